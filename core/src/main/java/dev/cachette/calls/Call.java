@@ -1,0 +1,105 @@
+package dev.cachette.calls;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Query;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import java.net.URI;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * One request that arrived, with the answer it got. Immutable and safe to share between threads.
+ */
+public interface Call {
+
+  /** The request as it arrived. */
+  Request request();
+
+  /** The response that was given. */
+  Response response();
+
+  /** The stub that answered; empty for an unexpected call. */
+  Optional<StubReference> stub();
+
+  /** The values of the variables in the request line, by name, percent-decoded. */
+  Map<String, String> variables();
+
+  /**
+   * The body read as an object by Jackson, with the mapper of the settings.
+   *
+   * @throws org.opentest4j.AssertionFailedError if the body is no such JSON; the message shows it
+   */
+  <T> T as(Class<T> type);
+
+  /**
+   * The body read as JSON, whatever its content type.
+   *
+   * @throws org.opentest4j.AssertionFailedError if it is no JSON; the message gives line and column
+   */
+  JsonNode json();
+
+  /** The method, as sent. */
+  default String method() {
+    return request().method();
+  }
+
+  /** The absolute URI that was called; a character that {@link URI} refuses is percent-encoded. */
+  default URI uri() {
+    return request().uri().toJavaUri();
+  }
+
+  /**
+   * The value of one variable in the request line.
+   *
+   * @throws IllegalArgumentException if the request line has no such variable
+   */
+  default String variable(String name) {
+    String value = variables().get(name);
+    if (value == null) {
+      throw new IllegalArgumentException(
+          String.format(
+              "There is no variable \"%s\" in the request line that this call fits; it has %s.",
+              name, variables().isEmpty() ? "none" : variables().keySet()));
+    }
+    return value;
+  }
+
+  /** The parameters of the query, decoded. */
+  default Query query() {
+    return request().uri().query();
+  }
+
+  /** The first value of a query parameter, decoded. */
+  default Optional<String> query(String name) {
+    return query().first(name);
+  }
+
+  /** The header fields, in the order they arrived. */
+  default Headers headers() {
+    return request().headers();
+  }
+
+  /** The first value of a header, whatever the case of its name. */
+  default Optional<String> header(String name) {
+    return headers().first(name);
+  }
+
+  /** All values of a header, in order. */
+  default List<String> headers(String name) {
+    return headers().all(name);
+  }
+
+  /** The body as bytes; empty if there was none. */
+  default Body body() {
+    return request().body();
+  }
+
+  /** The body as text, in the charset that the content type names, else UTF-8. */
+  default String text() {
+    return request().text();
+  }
+}

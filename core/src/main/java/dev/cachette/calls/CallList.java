@@ -1,0 +1,31 @@
+package dev.cachette.calls;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/** Calls as text, one a line, in aligned columns; a long list shows its head and its tail. */
+final class CallList {
+
+  private static final int HEAD = 12;
+  private static final int TAIL = 4;
+
+  private CallList() {}
+
+  static String of(List<Call> calls) {
+    boolean cut = calls.size() > HEAD + TAIL + 1;
+    List<String> lines = new ArrayList<>();
+    for (int at = 0; at < calls.size(); at++) {
+      if (!cut || at < HEAD || at >= calls.size() - TAIL) {
+        lines.add(line(at, calls.get(at)));
+      } else if (at == HEAD) {
+        lines.add("     ... " + (calls.size() - HEAD - TAIL) + " more ...");
+      }
+    }
+    return String.join("\n", lines);
+  }
+
+  private static String line(int at, Call call) {
+    String by = call.stub().map(stub -> "by " + stub).orElse("unexpected");
+    return String.format("  %2d. %s  ->  %s, %s", at + 1, call.request(), call.response(), by);
+  }
+}

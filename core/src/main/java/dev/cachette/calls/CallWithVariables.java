@@ -1,0 +1,45 @@
+package dev.cachette.calls;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import java.util.Map;
+import java.util.Optional;
+
+/** A call seen through another request line than that of its stub. */
+record CallWithVariables(Call call, Map<String, String> variables) implements Call {
+
+  CallWithVariables {
+    variables = Map.copyOf(variables);
+  }
+
+  @Override
+  public Request request() {
+    return call.request();
+  }
+
+  @Override
+  public Response response() {
+    return call.response();
+  }
+
+  @Override
+  public Optional<StubReference> stub() {
+    return call.stub();
+  }
+
+  @Override
+  public <T> T as(Class<T> type) {
+    return call.as(type);
+  }
+
+  @Override
+  public JsonNode json() {
+    return call.json();
+  }
+
+  @Override
+  public String toString() {
+    return call.toString();
+  }
+}

@@ -1,0 +1,76 @@
+package dev.cachette.http;
+
+import static dev.cachette.http.Tokens.requireToken;
+
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * One header field (RFC 9110 section 5).
+ *
+ * @param name the field name, as it was written; names are compared without regard to case
+ * @param value the field value, without surrounding white space
+ */
+public record Header(String name, String value) {
+
+  private static final String MASK = "****";
+  private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
+  private static final Set<String> COOKIES = Set.of("cookie", "set-cookie");
+  private static final Set<String> SECRET_PARTS = Set.of("token", "secret", "api-key", "apikey");
+
+  /**
+   * Checks both parts.
+   *
+   * @throws IllegalArgumentException if the name is no token, or the value holds a line break or a
+   *     NUL, which would end the field early on the wire
+   */
+  public Header {
+    requireToken("A header name", name);
+    if (value == null) {
+      throw new IllegalArgumentException("The value of header \"" + name + "\" must not be null.");
+    }
+    if (value.chars().anyMatch(c -> c == '\r' || c == '\n' || c == 0)) {
+      throw new IllegalArgumentException(
+          "The value of header \"" + name + "\" must not hold a line break or a NUL.");
+    }
+    value = value.strip();
+  }
+
+  /** Whether this field has the given name, in whatever case. */
+  public boolean isNamed(String other) {
+    return name.equalsIgnoreCase(other);
+  }
+
+  /** The field as {@code name: value}, with tokens, credentials and cookie values masked. */
+  @Override
+  public String toString() {
+    return name + ": " + masked();
+  }
+
+  private String masked() {
+    String lower = name.toLowerCase(Locale.ROOT);
+    if (CREDENTIALS.contains(lower)) {
+      int space = value.indexOf(' ');
+      return space < 0 ? MASK : value.substring(0, space + 1) + MASK;
+    }
+    if (COOKIES.contains(lower)) {
+      return lower.equals("cookie") ? maskedPairs() : maskedSetCookie();
+    }
+    return SECRET_PARTS.stream().anyMatch(lower::contains) ? MASK : value;
+  }
+
+  private String maskedPairs() {
+    return Arrays.stream(value.split(";"))
+        .map(pair -> pair.strip().replaceFirst("=.*", "=" + MASK))
+        .collect(Collectors.joining("; "));
+  }
+
+  private String maskedSetCookie() {
+    int attributes = value.indexOf(';');
+    String pair = attributes < 0 ? value : value.substring(0, attributes);
+    String rest = attributes < 0 ? "" : value.substring(attributes);
+    return pair.replaceFirst("=.*", "=" + MASK) + rest;
+  }
+}

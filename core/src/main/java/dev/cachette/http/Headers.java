@@ -1,0 +1,95 @@
+package dev.cachette.http;
+
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/**
+ * The header fields of a message, in order, repeated ones kept apart (RFC 9110 section 5).
+ *
+ * <p>Names are looked up without regard to case. Immutable and safe to share between threads.
+ */
+public final class Headers implements Iterable<Header> {
+
+  private static final Headers NONE = new Headers(List.of());
+
+  private final List<Header> fields;
+
+  private Headers(List<Header> fields) {
+    this.fields = List.copyOf(fields);
+  }
+
+  /** No header at all. */
+  public static Headers none() {
+    return NONE;
+  }
+
+  /** The given fields, in their order. */
+  public static Headers of(List<Header> fields) {
+    return new Headers(fields);
+  }
+
+  /** The value of the first field with this name. */
+  public Optional<String> first(String name) {
+    return stream().filter(field -> field.isNamed(name)).map(Header::value).findFirst();
+  }
+
+  /** The values of all fields with this name, in order; empty if there is none. */
+  public List<String> all(String name) {
+    return stream().filter(field -> field.isNamed(name)).map(Header::value).toList();
+  }
+
+  /** Whether there is a field with this name. */
+  public boolean has(String name) {
+    return stream().anyMatch(field -> field.isNamed(name));
+  }
+
+  /**
+   * These headers with the named one set: fields of that name are dropped, the given values stand
+   * at the end, one field each. No value at all only drops.
+   *
+   * @throws IllegalArgumentException if the name or a value is malformed, see {@link Header}
+   */
+  public Headers with(String name, String... values) {
+    List<Header> changed = new ArrayList<>(fields);
+    changed.removeIf(field -> field.isNamed(name));
+    for (String value : values) {
+      changed.add(new Header(name, value));
+    }
+    return new Headers(changed);
+  }
+
+  /** The content type, if there is one that can be read. */
+  public Optional<MediaType> contentType() {
+    return first("content-type").flatMap(MediaType::read);
+  }
+
+  /** All fields, in order. */
+  public Stream<Header> stream() {
+    return fields.stream();
+  }
+
+  @Override
+  public Iterator<Header> iterator() {
+    return fields.iterator();
+  }
+
+  @Override
+  public boolean equals(Object other) {
+    return other instanceof Headers headers && fields.equals(headers.fields);
+  }
+
+  @Override
+  public int hashCode() {
+    return fields.hashCode();
+  }
+
+  /** One field a line, secrets masked. */
+  @Override
+  public String toString() {
+    return stream().map(Header::toString).collect(Collectors.joining("\n"));
+  }
+}

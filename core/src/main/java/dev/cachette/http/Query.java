@@ -1,0 +1,70 @@
+package dev.cachette.http;
+
+import dev.cachette.internal.uri.Percent;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * The parameters in the query of a URI, decoded as HTML forms encode them: names and values are
+ * percent-decoded, a plus sign is a space, and a parameter may be repeated.
+ *
+ * <p>Immutable and safe to share between threads.
+ */
+public final class Query {
+
+  private final Map<String, List<String>> parameters;
+
+  private Query(Map<String, List<String>> parameters) {
+    this.parameters = parameters;
+  }
+
+  /** Reads a query as it stands in a URI, without the question mark; it may be empty. */
+  public static Query read(String raw) {
+    Map<String, List<String>> parameters = new LinkedHashMap<>();
+    for (String pair : raw.split("&")) {
+      if (!pair.isEmpty()) {
+        int equals = pair.indexOf('=');
+        String name = Percent.decodeForm(equals < 0 ? pair : pair.substring(0, equals));
+        String value = equals < 0 ? "" : Percent.decodeForm(pair.substring(equals + 1));
+        parameters.computeIfAbsent(name, unused -> new ArrayList<>()).add(value);
+      }
+    }
+    parameters.replaceAll((name, values) -> List.copyOf(values));
+    return new Query(Collections.unmodifiableMap(parameters));
+  }
+
+  /** The first value of the parameter; empty text if it was given without one. */
+  public Optional<String> first(String name) {
+    return all(name).stream().findFirst();
+  }
+
+  /** All values of the parameter, in order; empty if it was not given. */
+  public List<String> all(String name) {
+    return parameters.getOrDefault(name, List.of());
+  }
+
+  /** The names of the parameters, in the order they first occur. */
+  public Set<String> names() {
+    return parameters.keySet();
+  }
+
+  @Override
+  public boolean equals(Object other) {
+    return other instanceof Query query && parameters.equals(query.parameters);
+  }
+
+  @Override
+  public int hashCode() {
+    return parameters.hashCode();
+  }
+
+  @Override
+  public String toString() {
+    return parameters.toString();
+  }
+}

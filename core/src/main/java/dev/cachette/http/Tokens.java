@@ -1,0 +1,31 @@
+package dev.cachette.http;
+
+/** The token of RFC 9110 section 5.6.2, which methods and header names are made of. */
+final class Tokens {
+
+  private static final String MARKS = "!#$%&'*+-.^_`|~";
+
+  private Tokens() {}
+
+  static String requireToken(String what, String text) {
+    if (text == null) {
+      throw new IllegalArgumentException(what + " must not be null.");
+    }
+    if (text.isEmpty()) {
+      throw new IllegalArgumentException(what + " must not be empty.");
+    }
+    for (int at = 0; at < text.length(); at++) {
+      if (!isTokenCharacter(text.charAt(at))) {
+        throw new IllegalArgumentException(
+            String.format(
+                "%s is made of letters, digits and %s only; \"%s\" has another at position %d.",
+                what, MARKS, text, at + 1));
+      }
+    }
+    return text;
+  }
+
+  private static boolean isTokenCharacter(char c) {
+    return c < 0x80 && (Character.isLetterOrDigit(c) || MARKS.indexOf(c) >= 0);
+  }
+}

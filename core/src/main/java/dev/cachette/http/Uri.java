@@ -1,0 +1,71 @@
+package dev.cachette.http;
+
+import dev.cachette.internal.uri.Percent;
+import java.net.URI;
+import java.util.Locale;
+import java.util.Optional;
+
+/**
+ * The absolute {@code http} or {@code https} URI of a request, in its parts (RFC 3986, RFC 9110
+ * section 4.2). Path and query are kept exactly as they were sent, even where {@link URI} would
+ * refuse them.
+ *
+ * @param scheme {@code http} or {@code https}
+ * @param host the host in lower case; an IPv6 address without its brackets
+ * @param port the port; the scheme's own if none was written
+ * @param path the path as sent, percent-encoding and all; at least {@code "/"}
+ * @param rawQuery the query as sent, without its question mark; empty if there was none
+ */
+public record Uri(String scheme, String host, int port, String path, Optional<String> rawQuery) {
+
+  /** Puts the host into lower case, and an absent path as {@code "/"}. */
+  public Uri {
+    host = host.toLowerCase(Locale.ROOT);
+    path = path.isEmpty() ? "/" : path;
+  }
+
+  /**
+   * The URI that a request target means at a known origin.
+   *
+   * @param target path and query as they stand in a request: {@code /v1/tides?day=2}
+   */
+  public static Uri at(String scheme, String host, int port, String target) {
+    int question = target.indexOf('?');
+    return question < 0
+        ? new Uri(scheme, host, port, target, Optional.empty())
+        : new Uri(
+            scheme,
+            host,
+            port,
+            target.substring(0, question),
+            Optional.of(target.substring(question + 1)));
+  }
+
+  /** The port that a scheme has by default: 443 for {@code https}, else 80. */
+  public static int defaultPort(String scheme) {
+    return scheme.equals("https") ? 443 : 80;
+  }
+
+  /** Scheme, host and, where it is not the scheme's own, port: {@code https://tides.example}. */
+  public String origin() {
+    String written = host.indexOf(':') < 0 ? host : "[" + host + "]";
+    return scheme + "://" + written + (port == defaultPort(scheme) ? "" : ":" + port);
+  }
+
+  /** The parameters of the query, decoded. */
+  public Query query() {
+    return Query.read(rawQuery.orElse(""));
+  }
+
+  /** This URI as the JDK's type; a character that it refuses is percent-encoded. */
+  public URI toJavaUri() {
+    String query = rawQuery.map(raw -> "?" + Percent.encodeIllegal(raw)).orElse("");
+    return URI.create(origin() + Percent.encodeIllegal(path) + query);
+  }
+
+  /** The whole URI, as it was sent. */
+  @Override
+  public String toString() {
+    return origin() + path + rawQuery.map(raw -> "?" + raw).orElse("");
+  }
+}

@@ -1,0 +1,10 @@
+/**
+ * Explanations as text. Not public API: may change in any release.
+ *
+ * <p>Pure functions from values to text. Whatever is secret in a header is masked before it gets
+ * here, by {@link dev.cachette.http.Header#toString()}.
+ */
+@NullMarked
+package dev.cachette.internal.explain;
+
+import org.jspecify.annotations.NullMarked;

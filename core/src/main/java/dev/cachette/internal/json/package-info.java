@@ -1,0 +1,5 @@
+/** The one way to and from JSON. Not public API: may change in any release. */
+@NullMarked
+package dev.cachette.internal.json;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,90 @@
+package dev.cachette.internal.match;
+
+import dev.cachette.internal.uri.Percent;
+import dev.cachette.match.Check;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+
+/**
+ * A path with variables in it. It is held against the path as sent, in normal form, so that an
+ * escaped slash never passes for a real one; the values of variables are decoded afterwards.
+ */
+final class PathTemplate {
+
+  private final String text;
+  private final List<TemplatePart> parts;
+  private final Pattern pattern;
+
+  PathTemplate(String text, List<TemplatePart> parts) {
+    this.text = text;
+    this.parts = List.copyOf(parts);
+    this.pattern =
+        Pattern.compile(
+            parts.stream().map(TemplatePart::toRegex).collect(Collectors.joining()),
+            Pattern.DOTALL);
+  }
+
+  Optional<Map<String, String>> match(String path) {
+    Matcher matcher = pattern.matcher(Percent.normalise(path));
+    if (!matcher.matches()) {
+      return Optional.empty();
+    }
+    Map<String, String> variables = new LinkedHashMap<>();
+    int group = 1;
+    for (TemplatePart part : parts) {
+      if (part.isVariable()) {
+        variables.put(part.text(), Percent.decode(matcher.group(group++)));
+      }
+    }
+    return Optional.of(variables);
+  }
+
+  Check examine(String path) {
+    if (match(path).isPresent()) {
+      return Check.held("path", text, path);
+    }
+    return Check.missed("path", nearness(path), text, path, cause(path));
+  }
+
+  /** One rank a segment, from the left: the greater, the narrower. */
+  List<Integer> ranks() {
+    return PathSegments.ranks(parts);
+  }
+
+  private Optional<String> cause(String path) {
+    if (match(path + "/").isPresent()) {
+      return Optional.of("the same path, but called without the slash at its end");
+    }
+    if (path.endsWith("/") && match(path.substring(0, path.length() - 1)).isPresent()) {
+      return Optional.of("the same path, but called with a slash at its end");
+    }
+    String single = path.replaceAll("/{2,}", "/");
+    if (!single.equals(path) && match(single).isPresent()) {
+      return Optional.of("the same path, but called with a doubled slash");
+    }
+    if (path.contains("%") && match(Percent.decode(path)).isPresent()) {
+      return Optional.of("the same path, but called with characters escaped that are plain here");
+    }
+    if (matchesInAnyCase(path)) {
+      return Optional.of("the same path, but in other letter case");
+    }
+    return Optional.empty();
+  }
+
+  private boolean matchesInAnyCase(String path) {
+    return Pattern.compile(pattern.pattern(), Pattern.DOTALL | Pattern.CASE_INSENSITIVE)
+        .matcher(Percent.normalise(path))
+        .matches();
+  }
+
+  /** The share of segments that fit in their place, and a little for mere likeness. */
+  private double nearness(String path) {
+    return 0.9 * PathSegments.shareThatFits(parts, Percent.normalise(path))
+        + 0.05 * Likeness.of(text, path);
+  }
+}

@@ -1,0 +1,44 @@
+package dev.cachette.internal.match;
+
+import dev.cachette.http.Query;
+import dev.cachette.match.Check;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A parameter that a request line asks for.
+ *
+ * @param name its name, decoded
+ * @param literal the value it must have among its values, or empty if any will do
+ * @param variable the variable that its first value is bound to, or empty if none
+ */
+record QueryParameter(String name, Optional<String> literal, Optional<String> variable) {
+
+  boolean holds(Query query) {
+    List<String> values = query.all(name);
+    return literal.map(values::contains).orElse(!values.isEmpty());
+  }
+
+  Check examine(Query query) {
+    String condition = "query " + name;
+    String expected = literal.map(value -> "\"" + value + "\"").orElse("any value");
+    List<String> values = query.all(name);
+    if (holds(query)) {
+      return Check.held(condition, expected, quoted(values));
+    }
+    return values.isEmpty()
+        ? Check.missed(condition, 0, expected, "missing", similarName(query))
+        : Check.missed(condition, 0.5, expected, quoted(values), Optional.empty());
+  }
+
+  private Optional<String> similarName(Query query) {
+    return query.names().stream()
+        .filter(other -> other.equalsIgnoreCase(name) || Likeness.of(other, name) > 0.7)
+        .findFirst()
+        .map(other -> "a parameter with almost the same name, \"" + other + "\"");
+  }
+
+  private static String quoted(List<String> values) {
+    return "\"" + String.join("\", \"", values) + "\"";
+  }
+}

@@ -1,0 +1,172 @@
+package dev.cachette.internal.match;
+
+import dev.cachette.http.Uri;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+
+/** Reads {@code METHOD URL-template}. */
+public final class RequestLineParser {
+
+  private static final String EXAMPLE = "\"GET https://tides.example/v1/stations/{station}/tides\"";
+  private static final Set<String> STANDARD_METHODS =
+      Set.of("GET", "HEAD", "POST", "PUT", "DELETE", "CONNECT", "OPTIONS", "TRACE", "PATCH");
+
+  private final String line;
+  private final MalformedRequestLine malformed;
+
+  private RequestLineParser(String line) {
+    this.line = line;
+    this.malformed = new MalformedRequestLine(line);
+  }
+
+  /**
+   * The parsed line.
+   *
+   * @throws IllegalArgumentException if it is malformed
+   */
+  public static RequestLine parse(String line) {
+    if (line == null) {
+      throw new IllegalArgumentException(
+          "The request line must not be null. Mend: write one, such as " + EXAMPLE + ".");
+    }
+    if (line.isBlank()) {
+      throw new IllegalArgumentException(
+          "The request line must not be blank. Mend: write one, such as " + EXAMPLE + ".");
+    }
+    return new RequestLineParser(line).read();
+  }
+
+  private RequestLine read() {
+    int space = line.indexOf(' ');
+    String method = method(space);
+    int url = space + 1;
+    refuseStrayCharacters(url);
+    Optional<Origin> origin = line.charAt(url) == '/' ? Optional.empty() : Optional.of(origin(url));
+    int path = origin.isEmpty() ? url : pathStart(url);
+    int question = questionAfter(path);
+    Templates templates = new Templates(line, malformed);
+    PathTemplate pathTemplate = templates.path(path, question < 0 ? line.length() : question);
+    List<QueryParameter> parameters =
+        question < 0 ? new ArrayList<>() : templates.query(question + 1);
+    return new RequestLine(line, method, origin, pathTemplate, parameters);
+  }
+
+  private String method(int space) {
+    if (space <= 0) {
+      boolean onlyMethod = STANDARD_METHODS.contains(line.toUpperCase(Locale.ROOT));
+      throw malformed.at(
+          onlyMethod ? line.length() : 0,
+          onlyMethod ? "there is no URL." : "there is no method, followed by one space.",
+          "write both, as in " + EXAMPLE + ".");
+    }
+    String method = line.substring(0, space);
+    String upper = method.toUpperCase(Locale.ROOT);
+    if (!method.equals(upper) && STANDARD_METHODS.contains(upper)) {
+      throw malformed.at(
+          0, "methods are case-sensitive (RFC 9110).", "write " + upper + " in upper case.");
+    }
+    if (!method.matches("[A-Za-z0-9!#$%&'*+.^_`|~-]+")) {
+      throw malformed.at(
+          0,
+          "\"" + method + "\" is no method.",
+          "begin with a method and one space, as in " + EXAMPLE + ".");
+    }
+    return method;
+  }
+
+  private void refuseStrayCharacters(int from) {
+    if (from >= line.length()) {
+      throw malformed.at(from, "there is no URL.", "write one, as in " + EXAMPLE + ".");
+    }
+    for (int at = from; at < line.length(); at++) {
+      char c = line.charAt(at);
+      if (Character.isWhitespace(c) || Character.isISOControl(c)) {
+        throw malformed.at(
+            at, "white space in the URL.", "leave it out, or write %20 where a space is meant.");
+      }
+      if (c == '#') {
+        throw malformed.at(at, "a fragment is never sent to a server.", "leave it out.");
+      }
+    }
+  }
+
+  private Origin origin(int url) {
+    int colon = line.indexOf("://", url);
+    String scheme = colon < 0 ? "" : line.substring(url, colon).toLowerCase(Locale.ROOT);
+    if (colon < 0) {
+      throw malformed.at(
+          url,
+          "the URL has neither a scheme nor a leading slash.",
+          "write https://" + line.substring(url) + ", or /path for any host.");
+    }
+    if (!scheme.equals("http") && !scheme.equals("https")) {
+      throw malformed.at(
+          url, "the scheme \"" + scheme + "\" is not intercepted.", "write http:// or https://.");
+    }
+    int hostAt = colon + 3;
+    String authority = line.substring(hostAt, pathStart(url));
+    if (authority.indexOf('@') >= 0) {
+      throw malformed.at(
+          hostAt, "user information is never sent in a URL.", "leave out everything up to the @.");
+    }
+    int portColon = authority.indexOf(':', authority.lastIndexOf(']') + 1);
+    String host = portColon < 0 ? authority : authority.substring(0, portColon);
+    int port =
+        portColon < 0
+            ? Uri.defaultPort(scheme)
+            : port(authority.substring(portColon + 1), hostAt + portColon + 1);
+    return new Origin(scheme, host(host, hostAt), port);
+  }
+
+  private String host(String host, int at) {
+    if (host.isEmpty()) {
+      throw malformed.at(
+          at, "there is no host.", "name one, or begin with a slash to mean any host.");
+    }
+    boolean ipv6 = host.matches("\\[[0-9a-fA-F:.]+]");
+    if (!ipv6 && !host.matches("[A-Za-z0-9._-]+")) {
+      throw malformed.at(
+          at,
+          "\"" + host + "\" is no host name or IP address.",
+          "write the host as the code under test calls it, such as tides.example.");
+    }
+    return (ipv6 ? host.substring(1, host.length() - 1) : host).toLowerCase(Locale.ROOT);
+  }
+
+  private int port(String text, int at) {
+    if (text.matches("[0-9]{1,5}")) {
+      int port = Integer.parseInt(text);
+      if (port > 0 && port < 65536) {
+        return port;
+      }
+    }
+    throw malformed.at(
+        at, "\"" + text + "\" is no port.", "write a number from 1 to 65535, or leave it out.");
+  }
+
+  /** Where the path begins: behind the authority, or at the end where there is none. */
+  private int pathStart(int url) {
+    int hostAt = line.indexOf("://", url) + 3;
+    for (int at = hostAt; at < line.length(); at++) {
+      if (line.charAt(at) == '/' || line.charAt(at) == '?') {
+        return at;
+      }
+    }
+    return line.length();
+  }
+
+  private int questionAfter(int path) {
+    int depth = 0;
+    for (int at = path; at < line.length(); at++) {
+      char c = line.charAt(at);
+      depth += c == '{' ? 1 : c == '}' ? -1 : 0;
+      if (c == '?' && depth == 0) {
+        return at;
+      }
+    }
+    return -1;
+  }
+}

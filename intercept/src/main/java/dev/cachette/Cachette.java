@@ -1,0 +1,265 @@
+package dev.cachette;
+
+import dev.cachette.calls.Calls;
+import dev.cachette.internal.agent.Destinations;
+import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.Place;
+import dev.cachette.internal.stub.Responder;
+import dev.cachette.internal.stub.ScopeReport;
+import dev.cachette.internal.stub.Scopes;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.tls.ServerTls;
+import dev.cachette.internal.wire.WireServer;
+import dev.cachette.match.RequestPattern;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Intercepts the outgoing HTTP and HTTPS calls of this JVM, answers them from stubs, and knows
+ * which were made.
+ *
+ * <pre>{@code
+ * try (Cachette net = Cachette.open()) {
+ *   net.stub("GET https://tides.example/v1/stations/{station}/tides").answer(json(tides));
+ *
+ *   new HarbourDesk().plan(kittiwake);       // calls https://tides.example as in production
+ *
+ *   net.calls().assertCount(1);
+ * }
+ * }</pre>
+ *
+ * <p>While it is open, no connection of this JVM leaves this machine, whichever client makes it. A
+ * connection to this machine itself (a loopback address, {@code localhost}, an own network address)
+ * is left alone, unless a stub names its host and port. Where several stubs fit a call, the inner
+ * scope wins, then the more specific request, then the later declaration. A call that no stub
+ * answers gets status 501 with the reason as text, is logged as a warning, and makes {@link #close}
+ * fail.
+ *
+ * <p>One Cachette serves the whole JVM, so only one can be open at a time. All methods may be
+ * called from any thread.
+ */
+public final class Cachette implements AutoCloseable {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Cachette.class);
+
+  private static final int OUTERMOST = 1;
+
+  private final Settings settings;
+  private final String name;
+  private final Scopes scopes = new Scopes();
+  private final ServerTls tls = new ServerTls();
+  private final WireServer server;
+  private final Interception interception;
+  private volatile Place closed;
+
+  private Cachette(Settings settings, Place opened) {
+    this.settings = settings;
+    this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
+    Responder responder = new Responder(scopes, settings::mapper, LOG::warn);
+    this.server = new WireServer(responder, tls, settings.maxRequestBody());
+    try {
+      this.interception = Interception.begin(this, destinations(), tls);
+    } catch (RuntimeException refused) {
+      server.close();
+      throw refused;
+    }
+  }
+
+  /**
+   * Opens with {@link Settings#defaults()}.
+   *
+   * @see #open(Settings)
+   */
+  public static Cachette open() {
+    return new Cachette(Settings.defaults(), Caller.place());
+  }
+
+  /**
+   * Begins to intercept, for all clients of this JVM, made before or after.
+   *
+   * @throws IllegalArgumentException if the settings are null
+   * @throws IllegalStateException if another Cachette is open; the message says since where. Or if
+   *     this JVM does not let itself be instrumented; the message says why and what to do
+   */
+  public static Cachette open(Settings settings) {
+    if (settings == null) {
+      throw new IllegalArgumentException(
+          "The settings must not be null. Mend: Settings.defaults().");
+    }
+    return new Cachette(settings, Caller.place());
+  }
+
+  /**
+   * Begins a stub for the requests that fit a request line; see {@link RequestPattern} for how one
+   * is written. It is in force once it has its answer.
+   *
+   * @throws IllegalArgumentException if the line is malformed; the message marks the place
+   * @throws IllegalStateException if this is closed
+   */
+  public Stub stub(String requestLine) {
+    return stub(RequestPattern.of(requestLine));
+  }
+
+  /**
+   * Begins a stub for the requests that fit a pattern.
+   *
+   * @throws IllegalArgumentException if the pattern is null
+   * @throws IllegalStateException if this is closed
+   */
+  public Stub stub(RequestPattern pattern) {
+    requirePattern(pattern);
+    requireOpen();
+    DraftStub draft = new DraftStub(pattern, Caller.place());
+    scopes.begin(draft);
+    return new Stub(this, draft);
+  }
+
+  /**
+   * All calls that were made in the scope.
+   *
+   * @throws IllegalStateException if this is closed
+   */
+  public Calls calls() {
+    requireOpen();
+    return Calls.of(scopes::calls);
+  }
+
+  /**
+   * The calls that fit a request line, answered or not.
+   *
+   * @throws IllegalArgumentException if the line is malformed; the message marks the place
+   * @throws IllegalStateException if this is closed
+   */
+  public Calls calls(String requestLine) {
+    return calls(RequestPattern.of(requestLine));
+  }
+
+  /**
+   * The calls that fit a pattern, answered or not.
+   *
+   * @throws IllegalArgumentException if the pattern is null
+   * @throws IllegalStateException if this is closed
+   */
+  public Calls calls(RequestPattern pattern) {
+    requirePattern(pattern);
+    return calls().matching(pattern);
+  }
+
+  /**
+   * Begins an inner scope: stubs and calls from here on are gone when it is closed, and the stubs
+   * that are in force now answer from their first answer again. A test framework opens one for each
+   * test; the JUnit extension does.
+   *
+   * @throws IllegalStateException if this is closed
+   */
+  public Scope scope() {
+    requireOpen();
+    int depth = scopes.enter();
+    return () -> leave(depth);
+  }
+
+  /** The stubs and calls of one test, or of one class. Closed by whoever began it. */
+  @FunctionalInterface
+  public interface Scope extends AutoCloseable {
+
+    /**
+     * Ends the scope, and those in it. Closing again does nothing.
+     *
+     * @throws AssertionError if it had unexpected calls, see {@link UnexpectedCalls}
+     * @throws IllegalStateException if a stub of it has no answer
+     */
+    @Override
+    void close();
+  }
+
+  /**
+   * Ends the scope and begins it anew: its stubs and calls are gone.
+   *
+   * @throws AssertionError if it had unexpected calls, see {@link UnexpectedCalls}
+   * @throws IllegalStateException if a stub of it has no answer, or if this is closed
+   */
+  public void reset() {
+    requireOpen();
+    end(scopes.renew());
+  }
+
+  /**
+   * Stops intercepting and puts the JVM back as it was: calls go to the real network again, nothing
+   * of ours is trusted, and no thread, port or connection of ours is left. Closing again does
+   * nothing.
+   *
+   * @throws AssertionError if there were unexpected calls, see {@link UnexpectedCalls}
+   * @throws IllegalStateException if a stub has no answer
+   */
+  @Override
+  public void close() {
+    synchronized (this) {
+      if (closed != null) {
+        return;
+      }
+      closed = Caller.place();
+    }
+    try (server;
+        interception) {
+      LOG.debug("{} closes", this);
+    }
+    raise(scopes.leave(OUTERMOST));
+  }
+
+  void finish(DraftStub draft, StubRule rule) {
+    requireOpen();
+    scopes.finish(draft, rule);
+  }
+
+  private void leave(int depth) {
+    if (closed == null) {
+      end(scopes.leave(depth));
+    }
+  }
+
+  private void end(ScopeReport report) {
+    // A port of this machine that no stub names any more is the application's own again.
+    server.end((host, port) -> interception.isLocal(host) && !scopes.name(host, port));
+    raise(report);
+  }
+
+  private void raise(ScopeReport report) {
+    report.raise(settings.unexpectedCalls() == UnexpectedCalls.FAIL);
+  }
+
+  private Destinations destinations() {
+    return new Destinations() {
+      @Override
+      public boolean wantsLocal(String host, int port) {
+        return scopes.name(host, port);
+      }
+
+      @Override
+      public InetSocketAddress listenerFor(String host, int port) throws IOException {
+        return server.listenerFor(host, port);
+      }
+    };
+  }
+
+  private static void requirePattern(RequestPattern pattern) {
+    if (pattern == null) {
+      throw new IllegalArgumentException("The request pattern must not be null.");
+    }
+  }
+
+  private void requireOpen() {
+    if (closed != null) {
+      throw new IllegalStateException(
+          this + " was closed at " + closed + ". Mend: open another with Cachette.open().");
+    }
+  }
+
+  /** Says where it was opened, or by whom. */
+  @Override
+  public String toString() {
+    return "The Cachette " + name;
+  }
+}

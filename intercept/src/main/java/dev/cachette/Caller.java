@@ -1,0 +1,20 @@
+package dev.cachette;
+
+import dev.cachette.internal.stub.Place;
+import java.util.Set;
+
+/** Finds the line of the user's code that called us. */
+final class Caller {
+
+  private static final Set<String> OURS =
+      Set.of(Caller.class.getName(), Cachette.class.getName(), Stub.class.getName());
+
+  private Caller() {}
+
+  static Place place() {
+    return StackWalker.getInstance()
+        .walk(frames -> frames.filter(frame -> !OURS.contains(frame.getClassName())).findFirst())
+        .map(frame -> new Place(frame.toStackTraceElement()))
+        .orElseThrow();
+  }
+}

@@ -1,0 +1,81 @@
+package dev.cachette.internal.agent;
+
+import java.lang.instrument.Instrumentation;
+import java.lang.instrument.UnmodifiableClassException;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * The hooks in this JVM. They are put in once and stay; without an owner they do nothing.
+ *
+ * <p>Classes that are loaded already are woven anew, the others while they are loaded, which is the
+ * cheapest. The transformer stays, so that another agent that weaves these classes later does not
+ * lose the hooks.
+ */
+final class Hooks {
+
+  private static HookHolder installed;
+
+  private Hooks() {}
+
+  /**
+   * Puts the hooks in, unless they are.
+   *
+   * @throws InterceptionUnavailable if this JVM does not let us, or its classes are not as expected
+   */
+  static synchronized HookHolder install() {
+    if (installed == null) {
+      Instrumentation instrumentation = InstrumentationSource.find();
+      HookHolder holder = HookHolder.define(instrumentation);
+      if (!holder.isWoven()) {
+        weave(instrumentation);
+        holder.markWoven();
+      }
+      installed = holder;
+    }
+    return installed;
+  }
+
+  private static void weave(Instrumentation instrumentation) {
+    Weaver weaver = new Weaver();
+    instrumentation.addTransformer(weaver, true);
+    try {
+      Class<?>[] loaded = loadedTargets(instrumentation);
+      Set<String> names = Arrays.stream(loaded).map(Class::getName).collect(Collectors.toSet());
+      instrumentation.retransformClasses(loaded);
+      for (WeavePoint point : WeavePoint.ALL) {
+        if (!names.contains(point.javaName())) {
+          Class.forName(point.javaName(), false, null);
+        }
+      }
+      requireAllWoven(weaver);
+    } catch (UnmodifiableClassException
+        | ClassNotFoundException
+        | InternalError
+        | RuntimeException failed) {
+      instrumentation.removeTransformer(weaver);
+      throw failed instanceof InterceptionUnavailable known
+          ? known
+          : new InterceptionUnavailable("its hooks cannot be woven, " + failed, failed);
+    }
+  }
+
+  private static Class<?>[] loadedTargets(Instrumentation instrumentation) {
+    return Arrays.stream(instrumentation.getAllLoadedClasses())
+        .filter(type -> type.getClassLoader() == null)
+        .filter(type -> WeavePoint.ALL.stream().anyMatch(point -> point.isIn(type.getName())))
+        .toArray(Class<?>[]::new);
+  }
+
+  /** So that a JDK whose classes have changed is named, and its calls are not let through. */
+  private static void requireAllWoven(Weaver weaver) {
+    List<WeavePoint> missing = weaver.missing();
+    if (!missing.isEmpty()) {
+      throw new InterceptionUnavailable(
+          "Java " + Runtime.version() + " is not as expected at " + missing,
+          weaver.failure().orElse(null));
+    }
+  }
+}

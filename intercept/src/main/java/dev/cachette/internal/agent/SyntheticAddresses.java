@@ -1,0 +1,51 @@
+package dev.cachette.internal.agent;
+
+import java.net.InetAddress;
+import java.net.UnknownHostException;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+
+/**
+ * Addresses that stand for intercepted hosts, one each, from 127.64.0.0/10: even where a connection
+ * slips past every hook it ends on this machine, and nothing listens there.
+ */
+final class SyntheticAddresses {
+
+  private static final int FIRST = 127 << 24 | 64 << 16;
+  private static final int SIZE = 1 << 22;
+
+  private final Map<String, InetAddress> byName = new ConcurrentHashMap<>();
+  private final Map<Integer, String> names = new ConcurrentHashMap<>();
+  private final AtomicInteger given = new AtomicInteger();
+
+  /** The address of a host; it carries the name. */
+  InetAddress of(String host) {
+    return byName.computeIfAbsent(host.toLowerCase(Locale.ROOT), this::next);
+  }
+
+  /** The host that an address stands for, also where a client has dropped the name. */
+  Optional<String> hostOf(InetAddress address) {
+    byte[] bytes = address.getAddress();
+    return bytes.length == 4 ? Optional.ofNullable(names.get(toInt(bytes))) : Optional.empty();
+  }
+
+  private InetAddress next(String host) {
+    int number = FIRST | given.incrementAndGet() % SIZE;
+    byte[] bytes = {
+      (byte) (number >> 24), (byte) (number >> 16), (byte) (number >> 8), (byte) number
+    };
+    names.put(number, host);
+    try {
+      return InetAddress.getByAddress(host, bytes);
+    } catch (UnknownHostException impossible) {
+      throw new IllegalStateException(impossible);
+    }
+  }
+
+  private static int toInt(byte[] bytes) {
+    return bytes[0] << 24 | (bytes[1] & 0xff) << 16 | (bytes[2] & 0xff) << 8 | bytes[3] & 0xff;
+  }
+}
