@@ -14,7 +14,6 @@ import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.RequestPattern;
 import java.io.IOException;
 import java.net.InetSocketAddress;
-import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
@@ -43,8 +42,6 @@ import org.slf4j.LoggerFactory;
  */
 public final class Cachette implements AutoCloseable {
 
-  private static final Logger LOG = LoggerFactory.getLogger(Cachette.class);
-
   private static final int OUTERMOST = 1;
 
   private final Settings settings;
@@ -58,7 +55,7 @@ public final class Cachette implements AutoCloseable {
   private Cachette(Settings settings, Place opened) {
     this.settings = settings;
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
-    Responder responder = new Responder(scopes, settings::mapper, LOG::warn);
+    Responder responder = new Responder(scopes, settings::mapper, Cachette::warn);
     this.server = new WireServer(responder, tls, settings.maxRequestBody());
     try {
       this.interception = Interception.begin(this, destinations(), tls);
@@ -202,9 +199,8 @@ public final class Cachette implements AutoCloseable {
       }
       closed = Caller.place();
     }
-    try (server;
-        interception) {
-      LOG.debug("{} closes", this);
+    try (server) {
+      interception.close();
     }
     raise(scopes.leave(OUTERMOST));
   }
@@ -242,6 +238,11 @@ public final class Cachette implements AutoCloseable {
         return server.listenerFor(host, port);
       }
     };
+  }
+
+  /** Looks the logger up when it is needed: a logging library takes long to start. */
+  private static void warn(String explanation) {
+    LoggerFactory.getLogger(Cachette.class).warn(explanation);
   }
 
   private static void requirePattern(RequestPattern pattern) {

@@ -25,19 +25,15 @@ public final class Answers {
    */
   public static ResponseAnswer json(String text) {
     requireNonNull("json(text)", text);
-    try {
-      if (Json.mapper().readTree(text).isMissingNode()) {
-        throw new IllegalArgumentException(
-            "json(text) was given an empty text. Mend: use status(...) for an empty body.");
-      }
-    } catch (JsonProcessingException malformed) {
-      throw new IllegalArgumentException(
-          String.format(
-              "json(text) was given a text that is no JSON, %s%nMend: correct it; "
-                  + "text(...) sends any text, with .header(\"content-type\", ...).",
-              Json.problem(malformed)),
-          malformed);
-    }
+    Json.problemIn(text)
+        .ifPresent(
+            problem -> {
+              throw new IllegalArgumentException(
+                  String.format(
+                      "json(text) was given a text that is no JSON, %s%nMend: correct it; "
+                          + "text(...) sends any text, with .header(\"content-type\", ...).",
+                      problem));
+            });
     return ResponseAnswer.of("application/json", Body.of(text));
   }
 

@@ -1,13 +1,21 @@
 package dev.cachette.internal.json;
 
+import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonLocation;
+import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** The mapper that is used where the user gives none, and where in a text a parser stopped. */
 public final class Json {
+
+  private static final JsonFactory READER = new JsonFactory();
 
   private Json() {}
 
@@ -16,14 +24,32 @@ public final class Json {
     return Default.MAPPER;
   }
 
-  /** What is wrong with a text that should be JSON, with its place. */
+  /** What is wrong with a text that should be one JSON value, with its place; empty if nothing. */
+  public static Optional<String> problemIn(String text) {
+    try (JsonParser parser = READER.createParser(text)) {
+      if (parser.nextToken() == null) {
+        return Optional.of("it is empty");
+      }
+      parser.skipChildren();
+      return parser.nextToken() == null
+          ? Optional.empty()
+          : Optional.of(where(parser.currentTokenLocation()) + "there is more behind its end");
+    } catch (JsonProcessingException malformed) {
+      return Optional.of(problem(malformed));
+    } catch (IOException impossible) {
+      throw new UncheckedIOException(impossible);
+    }
+  }
+
+  /** What a parser found wrong, with its place. */
   public static String problem(JsonProcessingException failure) {
-    JsonLocation place = failure.getLocation();
-    String where =
-        place == null
-            ? ""
-            : String.format("line %d, column %d: ", place.getLineNr(), place.getColumnNr());
-    return where + failure.getOriginalMessage();
+    return where(failure.getLocation()) + failure.getOriginalMessage();
+  }
+
+  private static String where(@Nullable JsonLocation place) {
+    return place == null
+        ? ""
+        : String.format("line %d, column %d: ", place.getLineNr(), place.getColumnNr());
   }
 
   /** Looking for modules costs some milliseconds, so it waits until somebody needs a mapper. */

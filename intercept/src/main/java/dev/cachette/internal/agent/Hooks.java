@@ -3,9 +3,6 @@ package dev.cachette.internal.agent;
 import java.lang.instrument.Instrumentation;
 import java.lang.instrument.UnmodifiableClassException;
 import java.util.Arrays;
-import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * The hooks in this JVM. They are put in once and stay; without an owner they do nothing.
@@ -42,13 +39,9 @@ final class Hooks {
     Weaver weaver = new Weaver();
     instrumentation.addTransformer(weaver, true);
     try {
-      Class<?>[] loaded = loadedTargets(instrumentation);
-      Set<String> names = Arrays.stream(loaded).map(Class::getName).collect(Collectors.toSet());
-      instrumentation.retransformClasses(loaded);
-      for (WeavePoint point : WeavePoint.ALL) {
-        if (!names.contains(point.javaName())) {
-          Class.forName(point.javaName(), false, null);
-        }
+      instrumentation.retransformClasses(loadedTargets(instrumentation));
+      for (String className : WeavePoint.CLASSES) {
+        Class.forName(className.replace('/', '.'), false, null);
       }
       requireAllWoven(weaver);
     } catch (UnmodifiableClassException
@@ -65,16 +58,15 @@ final class Hooks {
   private static Class<?>[] loadedTargets(Instrumentation instrumentation) {
     return Arrays.stream(instrumentation.getAllLoadedClasses())
         .filter(type -> type.getClassLoader() == null)
-        .filter(type -> WeavePoint.ALL.stream().anyMatch(point -> point.isIn(type.getName())))
+        .filter(type -> WeavePoint.CLASSES.contains(type.getName().replace('.', '/')))
         .toArray(Class<?>[]::new);
   }
 
   /** So that a JDK whose classes have changed is named, and its calls are not let through. */
   private static void requireAllWoven(Weaver weaver) {
-    List<WeavePoint> missing = weaver.missing();
-    if (!missing.isEmpty()) {
+    if (!weaver.missing().isEmpty()) {
       throw new InterceptionUnavailable(
-          "Java " + Runtime.version() + " is not as expected at " + missing,
+          "Java " + Runtime.version() + " is not as expected at " + weaver.missing(),
           weaver.failure().orElse(null));
     }
   }

@@ -14,8 +14,17 @@ final class Prologues {
 
   private Prologues() {}
 
+  static void write(WeavePoint.Hook hook, MethodVisitor method) {
+    switch (hook) {
+      case CONNECT -> connect(method);
+      case RESOLVE -> resolve(method);
+      case TRUST -> trust(method);
+      default -> throw new IllegalArgumentException("no prologue for " + hook);
+    }
+  }
+
   /** {@code remote = CachetteHook.connect(this, remote);}. */
-  static void connect(MethodVisitor method) {
+  private static void connect(MethodVisitor method) {
     method.visitVarInsn(Opcodes.ALOAD, 0);
     method.visitVarInsn(Opcodes.ALOAD, 1);
     ask(method, "connect", "(Ljava/lang/Object;Ljava/net/SocketAddress;)Ljava/net/SocketAddress;");
@@ -23,7 +32,7 @@ final class Prologues {
   }
 
   /** {@code var found = CachetteHook.resolve(host); if (found != null) return found;}. */
-  static void resolve(MethodVisitor method) {
+  private static void resolve(MethodVisitor method) {
     Label unknown = new Label();
     method.visitVarInsn(Opcodes.ALOAD, 0);
     ask(method, "resolve", "(Ljava/lang/String;)[Ljava/net/InetAddress;");
@@ -36,7 +45,7 @@ final class Prologues {
   }
 
   /** {@code if (CachetteHook.trusts(chain, connection, ofClient)) return;}. */
-  static void trust(MethodVisitor method) {
+  private static void trust(MethodVisitor method) {
     Label unknown = new Label();
     method.visitVarInsn(Opcodes.ALOAD, 1);
     method.visitVarInsn(Opcodes.ALOAD, 3);

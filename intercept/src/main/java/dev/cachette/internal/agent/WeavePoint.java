@@ -1,80 +1,100 @@
 package dev.cachette.internal.agent;
 
-import java.util.List;
-import java.util.function.Predicate;
-import org.objectweb.asm.MethodVisitor;
+import java.util.Arrays;
+import java.util.Set;
+import java.util.stream.Collectors;
 
-/**
- * A method of the JDK with a hook at its beginning.
- *
- * @param className the class, with slashes
- * @param methodName the name of its method or methods
- * @param signature tells which of the overloads, by their descriptors
- * @param prologue writes the hook
- */
-record WeavePoint(
-    String className, String methodName, Predicate<String> signature, Prologue prologue) {
+/** The methods of the JDK that get a hook at their beginning: the same from 17 to 25. */
+enum WeavePoint {
+  SOCKET(Hook.CONNECT, "sun/nio/ch/NioSocketImpl", "connect", "(Ljava/net/SocketAddress;I)V"),
 
-  /** The methods that every JDK from 17 on has; measured on 17 and 25. */
-  static final List<WeavePoint> ALL =
-      List.of(
-          connect("sun/nio/ch/NioSocketImpl", "connect", "(Ljava/net/SocketAddress;I)V"),
-          connect("sun/nio/ch/SocketChannelImpl", "connect", "(Ljava/net/SocketAddress;)Z"),
-          connect(
-              "sun/nio/ch/SocketChannelImpl", "blockingConnect", "(Ljava/net/SocketAddress;J)V"),
-          connect(
-              "sun/nio/ch/AsynchronousSocketChannelImpl",
-              "connect",
-              "(Ljava/net/SocketAddress;)Ljava/util/concurrent/Future;"),
-          connect(
-              "sun/nio/ch/AsynchronousSocketChannelImpl",
-              "connect",
-              "(Ljava/net/SocketAddress;Ljava/lang/Object;Ljava/nio/channels/CompletionHandler;)V"),
-          // In front of the JDK's caches of names, unlike what it calls; its overloads differ.
-          new WeavePoint(
-              "java/net/InetAddress",
-              "getAllByName0",
-              descriptor ->
-                  descriptor.startsWith("(Ljava/lang/String;")
-                      && descriptor.endsWith(")[Ljava/net/InetAddress;"),
-              Prologues::resolve),
-          trust("Ljava/net/Socket;"),
-          trust("Ljavax/net/ssl/SSLEngine;"));
+  CHANNEL(Hook.CONNECT, "sun/nio/ch/SocketChannelImpl", "connect", "(Ljava/net/SocketAddress;)Z"),
 
-  /** Writes instructions at the beginning of a method. */
-  interface Prologue {
-    void write(MethodVisitor method);
+  BLOCKING_CHANNEL(
+      Hook.CONNECT,
+      "sun/nio/ch/SocketChannelImpl",
+      "blockingConnect",
+      "(Ljava/net/SocketAddress;J)V"),
+
+  ASYNCHRONOUS_CHANNEL_FUTURE(
+      Hook.CONNECT,
+      "sun/nio/ch/AsynchronousSocketChannelImpl",
+      "connect",
+      "(Ljava/net/SocketAddress;)Ljava/util/concurrent/Future;"),
+
+  ASYNCHRONOUS_CHANNEL_HANDLER(
+      Hook.CONNECT,
+      "sun/nio/ch/AsynchronousSocketChannelImpl",
+      "connect",
+      "(Ljava/net/SocketAddress;Ljava/lang/Object;Ljava/nio/channels/CompletionHandler;)V"),
+
+  /** In front of the JDK's caches of names, unlike what it calls. Every overload is hooked. */
+  NAME_LOOK_UP(
+      Hook.RESOLVE,
+      "java/net/InetAddress",
+      "getAllByName0",
+      "(Ljava/lang/String;.*)[Ljava/net/InetAddress;"),
+
+  TRUST_OF_SOCKET(
+      Hook.TRUST,
+      "sun/security/ssl/X509TrustManagerImpl",
+      "checkTrusted",
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljava/net/Socket;Z)V"),
+
+  TRUST_OF_ENGINE(
+      Hook.TRUST,
+      "sun/security/ssl/X509TrustManagerImpl",
+      "checkTrusted",
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLEngine;Z)V");
+
+  /** What is asked at a point. */
+  enum Hook {
+    CONNECT,
+    RESOLVE,
+    TRUST
   }
 
-  boolean isAt(String aClass, String aMethod, String descriptor) {
-    return className.equals(aClass) && methodName.equals(aMethod) && signature.test(descriptor);
+  private static final String ANYTHING = ".*";
+
+  /** All classes with a point in them, with slashes. */
+  static final Set<String> CLASSES =
+      Arrays.stream(values()).map(WeavePoint::className).collect(Collectors.toUnmodifiableSet());
+
+  private final Hook hook;
+  private final String className;
+  private final String methodName;
+  private final String descriptor;
+
+  WeavePoint(Hook hook, String className, String methodName, String descriptor) {
+    this.hook = hook;
+    this.className = className;
+    this.methodName = methodName;
+    this.descriptor = descriptor;
   }
 
-  boolean isIn(String javaClassName) {
-    return javaName().equals(javaClassName);
+  Hook hook() {
+    return hook;
   }
 
-  String javaName() {
-    return className.replace('/', '.');
+  String className() {
+    return className;
   }
 
-  private static WeavePoint connect(String className, String method, String descriptor) {
-    return new WeavePoint(className, method, descriptor::equals, Prologues::connect);
+  boolean isAt(String aClass, String aMethod, String aDescriptor) {
+    return className.equals(aClass) && methodName.equals(aMethod) && describes(aDescriptor);
   }
 
-  private static WeavePoint trust(String connection) {
-    String descriptor =
-        "([Ljava/security/cert/X509Certificate;Ljava/lang/String;" + connection + "Z)V";
-    return new WeavePoint(
-        "sun/security/ssl/X509TrustManagerImpl",
-        "checkTrusted",
-        descriptor::equals,
-        Prologues::trust);
+  private boolean describes(String aDescriptor) {
+    int gap = descriptor.indexOf(ANYTHING);
+    return gap < 0
+        ? descriptor.equals(aDescriptor)
+        : aDescriptor.startsWith(descriptor.substring(0, gap))
+            && aDescriptor.endsWith(descriptor.substring(gap + ANYTHING.length()));
   }
 
   /** {@code java.net.InetAddress.getAllByName0}. */
   @Override
   public String toString() {
-    return javaName() + "." + methodName;
+    return className.replace('/', '.') + "." + methodName;
   }
 }

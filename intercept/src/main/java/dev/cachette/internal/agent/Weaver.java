@@ -2,10 +2,10 @@ package dev.cachette.internal.agent;
 
 import java.lang.instrument.ClassFileTransformer;
 import java.security.ProtectionDomain;
-import java.util.List;
+import java.util.Collections;
+import java.util.EnumSet;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import org.objectweb.asm.ClassReader;
 import org.objectweb.asm.ClassVisitor;
 import org.objectweb.asm.ClassWriter;
@@ -15,7 +15,8 @@ import org.objectweb.asm.Opcodes;
 /** Puts the hooks into the classes of the JDK, and remembers which methods it found. */
 final class Weaver implements ClassFileTransformer {
 
-  private final Set<WeavePoint> woven = ConcurrentHashMap.newKeySet();
+  private final Set<WeavePoint> missing =
+      Collections.synchronizedSet(EnumSet.allOf(WeavePoint.class));
   private volatile Throwable failure;
 
   /** Gives null for every other class, which means: leave it as it is. */
@@ -26,7 +27,8 @@ final class Weaver implements ClassFileTransformer {
       Class<?> redefined,
       ProtectionDomain domain,
       byte[] bytes) {
-    if (loader != null || className == null || !isTarget(className)) {
+    // Asked for every class that is loaded, so this must cost next to nothing.
+    if (loader != null || className == null || !WeavePoint.CLASSES.contains(className)) {
       return null;
     }
     try {
@@ -39,16 +41,12 @@ final class Weaver implements ClassFileTransformer {
   }
 
   /** The points that no method was found for so far. */
-  List<WeavePoint> missing() {
-    return WeavePoint.ALL.stream().filter(point -> !woven.contains(point)).toList();
+  Set<WeavePoint> missing() {
+    return missing;
   }
 
   Optional<Throwable> failure() {
     return Optional.ofNullable(failure);
-  }
-
-  private static boolean isTarget(String className) {
-    return WeavePoint.ALL.stream().anyMatch(point -> point.className().equals(className));
   }
 
   private byte[] weave(String className, byte[] bytes) {
@@ -72,16 +70,13 @@ final class Weaver implements ClassFileTransformer {
         int access, String name, String descriptor, String signature, String[] exceptions) {
       MethodVisitor method = super.visitMethod(access, name, descriptor, signature, exceptions);
       boolean hasCode = (access & (Opcodes.ACC_ABSTRACT | Opcodes.ACC_NATIVE)) == 0;
-      return WeavePoint.ALL.stream()
-          .filter(point -> hasCode && point.isAt(className, name, descriptor))
-          .findFirst()
-          .map(point -> hooked(point, method))
-          .orElse(method);
-    }
-
-    private MethodVisitor hooked(WeavePoint point, MethodVisitor method) {
-      woven.add(point);
-      return new HookedMethod(point, method);
+      for (WeavePoint point : WeavePoint.values()) {
+        if (hasCode && point.isAt(className, name, descriptor)) {
+          missing.remove(point);
+          return new HookedMethod(point, method);
+        }
+      }
+      return method;
     }
   }
 
@@ -97,7 +92,7 @@ final class Weaver implements ClassFileTransformer {
     @Override
     public void visitCode() {
       super.visitCode();
-      point.prologue().write(mv);
+      Prologues.write(point.hook(), mv);
     }
 
     @Override

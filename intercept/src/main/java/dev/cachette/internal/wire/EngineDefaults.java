@@ -1,0 +1,42 @@
+package dev.cachette.internal.wire;
+
+import io.netty.buffer.ByteBufAllocator;
+import io.netty.channel.DefaultChannelId;
+import io.netty.util.ResourceLeakDetector;
+import java.util.Map;
+
+/**
+ * Defaults of the engine that suit a test better than a service: it starts once in every test JVM,
+ * and no test needs pooled memory or identifiers that are unique in a data centre. The engine reads
+ * them from system properties, once; they are set for that moment only. Relocated into our jar, the
+ * engine and so these names are ours alone.
+ */
+final class EngineDefaults {
+
+  private static final Map<String, String> PROPERTIES =
+      Map.of(
+          "io.netty.allocator.type", "unpooled",
+          "io.netty.leakDetection.level", "disabled",
+          "io.netty.machineId", "00:00:00:00:00:00",
+          "io.netty.processId", "1");
+
+  private static boolean applied;
+
+  private EngineDefaults() {}
+
+  static synchronized void apply() {
+    if (applied) {
+      return;
+    }
+    applied = true;
+    EngineLog.install();
+    PROPERTIES.forEach(System::setProperty);
+    try {
+      ByteBufAllocator.DEFAULT.isDirectBufferPooled();
+      ResourceLeakDetector.isEnabled();
+      DefaultChannelId.newInstance();
+    } finally {
+      PROPERTIES.keySet().forEach(System::clearProperty);
+    }
+  }
+}

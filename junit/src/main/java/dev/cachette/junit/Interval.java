@@ -1,0 +1,74 @@
+package dev.cachette.junit;
+
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import java.util.Optional;
+import org.junit.jupiter.api.extension.ExtensionContext;
+import org.junit.jupiter.api.extension.ExtensionContext.Namespace;
+import org.junit.jupiter.api.extension.ExtensionContext.Store;
+
+/**
+ * What is open for one class or one test: the outermost opens Cachette, those in it a scope.
+ *
+ * @param net what the test is given
+ * @param owner the context that it is for; stores are inherited, intervals are not
+ * @param end closes it
+ */
+record Interval(Cachette net, ExtensionContext owner, AutoCloseable end) {
+
+  private static final Namespace OURS = Namespace.create(Interval.class);
+
+  /**
+   * Begins the interval of a context. An annotation on a class and another on its method mean one
+   * interval, not two.
+   */
+  static void begin(ExtensionContext context, Settings settings) {
+    Optional<Interval> outer = find(context);
+    if (outer.isPresent() && outer.get().owner.equals(context)) {
+      return;
+    }
+    Interval begun =
+        outer.isPresent()
+            ? new Interval(outer.get().net, context, outer.get().net.scope())
+            : open(context, settings);
+    store(context).put(Interval.class, begun);
+  }
+
+  /** Ends the interval of a context, where it has one of its own. */
+  static void end(ExtensionContext context) {
+    Interval interval = store(context).get(Interval.class, Interval.class);
+    if (interval == null || !interval.owner.equals(context)) {
+      return;
+    }
+    store(context).remove(Interval.class);
+    interval.close();
+  }
+
+  static Optional<Cachette> current(ExtensionContext context) {
+    return find(context).map(Interval::net);
+  }
+
+  private static Interval open(ExtensionContext context, Settings settings) {
+    ParallelExecution.requireLock(context);
+    Cachette net = Cachette.open(settings.named(context.getRequiredTestClass().getName()));
+    return new Interval(net, context, net);
+  }
+
+  private void close() {
+    try {
+      end.close();
+    } catch (RuntimeException | Error failure) {
+      throw failure;
+    } catch (Exception impossible) {
+      throw new IllegalStateException(impossible);
+    }
+  }
+
+  private static Optional<Interval> find(ExtensionContext context) {
+    return Optional.ofNullable(store(context).get(Interval.class, Interval.class));
+  }
+
+  private static Store store(ExtensionContext context) {
+    return context.getStore(OURS);
+  }
+}

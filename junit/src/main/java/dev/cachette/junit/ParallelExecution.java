@@ -1,0 +1,42 @@
+package dev.cachette.junit;
+
+import static org.junit.platform.commons.support.AnnotationSupport.findRepeatableAnnotations;
+
+import java.lang.reflect.AnnotatedElement;
+import org.junit.jupiter.api.extension.ExtensionConfigurationException;
+import org.junit.jupiter.api.extension.ExtensionContext;
+import org.junit.jupiter.api.parallel.ResourceLock;
+
+/**
+ * Where JUnit runs tests in parallel, intercepting tests must hold the lock. Waiting for it here
+ * would not do: JUnit's threads help each other out, and one could wait for itself.
+ */
+final class ParallelExecution {
+
+  private static final String PARALLEL = "junit.jupiter.execution.parallel.enabled";
+
+  private ParallelExecution() {}
+
+  static void requireLock(ExtensionContext context) {
+    boolean parallel =
+        context.getConfigurationParameter(PARALLEL).map(Boolean::parseBoolean).orElse(false);
+    if (parallel && !isLocked(context)) {
+      throw new ExtensionConfigurationException(
+          String.format(
+              "%s intercepts without holding the lock, and tests run in parallel here (%s is true). "
+                  + "Mend: annotate the class with @ResourceLock(InterceptHttp.LOCK), or use "
+                  + "@InterceptHttp in place of the field.",
+              context.getRequiredTestClass().getName(), PARALLEL));
+    }
+  }
+
+  private static boolean isLocked(ExtensionContext context) {
+    return context.getElement().filter(ParallelExecution::isLocked).isPresent()
+        || context.getParent().filter(ParallelExecution::isLocked).isPresent();
+  }
+
+  private static boolean isLocked(AnnotatedElement element) {
+    return findRepeatableAnnotations(element, ResourceLock.class).stream()
+        .anyMatch(lock -> lock.value().equals(InterceptHttp.LOCK));
+  }
+}
