@@ -14,7 +14,7 @@ import org.junit.jupiter.api.extension.ExtensionContext.Store;
  * @param owner the context that it is for; stores are inherited, intervals are not
  * @param end closes it
  */
-record Interval(Cachette net, ExtensionContext owner, AutoCloseable end) {
+record Interval(Cachette net, ExtensionContext owner, Runnable end) {
 
   private static final Namespace OURS = Namespace.create(Interval.class);
 
@@ -29,7 +29,7 @@ record Interval(Cachette net, ExtensionContext owner, AutoCloseable end) {
     }
     Interval begun =
         outer.isPresent()
-            ? new Interval(outer.get().net, context, outer.get().net.scope())
+            ? new Interval(outer.get().net, context, outer.get().net.scope()::close)
             : open(context, settings);
     store(context).put(Interval.class, begun);
   }
@@ -41,7 +41,7 @@ record Interval(Cachette net, ExtensionContext owner, AutoCloseable end) {
       return;
     }
     store(context).remove(Interval.class);
-    interval.close();
+    interval.end.run();
   }
 
   static Optional<Cachette> current(ExtensionContext context) {
@@ -51,17 +51,7 @@ record Interval(Cachette net, ExtensionContext owner, AutoCloseable end) {
   private static Interval open(ExtensionContext context, Settings settings) {
     ParallelExecution.requireLock(context);
     Cachette net = Cachette.open(settings.named(context.getRequiredTestClass().getName()));
-    return new Interval(net, context, net);
-  }
-
-  private void close() {
-    try {
-      end.close();
-    } catch (RuntimeException | Error failure) {
-      throw failure;
-    } catch (Exception impossible) {
-      throw new IllegalStateException(impossible);
-    }
+    return new Interval(net, context, net::close);
   }
 
   private static Optional<Interval> find(ExtensionContext context) {

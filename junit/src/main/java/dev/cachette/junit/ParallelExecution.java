@@ -23,7 +23,7 @@ final class ParallelExecution {
     if (parallel && !isLocked(context)) {
       throw new ExtensionConfigurationException(
           String.format(
-              "%s intercepts without holding the lock, and tests run in parallel here (%s is true). "
+              "%s intercepts without the lock, though tests run in parallel here (%s is true). "
                   + "Mend: annotate the class with @ResourceLock(InterceptHttp.LOCK), or use "
                   + "@InterceptHttp in place of the field.",
               context.getRequiredTestClass().getName(), PARALLEL));
