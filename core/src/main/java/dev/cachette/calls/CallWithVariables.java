@@ -3,6 +3,7 @@ package dev.cachette.calls;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;
 
@@ -10,7 +11,7 @@ import java.util.Optional;
 record CallWithVariables(Call call, Map<String, String> variables) implements Call {
 
   CallWithVariables {
-    variables = Map.copyOf(variables);
+    variables = Collections.unmodifiableMap(variables);
   }
 
   @Override

@@ -13,6 +13,7 @@ import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
 /** A call as it stands in the log. */
@@ -36,24 +37,25 @@ record LoggedCall(
     try {
       return mapper.get().readValue(text(), type);
     } catch (JsonProcessingException unreadable) {
-      throw unreadable("cannot be read as " + type.getName(), unreadable);
+      throw failure("cannot be read as " + type.getName(), Json.problem(unreadable), unreadable);
     }
   }
 
   @Override
   public JsonNode json() {
+    if (text().isBlank()) {
+      throw failure("is no JSON", "it is empty", null);
+    }
     try {
       return mapper.get().readTree(text());
     } catch (JsonProcessingException malformed) {
-      throw unreadable("is no JSON", malformed);
+      throw failure("is no JSON", Json.problem(malformed), malformed);
     }
   }
 
-  private AssertionFailedError unreadable(String what, JsonProcessingException cause) {
+  private AssertionFailedError failure(String what, String problem, @Nullable Throwable cause) {
     return new AssertionFailedError(
-        String.format(
-            "The body of this call %s, %s%n%n%s",
-            what, Json.problem(cause), RequestText.of(request)),
+        String.format("The body of this call %s, %s%n%n%s", what, problem, RequestText.of(request)),
         cause);
   }
 

@@ -32,10 +32,10 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
 
   @Override
   protected void channelRead0(ChannelHandlerContext context, FullHttpRequest received) {
-    boolean readable = received.decoderResult().isSuccess();
-    FullHttpResponse response =
-        Responses.toNetty(readable ? respond(received) : refuse(received.decoderResult().cause()));
-    boolean keepAlive = readable && HttpUtil.isKeepAlive(received);
+    boolean isRequest =
+        received.decoderResult().isSuccess() && !received.method().equals(HttpMethod.CONNECT);
+    FullHttpResponse response = Responses.toNetty(isRequest ? respond(received) : refuse(received));
+    boolean keepAlive = isRequest && HttpUtil.isKeepAlive(received);
     HttpUtil.setKeepAlive(response, keepAlive);
     var written = context.writeAndFlush(response);
     if (!keepAlive) {
@@ -44,19 +44,11 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   }
 
   private Response respond(FullHttpRequest received) {
-    if (received.method().equals(HttpMethod.CONNECT)) {
-      return responder.refused(
-          "CONNECT " + received.uri() + " to " + destination,
-          String.format(
-              "A client asks %s to be its proxy for %s, and Cachette is no proxy.%n%n"
-                  + "Mend: let the client connect without a proxy in this test.%n",
-              destination, received.uri()));
-    }
     Request request;
     try {
       request = requestOf(received);
     } catch (IllegalArgumentException malformed) {
-      return refuse(malformed);
+      return refuseUnreadable(malformed);
     }
     try {
       return responder.respond(request);
@@ -76,7 +68,19 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return new Request(received.method().name(), uri, headers, Body.of(content));
   }
 
-  private Response refuse(Throwable cause) {
+  private Response refuse(FullHttpRequest received) {
+    if (received.decoderResult().isFailure()) {
+      return refuseUnreadable(received.decoderResult().cause());
+    }
+    return responder.refused(
+        "CONNECT " + received.uri() + " to " + destination,
+        String.format(
+            "A client asks %s to be its proxy for %s, and Cachette is no proxy.%n%n"
+                + "Mend: let the client connect without a proxy in this test.%n",
+            destination, received.uri()));
+  }
+
+  private Response refuseUnreadable(Throwable cause) {
     return responder.refused(
         "bytes that are no HTTP request, to " + destination,
         String.format(

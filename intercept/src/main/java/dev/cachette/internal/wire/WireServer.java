@@ -57,10 +57,12 @@ public final class WireServer implements AutoCloseable {
     }
   }
 
-  /** Closes every listener and connection, and waits until the engine's thread has ended. */
+  /**
+   * Reads what has arrived, closes every listener and connection, and waits until the engine's
+   * thread has ended.
+   */
   @Override
   public void close() {
-    end((host, port) -> true);
     engine.close();
   }
 

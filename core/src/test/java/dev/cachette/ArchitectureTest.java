@@ -1,0 +1,84 @@
+package dev.cachette;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noMethods;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaMethod;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.lang.ArchCondition;
+import com.tngtech.archunit.lang.ConditionEvents;
+import com.tngtech.archunit.lang.SimpleConditionEvent;
+import org.junit.jupiter.api.Test;
+
+/** The core computes, and does nothing else. */
+class ArchitectureTest {
+
+  private static final JavaClasses CORE =
+      new ClassFileImporter()
+          .withImportOption(new ImportOption.DoNotIncludeTests())
+          .importPackages("dev.cachette");
+
+  @Test
+  void theCoreIsThere() {
+    assertTrue(CORE.contain("dev.cachette.match.RequestPattern"));
+  }
+
+  @Test
+  void noSocketsThreadsFilesClockOrTestFramework() {
+    noClasses()
+        .should()
+        .dependOnClassesThat(named("java\\.net\\.(?!URI$).*"))
+        .orShould()
+        .dependOnClassesThat(
+            named("java\\.io\\.(File|RandomAccess).*|java\\.nio\\.(file|channels)\\..*"))
+        .orShould()
+        .dependOnClassesThat(
+            named("java\\.lang\\.Thread.*|java\\.util\\.concurrent\\..*|java\\.util\\.Timer.*"))
+        .orShould()
+        .dependOnClassesThat(named("java\\.time\\..*|java\\.util\\.Date"))
+        .orShould()
+        .dependOnClassesThat(
+            named("org\\.junit\\..*|org\\.slf4j\\..*|io\\.netty\\..*|org\\.objectweb\\..*"))
+        .check(CORE);
+  }
+
+  @Test
+  void publicSignaturesNameNoInternalType() {
+    noMethods()
+        .that()
+        .areDeclaredInClassesThat()
+        .resideOutsideOfPackage("..internal..")
+        .and()
+        .arePublic()
+        .should(nameAnInternalType())
+        .check(CORE);
+  }
+
+  @Test
+  void internalsFormNoCycles() {
+    slices().matching("dev.cachette.internal.(*)..").should().beFreeOfCycles().check(CORE);
+  }
+
+  private static DescribedPredicate<JavaClass> named(String regex) {
+    return DescribedPredicate.describe(
+        "are named like " + regex, type -> type.getName().matches(regex));
+  }
+
+  private static ArchCondition<JavaMethod> nameAnInternalType() {
+    return new ArchCondition<>("name an internal type") {
+      @Override
+      public void check(JavaMethod method, ConditionEvents events) {
+        boolean named =
+            method.getAllInvolvedRawTypes().stream()
+                .anyMatch(type -> type.getPackageName().contains(".internal."));
+        events.add(new SimpleConditionEvent(method, named, method.getFullName()));
+      }
+    };
+  }
+}

@@ -1,0 +1,249 @@
+package dev.cachette.internal.stub;
+
+import static dev.cachette.Samples.request;
+import static dev.cachette.answer.Answers.json;
+import static dev.cachette.answer.Answers.status;
+import static dev.cachette.answer.Answers.text;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
+import dev.cachette.match.RequestPattern;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.opentest4j.AssertionFailedError;
+
+class ResponderTest {
+
+  private static final int OUTERMOST = 1;
+
+  private final List<String> warnings = new ArrayList<>();
+  private final Scopes scopes = new Scopes();
+  private final Responder responder = new Responder(scopes, Json::mapper, warnings::add);
+
+  @Test
+  void answersComeInTurnAndTheLastStays() {
+    stub("GET /v1/tides", 1, text("a"), text("b"), text("c"));
+
+    assertEquals(List.of("a", "b", "c", "c"), List.of(get(), get(), get(), get()));
+  }
+
+  @Test
+  void theLiteralWinsInEitherOrder() {
+    stub("GET /v1/{what}", 1, text("variable"));
+    stub("GET /v1/tides", 2, text("literal"));
+    assertEquals("literal", get());
+
+    scopes.leave(OUTERMOST);
+    stub("GET /v1/tides", 1, text("literal"));
+    stub("GET /v1/{what}", 2, text("variable"));
+    assertEquals("literal", get());
+  }
+
+  @Test
+  void ofTwoEqualsTheLaterWins() {
+    stub("GET /v1/{a}", 1, text("earlier"));
+    stub("GET /v1/{b}", 2, text("later"));
+
+    assertEquals("later", get());
+  }
+
+  @Test
+  void theInnerScopeWinsEvenWhenItIsLessSpecific() {
+    stub("GET https://tides.example/v1/tides", 1, text("baseline"));
+    int inner = scopes.enter();
+    stub("GET /{+rest}", 2, text("inner"));
+
+    assertEquals("inner", get());
+    scopes.leave(inner);
+    assertEquals("baseline", get());
+  }
+
+  @Test
+  void eachScopeHasItsOwnCallsAndTheBaselineBeginsAnew() {
+    stub("GET /v1/tides", 1, text("first"), text("then"));
+    get();
+    int test = scopes.enter();
+
+    assertEquals("first", get());
+    assertEquals(1, scopes.calls().size());
+    scopes.leave(test);
+    scopes.enter();
+    assertEquals("first", get());
+    assertEquals(1, scopes.calls().size());
+  }
+
+  @Test
+  void endingAnOuterScopeEndsThoseInIt() {
+    int outer = scopes.enter();
+    int inner = scopes.enter();
+    get();
+
+    AssertionFailedError failure =
+        assertThrows(AssertionFailedError.class, () -> scopes.leave(outer).raise(true));
+    assertTrue(failure.getMessage().startsWith("There was an unexpected call."));
+    scopes.leave(inner).raise(true);
+  }
+
+  @Test
+  void anUnexpectedCallIsExplained() {
+    stub("GET https://tides.example/v1/stations/{station}/tides", 30, json("{}"));
+    stub("POST https://berths.example/v1/bookings", 41, status(201));
+    stub("GET https://customs.example/v1/forms", 52, text(""));
+
+    Response response =
+        responder.respond(
+            request(
+                "POST http://berths.example/v1/bookings/",
+                "{\"vessel\":{\"name\":\"Kittiwake\"}}",
+                "Content-Type: application/json",
+                "Authorization: Bearer harbour-secret",
+                "Host: berths.example"));
+
+    assertEquals(501, response.status());
+    assertEquals("text/plain; charset=utf-8", response.headers().first("content-type").get());
+    assertEquals(
+        """
+        No stub answers this call.
+
+          POST http://berths.example/v1/bookings/
+          Content-Type: application/json
+          Authorization: Bearer ****
+          {"vessel":{"name":"Kittiwake"}}
+
+        Fits best, of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
+
+          ok   method   POST
+          NO   origin   expected  https://berths.example
+                        actual    http://berths.example
+                        the same host, but called by http, not https
+          NO   path     expected  /v1/bookings
+                        actual    /v1/bookings/
+                        the same path, but called with a slash at its end
+
+        Mend: if the call is right, stub it: \
+        net.stub("POST http://berths.example/v1/bookings/").answer(...).
+        """,
+        response.text());
+    assertEquals(List.of(response.text()), warnings);
+  }
+
+  @Test
+  void aSingleDifferenceIsNamedInTheMend() {
+    stub("GET https://tides.example/v1/tides?day={day}", 30, json("{}"));
+
+    assertTrue(
+        explanationOf("GET https://tides.example/v1/tides?Day=2")
+            .contains(
+                """
+                  ok   method      GET
+                  ok   origin      https://tides.example
+                  ok   path        /v1/tides
+                  NO   query day   expected  any value
+                                   actual    missing
+                                   a parameter with almost the same name, "Day"
+
+                Mend: send the query day, or leave it out of the stub.
+                """));
+    assertTrue(
+        explanationOf("PUT https://tides.example/v1/tides?day=2")
+            .endsWith(
+                "Mend: let the code under test call method GET, or let the stub expect PUT.\n"));
+  }
+
+  @Test
+  void withoutStubsOrWithFarOnesItSaysSo() {
+    String none = explanationOf("GET https://tides.example/v1/tides");
+    stub("DELETE https://customs.example/forms", 12, status(204));
+    String far = explanationOf("GET https://tides.example/v1/tides");
+
+    assertTrue(none.contains("\nThere is no stub at all.\n"), none);
+    assertTrue(far.contains("\nNone of the 1 stub comes near.\n"), far);
+    assertTrue(far.contains("net.stub(\"GET https://tides.example/v1/tides\").answer(...)"), far);
+  }
+
+  @Test
+  void aStubWithoutAnAnswerIsNamed() {
+    scopes.begin(draft("GET /v1/tides", 17));
+
+    String explanation = explanationOf("GET https://tides.example/v1/tides");
+    IllegalStateException misuse =
+        assertThrows(IllegalStateException.class, () -> scopes.leave(OUTERMOST).raise(true));
+
+    assertTrue(
+        explanation.contains(
+            "Fits: \"GET /v1/tides\" (BerthDeskTest.java:17), which has no answer."));
+    assertEquals(
+        "The stub \"GET /v1/tides\" (BerthDeskTest.java:17) has no answer. "
+            + "Mend: end its declaration with .answer(...).",
+        misuse.getMessage());
+    assertEquals(17, misuse.getStackTrace()[0].getLineNumber());
+    assertEquals(AssertionFailedError.class, misuse.getSuppressed()[0].getClass());
+  }
+
+  @Test
+  void theSameUnexpectedCallIsToldOnceAndCounted() {
+    get();
+    get();
+    responder.respond(request("GET https://tides.example/v1/tides?day=2"));
+
+    AssertionFailedError failure =
+        assertThrows(AssertionFailedError.class, () -> scopes.leave(OUTERMOST).raise(true));
+    assertEquals(2, warnings.size());
+    assertTrue(
+        failure
+            .getMessage()
+            .startsWith(
+                """
+                There were 2 unexpected calls.
+
+                   1. GET https://tides.example/v1/tides  (2 times)
+                   2. GET https://tides.example/v1/tides?day=2
+
+                --- 1 ---
+                No stub answers this call.
+                """),
+        failure::getMessage);
+  }
+
+  @Test
+  void unexpectedCallsNeedNotFail() {
+    get();
+
+    scopes.leave(OUTERMOST).raise(false);
+  }
+
+  @Test
+  void aLongBodyIsCutAndControlCharactersAreShown() {
+    String body = "tide\u0007\n".repeat(50);
+
+    String explanation = responder.respond(request("POST https://tides.example/v1", body)).text();
+
+    assertTrue(explanation.contains("  tide\u00b7\n  tide\u00b7\n"), explanation);
+    assertTrue(explanation.contains("  ... (300 bytes in all)\n"), explanation);
+  }
+
+  private String get() {
+    return responder.respond(request("GET https://tides.example/v1/tides")).text();
+  }
+
+  private String explanationOf(String line) {
+    return responder.respond(request(line)).text();
+  }
+
+  private void stub(String line, int lineNumber, Answer... answers) {
+    DraftStub draft = draft(line, lineNumber);
+    scopes.begin(draft);
+    scopes.finish(draft, new StubRule(draft.pattern(), draft.reference(), List.of(answers)));
+  }
+
+  private static DraftStub draft(String line, int lineNumber) {
+    StackTraceElement frame =
+        new StackTraceElement("BerthDeskTest", "test", "BerthDeskTest.java", lineNumber);
+    return new DraftStub(RequestPattern.of(line), new Place(frame));
+  }
+}

@@ -1,0 +1,166 @@
+package dev.cachette;
+
+import static dev.cachette.answer.Answers.text;
+import static org.junit.jupiter.api.Assertions.assertDoesNotThrow;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.cachette.internal.agent.Loaders;
+import java.net.ConnectException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ProxySelector;
+import java.net.Socket;
+import java.net.URI;
+import java.net.UnknownHostException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.KeyStore;
+import java.security.cert.CertificateException;
+import java.security.cert.X509Certificate;
+import java.util.Arrays;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import javax.net.ssl.HttpsURLConnection;
+import javax.net.ssl.TrustManagerFactory;
+import javax.net.ssl.X509TrustManager;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledOnOs;
+import org.junit.jupiter.api.condition.OS;
+
+/** After close() the JVM is as it was. */
+class ClosingTest {
+
+  @Test
+  void namesAreLookedUpForRealAgain() throws Exception {
+    try (Cachette net = Cachette.open()) {
+      assertEquals("tides.example", InetAddress.getByName("tides.example").getHostName());
+    }
+
+    assertThrows(UnknownHostException.class, () -> InetAddress.getByName("tides.example"));
+  }
+
+  @Test
+  void theAuthorityIsTrustedOnlyWhileOpenAndOnlyForItsHost() throws Exception {
+    X509TrustManager jvm = trustManagerOfTheJvm();
+    X509Certificate[] chain;
+    try (Cachette net = Cachette.open()) {
+      net.stub("GET https://tides.example/v1").answer(text("ok"));
+      HttpsURLConnection connection =
+          (HttpsURLConnection) URI.create("https://tides.example/v1").toURL().openConnection();
+      assertEquals(200, connection.getResponseCode());
+      chain =
+          Arrays.stream(connection.getServerCertificates())
+              .map(X509Certificate.class::cast)
+              .toArray(X509Certificate[]::new);
+      X509Certificate[] authorityAlone = {chain[1]};
+
+      assertDoesNotThrow(() -> jvm.checkServerTrusted(chain, "ECDHE_ECDSA"));
+      assertThrows(
+          CertificateException.class, () -> jvm.checkServerTrusted(authorityAlone, "ECDHE_ECDSA"));
+      assertThrows(CertificateException.class, () -> jvm.checkClientTrusted(chain, "ECDHE_ECDSA"));
+    }
+
+    assertThrows(CertificateException.class, () -> jvm.checkServerTrusted(chain, "ECDHE_ECDSA"));
+    assertEquals("tides.example", chain[0].getSubjectAlternativeNames().iterator().next().get(1));
+    chain[0].verify(chain[1].getPublicKey());
+  }
+
+  @Test
+  void theProxySelectorIsTheOldOne() {
+    ProxySelector before = ProxySelector.getDefault();
+
+    Cachette.open().close();
+
+    assertEquals(before, ProxySelector.getDefault());
+  }
+
+  @Test
+  void noListenerIsLeft() throws Exception {
+    InetSocketAddress listener;
+    try (Cachette net = Cachette.open();
+        Socket socket = new Socket("tides.example", 80)) {
+      listener = (InetSocketAddress) socket.getRemoteSocketAddress();
+      assertTrue(listener.getAddress().isLoopbackAddress());
+    }
+
+    assertThrows(
+        ConnectException.class, () -> new Socket(listener.getAddress(), listener.getPort()));
+  }
+
+  @Test
+  void closingAgainDoesNothing() {
+    Cachette net = Cachette.open();
+    net.close();
+
+    assertDoesNotThrow(net::close);
+  }
+
+  /** Beyond the tenth, so that what is made once a JVM is there already. */
+  @Test
+  @EnabledOnOs(OS.LINUX)
+  void twoHundredCyclesLeaveNothingBehind() throws Exception {
+    Remains afterTen = null;
+    for (int cycle = 1; cycle <= 200; cycle++) {
+      try (Cachette net = Cachette.open()) {
+        net.stub("GET https://tides.example/v1").answer(text("ok"));
+        HttpsURLConnection connection =
+            (HttpsURLConnection) URI.create("https://tides.example/v1").toURL().openConnection();
+        connection.setRequestProperty("connection", "close");
+        assertEquals("ok", new String(connection.getInputStream().readAllBytes()));
+        net.calls().assertCount(1);
+      }
+      afterTen = cycle == 10 ? Remains.now() : afterTen;
+    }
+    Remains afterAll = Remains.now();
+
+    assertEquals(Set.of(), minus(afterAll.threads(), afterTen.threads()));
+    assertEquals(afterTen.listeningPorts(), afterAll.listeningPorts());
+    assertTrue(afterAll.handles() <= afterTen.handles(), afterAll + " after " + afterTen);
+    assertTrue(afterAll.classLoaders() <= afterTen.classLoaders(), afterAll + " / " + afterTen);
+    assertEquals(Set.of(), afterAll.ours());
+  }
+
+  private static X509TrustManager trustManagerOfTheJvm() throws Exception {
+    TrustManagerFactory factory =
+        TrustManagerFactory.getInstance(TrustManagerFactory.getDefaultAlgorithm());
+    factory.init((KeyStore) null);
+    return (X509TrustManager) factory.getTrustManagers()[0];
+  }
+
+  private static Set<String> minus(Set<String> all, Set<String> known) {
+    return all.stream().filter(each -> !known.contains(each)).collect(Collectors.toSet());
+  }
+
+  private record Remains(
+      Set<String> threads, long handles, Set<String> listeningPorts, long classLoaders) {
+
+    static Remains now() throws Exception {
+      System.gc();
+      Set<String> threads =
+          Thread.getAllStackTraces().keySet().stream()
+              .map(Thread::getName)
+              .collect(Collectors.toSet());
+      try (Stream<Path> handles = Files.list(Path.of("/proc/self/fd"));
+          Stream<String> sockets = Files.lines(Path.of("/proc/self/net/tcp"))) {
+        return new Remains(
+            threads,
+            handles.count(),
+            sockets
+                .map(line -> line.strip().split("\\s+"))
+                .filter(fields -> fields[3].equals("0A"))
+                .map(fields -> fields[1])
+                .collect(Collectors.toSet()),
+            Loaders.count());
+      }
+    }
+
+    Set<String> ours() {
+      return threads.stream()
+          .filter(name -> name.startsWith("cachette"))
+          .collect(Collectors.toSet());
+    }
+  }
+}
