@@ -144,11 +144,12 @@ class ClosingTest {
               .map(Thread::getName)
               .collect(Collectors.toSet());
       try (Stream<Path> handles = Files.list(Path.of("/proc/self/fd"));
-          Stream<String> sockets = Files.lines(Path.of("/proc/self/net/tcp"))) {
+          Stream<String> v4 = Files.lines(Path.of("/proc/self/net/tcp"));
+          Stream<String> v6 = Files.lines(Path.of("/proc/self/net/tcp6"))) {
         return new Remains(
             threads,
             handles.count(),
-            sockets
+            Stream.concat(v4, v6)
                 .map(line -> line.strip().split("\\s+"))
                 .filter(fields -> fields[3].equals("0A"))
                 .map(fields -> fields[1])

@@ -32,12 +32,19 @@ final class Engine implements AutoCloseable {
     loop.thenAccept(ready -> ready.execute(() -> task.accept(ready)));
   }
 
-  /** Reads what has arrived, closes all channels, and waits until the thread has ended. */
+  /** Waits until what has arrived by now is read. */
+  void readWhatHasArrived() {
+    CompletableFuture<Boolean> read = new CompletableFuture<>();
+    // A delayed task is not run before the loop has looked at its connections once more.
+    execute(ready -> ready.schedule(() -> read.complete(true), 1, TimeUnit.MILLISECONDS));
+    loop.thenCompose(ready -> read).exceptionally(neverStarted -> false).join();
+  }
+
+  /** Does what was asked for, and waits until the thread has ended. */
   @Override
   public void close() {
     try {
       IoEventLoop ending = loop.join();
-      readWhatHasArrived(ending);
       ending.shutdownGracefully(0, PATIENCE_SECONDS, TimeUnit.SECONDS);
       if (!ending.awaitTermination(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
         throw new IllegalStateException(
@@ -48,12 +55,6 @@ final class Engine implements AutoCloseable {
     } catch (CompletionException neverStarted) {
       throw new IllegalStateException("The HTTP engine did not start.", neverStarted.getCause());
     }
-  }
-
-  /** Waits until what has arrived by now is read. */
-  private static void readWhatHasArrived(IoEventLoop loop) throws InterruptedException {
-    // A delayed task is not run before the loop has looked at its connections once more.
-    loop.schedule(() -> {}, 1, TimeUnit.MILLISECONDS).await(PATIENCE_SECONDS, TimeUnit.SECONDS);
   }
 
   private void start() {

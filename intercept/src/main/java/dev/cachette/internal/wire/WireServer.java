@@ -63,6 +63,8 @@ public final class WireServer implements AutoCloseable {
    */
   @Override
   public void close() {
+    engine.readWhatHasArrived();
+    end((host, port) -> true);
     engine.close();
   }
 
