@@ -70,8 +70,9 @@ enum Client {
         int status = connection.getResponseCode();
         try (InputStream in =
             status < 400 ? connection.getInputStream() : connection.getErrorStream()) {
-          return new HarbourClient.Reply(
-              status, new String(in.readAllBytes(), StandardCharsets.UTF_8));
+          // There is no stream at all for an error without a body.
+          byte[] bytes = in == null ? new byte[0] : in.readAllBytes();
+          return new HarbourClient.Reply(status, new String(bytes, StandardCharsets.UTF_8));
         }
       };
     }

@@ -1,0 +1,58 @@
+package dev.cachette.examples.harbour;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.util.Map;
+import okhttp3.MediaType;
+import okhttp3.OkHttpClient;
+import okhttp3.Request;
+import okhttp3.RequestBody;
+import okhttp3.Response;
+
+/** Books berths, with OkHttp. While the service is busy (503) it asks again. */
+public final class BerthClient {
+
+  private static final String BOOKINGS = "https://berths.example/v1/bookings";
+  private static final MediaType JSON = MediaType.get("application/json");
+  private static final int ATTEMPTS = 3;
+
+  private final OkHttpClient client = new OkHttpClient();
+  private final ObjectMapper mapper = new ObjectMapper();
+  private final String token;
+
+  /** A client that shows this token. */
+  public BerthClient(String token) {
+    this.token = token;
+  }
+
+  /**
+   * Books a berth.
+   *
+   * @param from when the vessel wants to come in, as {@code HH:mm}
+   * @throws HarbourException if there is none, or the service stays busy
+   */
+  public Booking book(Vessel vessel, String from) {
+    try {
+      byte[] wish = mapper.writeValueAsBytes(Map.of("vessel", vessel, "from", from));
+      Request request =
+          new Request.Builder()
+              .url(BOOKINGS)
+              .header("authorization", "Bearer " + token)
+              .post(RequestBody.create(wish, JSON))
+              .build();
+      for (int attempt = 1; attempt <= ATTEMPTS; attempt++) {
+        try (Response response = client.newCall(request).execute()) {
+          if (response.code() == 201) {
+            return mapper.readValue(response.body().bytes(), Booking.class);
+          }
+          if (response.code() != 503) {
+            throw new HarbourException("the berth service answered " + response.code());
+          }
+        }
+      }
+      throw new HarbourException("the berth service is busy");
+    } catch (IOException failed) {
+      throw new HarbourException("the berth service cannot be reached", failed);
+    }
+  }
+}

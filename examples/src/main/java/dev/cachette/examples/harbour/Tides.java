@@ -1,0 +1,11 @@
+package dev.cachette.examples.harbour;
+
+import java.util.List;
+
+/**
+ * The tides of a day.
+ *
+ * @param station where they were measured
+ * @param high the times of high water, as {@code HH:mm}
+ */
+public record Tides(String station, List<String> high) {}
