@@ -21,6 +21,9 @@ public record Check(
     String actual,
     Optional<String> cause) {
 
+  /** What {@link #actual} says where the request lacks the thing altogether. */
+  public static final String MISSING = "missing";
+
   /** A condition that the request fulfils. */
   public static Check held(String condition, String expected, String actual) {
     return new Check(condition, true, 1, expected, actual, Optional.empty());

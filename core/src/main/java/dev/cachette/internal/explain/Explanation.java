@@ -59,11 +59,10 @@ public final class Explanation {
     List<Check> misses = nearest.isEmpty() ? List.of() : nearest.get(0).verdict().misses();
     if (misses.size() == 1) {
       Check miss = misses.get(0);
-      return miss.actual().equals("missing")
+      return miss.actual().equals(Check.MISSING)
           ? String.format("Mend: send the %s, or leave it out of the stub.%n", miss.condition())
           : String.format(
-              "Mend: let the code under test call %s %s, or let the stub expect %s.%n",
-              miss.condition(), miss.expected(), miss.actual());
+              "Mend: correct the %s in the code under test, or in the stub.%n", miss.condition());
     }
     Uri uri = request.uri();
     return String.format(

@@ -27,7 +27,7 @@ record QueryParameter(String name, Optional<String> literal, Optional<String> va
       return Check.held(condition, expected, quoted(values));
     }
     return values.isEmpty()
-        ? Check.missed(condition, 0, expected, "missing", similarName(query))
+        ? Check.missed(condition, 0, expected, Check.MISSING, similarName(query))
         : Check.missed(condition, 0.5, expected, quoted(values), Optional.empty());
   }
 

@@ -151,8 +151,7 @@ class ResponderTest {
                 """));
     assertTrue(
         explanationOf("PUT https://tides.example/v1/tides?day=2")
-            .endsWith(
-                "Mend: let the code under test call method GET, or let the stub expect PUT.\n"));
+            .endsWith("Mend: correct the method in the code under test, or in the stub.\n"));
   }
 
   @Test

@@ -1,0 +1,66 @@
+package dev.cachette.examples.demo;
+
+import java.io.PrintStream;
+
+/** Tells what happens, and keeps count of what was claimed and did not hold. */
+final class Account {
+
+  private static final String BOLD = "1";
+  private static final String GREEN = "32";
+  private static final String RED = "31";
+  private static final String FAINT = "2";
+
+  private final PrintStream out;
+  private final boolean colour;
+  private int held;
+  private int broken;
+
+  Account(PrintStream out, boolean colour) {
+    this.out = out;
+    this.colour = colour;
+  }
+
+  void heading(String text) {
+    out.println();
+    out.println(styled(BOLD, text));
+  }
+
+  void line(String text) {
+    out.println("  " + text);
+  }
+
+  /** A text of several lines, as it is, set off by a bar. */
+  void quote(String text) {
+    text.stripTrailing()
+        .lines()
+        .forEach(line -> out.println("  " + styled(FAINT, "|") + " " + line));
+  }
+
+  /** A claim, and the assertion that proves it: it holds if nothing is thrown. */
+  void claim(String text, Runnable assertion) {
+    try {
+      assertion.run();
+      held++;
+      out.println("  " + styled(GREEN, "ok") + "   " + text);
+    } catch (RuntimeException | AssertionError failure) {
+      broken++;
+      out.println("  " + styled(RED, "NO") + "   " + text);
+      quote(failure.toString());
+    }
+  }
+
+  /** Says how it ended; answers whether every claim held, and there was one. */
+  boolean conclude() {
+    out.println();
+    String summary =
+        broken == 0
+            ? "All " + held + " claims hold."
+            : broken + " of " + (held + broken) + " fail.";
+    out.println(styled(broken == 0 ? GREEN : RED, summary));
+    return broken == 0 && held > 0;
+  }
+
+  private String styled(String style, String text) {
+    return colour ? "\u001b[" + style + "m" + text + "\u001b[0m" : text;
+  }
+}

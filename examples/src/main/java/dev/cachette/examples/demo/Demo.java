@@ -1,0 +1,125 @@
+package dev.cachette.examples.demo;
+
+import static dev.cachette.answer.Answers.json;
+import static dev.cachette.answer.Answers.status;
+
+import dev.cachette.Cachette;
+import dev.cachette.Stub;
+import dev.cachette.calls.Call;
+import dev.cachette.examples.harbour.Booking;
+import dev.cachette.examples.harbour.HarbourDesk;
+import dev.cachette.examples.harbour.Tides;
+import dev.cachette.examples.harbour.Vessel;
+import java.io.IOException;
+import java.net.HttpURLConnection;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+
+/** The arrival of the Kittiwake: run by {@code ./cachette demo}, with no network. */
+public final class Demo {
+
+  private static final String TIDES = "GET https://tides.example/v1/stations/{station}/tides";
+  private static final String BOOKINGS = "POST https://berths.example/v1/bookings";
+  private static final String MISTAKE =
+      "https://tides.example/v1/stations/Marrow%20Bay/tides/?day=2031-04-02";
+  private static final LocalDate DAY = LocalDate.of(2031, 4, 2);
+
+  private final Account account;
+
+  private Demo(Account account) {
+    this.account = account;
+  }
+
+  /** Exits with 0 if everything that was claimed holds, else with 1. */
+  public static void main(String[] arguments) throws IOException {
+    Account account = new Account(System.out, Boolean.getBoolean("cachette.colour"));
+    new Demo(account).run();
+    System.exit(account.conclude() ? 0 : 1);
+  }
+
+  private void run() throws IOException {
+    account.line("Marrow Bay, 2 April 2031. The Kittiwake wants to come in, and the harbour desk");
+    account.line("calls services that do not exist. Cachette is open in this JVM.");
+    Cachette net = Cachette.open();
+    try {
+      arrival(net);
+      unexpectedCall(net);
+    } finally {
+      account.claim(
+          "and the test fails at its end, whatever the code made of the 501", () -> mustFail(net));
+    }
+  }
+
+  private void arrival(Cachette net) {
+    Stub tides =
+        net.stub(TIDES)
+            .named("tides of the day")
+            .answer(json(new Tides("Marrow Bay", List.of("04:10", "16:35"))));
+    Stub berth =
+        net.stub(BOOKINGS)
+            .named("book a berth")
+            .answer(
+                status(503).header("retry-after", "1"),
+                json(new Booking("B-12", "04:10")).status(201));
+    account.heading("What is stubbed");
+    account.line(TIDES);
+    account.line("    200 with two high waters");
+    account.line(BOOKINGS);
+    account.line("    503 at first, then 201 with berth B-12");
+
+    Booking booked =
+        new HarbourDesk("harbour-token").planArrival(new Vessel("Kittiwake", 4.2), DAY);
+
+    account.heading("What the desk did");
+    account.line("It read the tides with the JDK's HTTP client, and booked with OkHttp:");
+    account.line("berth " + booked.berth() + ", from " + booked.from() + ".");
+    account.heading("Which calls were made");
+    net.calls().toString().lines().forEach(line -> account.line(line.strip()));
+    account.heading("What the test asserts");
+    account.claim("the berth is B-12", () -> equal("B-12", booked.berth()));
+    account.claim(
+        "the tides were asked for once, at Marrow Bay, for the day",
+        () -> {
+          Call call = tides.calls().only();
+          equal("Marrow Bay", call.variable("station"));
+          equal(Optional.of("2031-04-02"), call.query("day"));
+        });
+    account.claim(
+        "the berth was asked for twice, for the first high water",
+        () -> equal("04:10", berth.calls().assertCount(2).last().json().at("/from").asText()));
+    account.claim("nothing else was called", () -> net.calls().assertCount(3));
+  }
+
+  private void unexpectedCall(Cachette net) throws IOException {
+    account.heading("What an unexpected call looks like");
+    account.line("GET " + MISTAKE);
+    HttpURLConnection connection = (HttpURLConnection) URI.create(MISTAKE).toURL().openConnection();
+    int status = connection.getResponseCode();
+    String body = new String(connection.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
+    account.line("is answered with " + status + " and the reason:");
+    account.quote(body);
+    account.claim("the caller gets 501", () -> equal(501, status));
+    account.claim(
+        "the reason names the slash at the end",
+        () -> equal(true, body.contains("called with a slash at its end")));
+  }
+
+  private static void mustFail(Cachette net) {
+    try {
+      net.close();
+    } catch (AssertionError failure) {
+      equal(true, failure.getMessage().contains(MISTAKE));
+      return;
+    }
+    throw new AssertionError("close() said nothing");
+  }
+
+  private static void equal(Object expected, Object actual) {
+    if (!expected.equals(actual)) {
+      throw new AssertionError("expected " + expected + ", but was " + actual);
+    }
+  }
+}
