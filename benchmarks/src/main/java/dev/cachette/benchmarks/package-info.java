@@ -1,0 +1,5 @@
+/** How long things take, always as a ratio to something else measured in the same run. */
+@NullMarked
+package dev.cachette.benchmarks;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,14 @@
+package dev.cachette.benchmarks.startup;
+
+import java.io.IOException;
+
+/** A JVM that calls a server which runs in another one already, until its first HTTPS answer. */
+public final class OtherServer {
+
+  private OtherServer() {}
+
+  /** Calls the URL given. */
+  public static void main(String[] arguments) throws IOException {
+    FirstCall.get(arguments[0]);
+  }
+}
