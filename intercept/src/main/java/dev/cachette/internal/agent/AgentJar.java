@@ -3,43 +3,78 @@ package dev.cachette.internal.agent;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.net.URISyntaxException;
+import java.nio.file.FileSystemNotFoundException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.CodeSource;
+import java.util.Optional;
 import java.util.jar.Attributes;
 import java.util.jar.JarEntry;
 import java.util.jar.JarOutputStream;
 import java.util.jar.Manifest;
 
-/** A jar with the agent's one class, there for as long as attaching takes. */
+/**
+ * The jar that the JVM loads our agent from: Cachette's own where it is one, on the class path of
+ * the application. Elsewhere (classes in a directory, a class loader of a framework's) a jar with
+ * the agent's one class, there for as long as attaching takes: writing it costs some 100 ms, and to
+ * put all of Cachette on the class path a second time would mix classes of two loaders.
+ */
 final class AgentJar implements AutoCloseable {
 
   private static final String AGENT_CLASS = Agent.class.getName();
   private static final String ENTRY = AGENT_CLASS.replace('.', '/') + ".class";
 
   private final Path path;
+  private final boolean temporary;
 
-  AgentJar() throws IOException {
-    path = Files.createTempFile("cachette-agent", ".jar");
-    try (OutputStream file = Files.newOutputStream(path);
-        JarOutputStream jar = new JarOutputStream(file, manifest());
-        InputStream agent = Agent.class.getClassLoader().getResourceAsStream(ENTRY)) {
-      jar.putNextEntry(new JarEntry(ENTRY));
-      agent.transferTo(jar);
-    }
+  private AgentJar(Path path, boolean temporary) {
+    this.path = path;
+    this.temporary = temporary;
+  }
+
+  static AgentJar get() throws IOException {
+    Optional<Path> own = ownJar();
+    return own.isPresent() ? new AgentJar(own.get(), false) : write();
   }
 
   Path path() {
     return path;
   }
 
-  /** Deletes the jar. Windows refuses while the JVM holds it open; then it goes with the JVM. */
+  /** Deletes a temporary jar. Windows refuses while the JVM holds it; then it goes with the JVM. */
   @Override
   public void close() {
-    try {
-      Files.deleteIfExists(path);
-    } catch (IOException inUse) {
-      path.toFile().deleteOnExit();
+    if (temporary) {
+      try {
+        Files.deleteIfExists(path);
+      } catch (IOException inUse) {
+        path.toFile().deleteOnExit();
+      }
     }
+  }
+
+  private static Optional<Path> ownJar() {
+    CodeSource source = Agent.class.getProtectionDomain().getCodeSource();
+    if (source == null || Agent.class.getClassLoader() != ClassLoader.getSystemClassLoader()) {
+      return Optional.empty();
+    }
+    try {
+      return Optional.of(Path.of(source.getLocation().toURI())).filter(Files::isRegularFile);
+    } catch (URISyntaxException | IllegalArgumentException | FileSystemNotFoundException noFile) {
+      return Optional.empty();
+    }
+  }
+
+  private static AgentJar write() throws IOException {
+    Path path = Files.createTempFile("cachette-agent", ".jar");
+    try (OutputStream file = Files.newOutputStream(path);
+        JarOutputStream jar = new JarOutputStream(file, manifest());
+        InputStream agent = Agent.class.getClassLoader().getResourceAsStream(ENTRY)) {
+      jar.putNextEntry(new JarEntry(ENTRY));
+      agent.transferTo(jar);
+    }
+    return new AgentJar(path, true);
   }
 
   private static Manifest manifest() {

@@ -16,7 +16,7 @@ final class SelfAttach {
   static void attach() {
     refuseWhereSwitchedOff();
     long pid = ProcessHandle.current().pid();
-    try (AgentJar jar = new AgentJar()) {
+    try (AgentJar jar = AgentJar.get()) {
       Optional<IOException> inProcess = AttachProtocol.tryLoad(pid, jar.path());
       if (inProcess.isPresent()) {
         loadWithJcmd(pid, jar.path(), inProcess.get());
