@@ -54,7 +54,7 @@ public record Check(
         + indent
         + "actual    "
         + actual
-        + cause.map(likely -> indent + likely).orElse("")
+        + cause.map(likely -> indent + "cause     " + likely).orElse("")
         + "\n";
   }
 }

@@ -104,7 +104,7 @@ class CallsTest {
 
           NO   path   expected  /v1/bookings
                       actual    /v1/bookings/
-                      the same path, but called with a slash at its end""",
+                      cause     the same path, but called with a slash at its end""",
         failure.getMessage());
     assertEquals(
         "2 calls of POST https://berths.example/v1/bookings", failure.getExpected().getValue());

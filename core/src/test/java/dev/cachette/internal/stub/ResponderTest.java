@@ -120,10 +120,10 @@ class ResponderTest {
           ok   method   POST
           NO   origin   expected  https://berths.example
                         actual    http://berths.example
-                        the same host, but called by http, not https
+                        cause     the same host, but called by http, not https
           NO   path     expected  /v1/bookings
                         actual    /v1/bookings/
-                        the same path, but called with a slash at its end
+                        cause     the same path, but called with a slash at its end
 
         Mend: if the call is right, stub it: \
         net.stub("POST http://berths.example/v1/bookings/").answer(...).
@@ -145,7 +145,7 @@ class ResponderTest {
                   ok   path        /v1/tides
                   NO   query day   expected  any value
                                    actual    missing
-                                   a parameter with almost the same name, "Day"
+                                   cause     a parameter with almost the same name, "Day"
 
                 Mend: send the query day, or leave it out of the stub.
                 """));

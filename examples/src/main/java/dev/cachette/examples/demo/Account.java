@@ -29,6 +29,10 @@ final class Account {
     out.println("  " + text);
   }
 
+  void space() {
+    out.println();
+  }
+
   /** A text of several lines, as it is, set off by a bar. */
   void quote(String text) {
     text.stripTrailing()

@@ -41,8 +41,9 @@ public final class Demo {
   }
 
   private void run() throws IOException {
-    account.line("Marrow Bay, 2 April 2031. The Kittiwake wants to come in, and the harbour desk");
-    account.line("calls services that do not exist. Cachette is open in this JVM.");
+    account.heading("Marrow Bay, 2 April 2031: the arrival of the Kittiwake");
+    account.line(
+        "The harbour desk calls services that do not exist. Cachette is open in this JVM.");
     Cachette net = Cachette.open();
     try {
       arrival(net);
@@ -100,7 +101,9 @@ public final class Demo {
     int status = connection.getResponseCode();
     String body = new String(connection.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
     account.line("is answered with " + status + " and the reason:");
+    account.space();
     account.quote(body);
+    account.space();
     account.claim("the caller gets 501", () -> equal(501, status));
     account.claim(
         "the reason names the slash at the end",
