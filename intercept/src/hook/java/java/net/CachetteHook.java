@@ -7,12 +7,19 @@ import java.util.function.Function;
 /**
  * Where the woven classes of the JDK ask what to do. It lives in {@code java.net} so that every
  * class loader finds it, and does nothing at all while nobody holds it.
+ *
+ * <p>Nothing can be compiled against it, so its holder speaks to it by {@link #CONTROL}, an
+ * interface of the JDK's: reflection would make a class loader a method, by and by.
  */
-public final class CachetteHook {
+public final class CachetteHook implements BiFunction<String, Object[], Object> {
 
-  /** Whoever intercepts now; its toString says who and since where. Guards the other fields. */
+  /** Takes the name of a method below, and its arguments. */
+  public static final BiFunction<String, Object[], Object> CONTROL = new CachetteHook();
+
+  /** Whoever intercepts now; its toString says who and since where. Guarded by this class. */
   private static Object owner;
 
+  /** Whether the classes of the JDK ask this one already. Guarded by this class. */
   private static boolean woven;
 
   private static volatile BiFunction<Object, SocketAddress, SocketAddress> connect;
@@ -21,34 +28,41 @@ public final class CachetteHook {
 
   private CachetteHook() {}
 
-  /** Whether the classes of the JDK ask this one already. */
-  public static synchronized boolean isWoven() {
-    return woven;
-  }
-
-  /** Notes that they do. */
-  public static synchronized void markWoven() {
-    woven = true;
+  @Override
+  public Object apply(String method, Object[] arguments) {
+    synchronized (CachetteHook.class) {
+      switch (method) {
+        case "claim":
+          return claim(arguments);
+        case "release":
+          release(arguments[0]);
+          return null;
+        case "isWoven":
+          return woven;
+        case "markWoven":
+          woven = true;
+          return null;
+        default:
+          throw new IllegalArgumentException(method);
+      }
+    }
   }
 
   /** Takes the hook; answers the present owner instead where there is one, else null. */
-  public static synchronized Object claim(
-      Object newOwner,
-      BiFunction<Object, SocketAddress, SocketAddress> onConnect,
-      Function<String, InetAddress[]> onResolve,
-      BiFunction<X509Certificate[], Object, Boolean> onTrust) {
+  @SuppressWarnings("unchecked")
+  private static Object claim(Object[] arguments) {
     if (owner != null) {
       return owner;
     }
-    owner = newOwner;
-    trust = onTrust;
-    connect = onConnect;
-    resolve = onResolve;
+    owner = arguments[0];
+    trust = (BiFunction<X509Certificate[], Object, Boolean>) arguments[3];
+    connect = (BiFunction<Object, SocketAddress, SocketAddress>) arguments[1];
+    resolve = (Function<String, InetAddress[]>) arguments[2];
     return null;
   }
 
   /** Gives the hook back, if this is its owner. */
-  public static synchronized void release(Object oldOwner) {
+  private static void release(Object oldOwner) {
     if (owner == oldOwner) {
       owner = null;
       resolve = null;

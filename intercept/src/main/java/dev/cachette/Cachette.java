@@ -9,6 +9,7 @@ import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeReport;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.RequestPattern;
@@ -30,19 +31,16 @@ import org.slf4j.LoggerFactory;
  * }
  * }</pre>
  *
- * <p>While it is open, no connection of this JVM leaves this machine, whichever client makes it. A
- * connection to this machine itself (a loopback address, {@code localhost}, an own network address)
- * is left alone, unless a stub names its host and port. Where several stubs fit a call, the inner
- * scope wins, then the more specific request, then the later declaration. A call that no stub
- * answers gets status 501 with the reason as text, is logged as a warning, and makes {@link #close}
- * fail.
+ * <p>While it is open, no connection that is made through the JDK leaves this machine. A connection
+ * to this machine itself (a loopback address, {@code localhost}, an own network address) is left
+ * alone, unless a stub names its host and port. Where several stubs fit a call, the inner scope
+ * wins, then the more specific request, then the later declaration. A call that no stub answers
+ * gets status 501 with the reason as text, is logged as a warning, and makes {@link #close} fail.
  *
  * <p>One Cachette serves the whole JVM, so only one can be open at a time. All methods may be
  * called from any thread.
  */
 public final class Cachette implements AutoCloseable {
-
-  private static final int OUTERMOST = 1;
 
   private final Settings settings;
   private final String name;
@@ -154,8 +152,8 @@ public final class Cachette implements AutoCloseable {
    */
   public Scope scope() {
     requireOpen();
-    int depth = scopes.enter();
-    return () -> leave(depth);
+    StubScope entered = scopes.enter();
+    return () -> leave(entered);
   }
 
   /** The stubs and calls of one test, or of one class. Closed by whoever began it. */
@@ -202,7 +200,7 @@ public final class Cachette implements AutoCloseable {
     try (server) {
       interception.close();
     }
-    raise(scopes.leave(OUTERMOST));
+    raise(scopes.leaveAll());
   }
 
   void finish(DraftStub draft, StubRule rule) {
@@ -210,15 +208,15 @@ public final class Cachette implements AutoCloseable {
     scopes.finish(draft, rule);
   }
 
-  private void leave(int depth) {
+  private void leave(StubScope entered) {
     if (closed == null) {
-      end(scopes.leave(depth));
+      end(scopes.leave(entered));
     }
   }
 
   private void end(ScopeReport report) {
     // A port of this machine that no stub names any more is the application's own again.
-    server.end((host, port) -> interception.isLocal(host) && !scopes.name(host, port));
+    server.end((host, port) -> interception.isLocal(host) && !scopes.nameDestination(host, port));
     raise(report);
   }
 
@@ -230,7 +228,7 @@ public final class Cachette implements AutoCloseable {
     return new Destinations() {
       @Override
       public boolean wantsLocal(String host, int port) {
-        return scopes.name(host, port);
+        return scopes.nameDestination(host, port);
       }
 
       @Override

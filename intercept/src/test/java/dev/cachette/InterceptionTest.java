@@ -267,6 +267,36 @@ class InterceptionTest {
     assertThrows(AssertionFailedError.class, net::close);
   }
 
+  @Test
+  void aClientThatAsksFirstIsRefusedTheSame() throws Exception {
+    net.close();
+    net = Cachette.open(Settings.defaults().maxRequestBody(1000));
+
+    String answer =
+        Calling.raw(
+            "charts.example",
+            80,
+            "POST / HTTP/1.1\r\nHost: c\r\nContent-Length: 1001\r\nExpect: 100-continue\r\n"
+                + "Connection: close\r\n\r\n"
+                + "x".repeat(1001));
+
+    assertTrue(answer.contains("Settings.maxRequestBody(bytes)"), answer);
+    assertThrows(AssertionFailedError.class, net::close);
+  }
+
+  @Test
+  void expectContinueIsAnswered() throws Exception {
+    net.stub("POST https://charts.example/bay").answer(status(201));
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("https://charts.example/bay"))
+            .expectContinue(true)
+            .POST(HttpRequest.BodyPublishers.ofString("chart"))
+            .build();
+
+    assertEquals(201, Calling.send(HttpClient.newHttpClient(), request).statusCode());
+    assertEquals("chart", net.calls().only().text());
+  }
+
   private static HttpRequest request(String url) {
     return HttpRequest.newBuilder(URI.create(url)).build();
   }

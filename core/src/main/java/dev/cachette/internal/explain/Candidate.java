@@ -2,7 +2,6 @@ package dev.cachette.internal.explain;
 
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
-import dev.cachette.match.RequestPattern;
 import dev.cachette.match.Verdict;
 import java.util.Comparator;
 import java.util.List;
@@ -16,15 +15,8 @@ record Candidate(StubReference stub, Verdict verdict) {
   /** Less than this in common is noise, not help. */
   private static final double NEAR = 0.4;
 
-  /** A stub that might be meant. */
-  interface Source {
-    RequestPattern pattern();
-
-    StubReference reference();
-  }
-
-  /** The nearest ones, best first, at most three; a far one only if it is nearly as good. */
-  static List<Candidate> nearest(Request request, List<? extends Source> stubs) {
+  /** Those that come near, best first, at most three. */
+  static List<Candidate> nearest(Request request, List<? extends Explanation.Stub> stubs) {
     return stubs.stream()
         .map(stub -> new Candidate(stub.reference(), stub.pattern().examine(request)))
         .filter(candidate -> candidate.verdict.nearness() >= NEAR)

@@ -4,6 +4,7 @@ import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.match.Check;
+import dev.cachette.match.RequestPattern;
 import java.util.List;
 
 /** Why no stub answers a call, as text. */
@@ -12,7 +13,14 @@ public final class Explanation {
   private Explanation() {}
 
   /** A stub, as far as an explanation speaks of it. */
-  public interface Stub extends Candidate.Source {}
+  public interface Stub {
+
+    /** Which requests it is for. */
+    RequestPattern pattern();
+
+    /** Its name and place. */
+    StubReference reference();
+  }
 
   /**
    * The explanation of an unexpected call.

@@ -71,7 +71,7 @@ public final class Responder {
     }
   }
 
-  private Call answered(Request request, Scope.Selected selected) {
+  private Call answered(Request request, StubScope.Selected selected) {
     return new LoggedCall(
         request,
         responseOf(selected.answer()),

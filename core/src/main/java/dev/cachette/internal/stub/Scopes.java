@@ -19,33 +19,33 @@ import java.util.function.Function;
  */
 public final class Scopes {
 
-  private final Deque<Scope> scopes = new ArrayDeque<>(List.of(new Scope()));
+  private final Deque<StubScope> scopes = new ArrayDeque<>(List.of(new StubScope()));
 
-  /**
-   * Begins an inner scope. Stubs of the outer ones answer from their first answer again.
-   *
-   * @return how deep it is, to end it with
-   */
-  public synchronized int enter() {
-    scopes.forEach(Scope::startAgain);
-    scopes.push(new Scope());
-    return scopes.size();
+  /** Begins an inner scope. Stubs of the outer ones answer from their first answer again. */
+  public synchronized StubScope enter() {
+    scopes.forEach(StubScope::startAgain);
+    scopes.push(new StubScope());
+    return scopes.element();
   }
 
   /**
-   * Ends the scope of this depth and those in it: their stubs and calls are gone. Where it has
-   * ended already, nothing happens. The outermost scope begins anew.
+   * Ends a scope and those in it: their stubs and calls are gone. Where it has ended already,
+   * nothing happens.
    *
    * @return what is left to be said, of the outer scopes first
    */
-  public synchronized ScopeReport leave(int depth) {
+  public synchronized ScopeReport leave(StubScope scope) {
     ScopeReport report = ScopeReport.empty();
-    while (scopes.size() >= depth && !scopes.isEmpty()) {
+    while (scopes.contains(scope)) {
       report = scopes.pop().report().and(report);
     }
-    if (scopes.isEmpty()) {
-      scopes.push(new Scope());
-    }
+    return report;
+  }
+
+  /** Ends all scopes; the outermost begins anew. */
+  public synchronized ScopeReport leaveAll() {
+    ScopeReport report = leave(scopes.getLast());
+    scopes.push(new StubScope());
     return report;
   }
 
@@ -82,7 +82,7 @@ public final class Scopes {
   }
 
   /** Whether a stub in force names this host and port. */
-  public synchronized boolean name(String host, int port) {
+  public synchronized boolean nameDestination(String host, int port) {
     return scopes.stream()
         .flatMap(scope -> scope.rules().stream())
         .anyMatch(rule -> rule.pattern().names(host, port));
@@ -94,9 +94,9 @@ public final class Scopes {
    * @param toCall makes the log's entry of the stub that won and its answer
    * @return the call, or empty if no stub fits; then nothing is logged
    */
-  synchronized Optional<Call> answer(Request request, Function<Scope.Selected, Call> toCall) {
-    for (Scope scope : scopes) {
-      Optional<Scope.Selected> selected = scope.take(request);
+  synchronized Optional<Call> answer(Request request, Function<StubScope.Selected, Call> toCall) {
+    for (StubScope scope : scopes) {
+      Optional<StubScope.Selected> selected = scope.take(request);
       if (selected.isPresent()) {
         Call call = toCall.apply(selected.get());
         scopes.element().log(call);
@@ -117,7 +117,7 @@ public final class Scopes {
 
   synchronized String explain(Request request) {
     List<StubRule> rules = new ArrayList<>();
-    for (Scope scope : scopes) {
+    for (StubScope scope : scopes) {
       rules.addAll(scope.rules());
       for (DraftStub draft : scope.drafts()) {
         if (draft.pattern().match(request).isPresent()) {

@@ -19,8 +19,6 @@ import org.opentest4j.AssertionFailedError;
 
 class ResponderTest {
 
-  private static final int OUTERMOST = 1;
-
   private final List<String> warnings = new ArrayList<>();
   private final Scopes scopes = new Scopes();
   private final Responder responder = new Responder(scopes, Json::mapper, warnings::add);
@@ -38,7 +36,7 @@ class ResponderTest {
     stub("GET /v1/tides", 2, text("literal"));
     assertEquals("literal", get());
 
-    scopes.leave(OUTERMOST);
+    scopes.leaveAll();
     stub("GET /v1/tides", 1, text("literal"));
     stub("GET /v1/{what}", 2, text("variable"));
     assertEquals("literal", get());
@@ -55,7 +53,7 @@ class ResponderTest {
   @Test
   void theInnerScopeWinsEvenWhenItIsLessSpecific() {
     stub("GET https://tides.example/v1/tides", 1, text("baseline"));
-    int inner = scopes.enter();
+    StubScope inner = scopes.enter();
     stub("GET /{+rest}", 2, text("inner"));
 
     assertEquals("inner", get());
@@ -67,7 +65,7 @@ class ResponderTest {
   void eachScopeHasItsOwnCallsAndTheBaselineBeginsAnew() {
     stub("GET /v1/tides", 1, text("first"), text("then"));
     get();
-    int test = scopes.enter();
+    StubScope test = scopes.enter();
 
     assertEquals("first", get());
     assertEquals(1, scopes.calls().size());
@@ -79,14 +77,18 @@ class ResponderTest {
 
   @Test
   void endingAnOuterScopeEndsThoseInIt() {
-    int outer = scopes.enter();
-    int inner = scopes.enter();
+    StubScope outer = scopes.enter();
+    StubScope inner = scopes.enter();
     get();
 
     AssertionFailedError failure =
         assertThrows(AssertionFailedError.class, () -> scopes.leave(outer).raise(true));
     assertTrue(failure.getMessage().startsWith("There was an unexpected call."));
+    StubScope next = scopes.enter();
+    stub("GET /v1/tides", 1, text("still there"));
     scopes.leave(inner).raise(true);
+    assertEquals("still there", get());
+    scopes.leave(next).raise(true);
   }
 
   @Test
@@ -171,7 +173,7 @@ class ResponderTest {
 
     String explanation = explanationOf("GET https://tides.example/v1/tides");
     IllegalStateException misuse =
-        assertThrows(IllegalStateException.class, () -> scopes.leave(OUTERMOST).raise(true));
+        assertThrows(IllegalStateException.class, () -> scopes.leaveAll().raise(true));
 
     assertTrue(
         explanation.contains(
@@ -191,7 +193,7 @@ class ResponderTest {
     responder.respond(request("GET https://tides.example/v1/tides?day=2"));
 
     AssertionFailedError failure =
-        assertThrows(AssertionFailedError.class, () -> scopes.leave(OUTERMOST).raise(true));
+        assertThrows(AssertionFailedError.class, () -> scopes.leaveAll().raise(true));
     assertEquals(2, warnings.size());
     assertTrue(
         failure
@@ -213,7 +215,7 @@ class ResponderTest {
   void unexpectedCallsNeedNotFail() {
     get();
 
-    scopes.leave(OUTERMOST).raise(false);
+    scopes.leaveAll().raise(false);
   }
 
   @Test

@@ -21,17 +21,17 @@ final class HookHolder {
   private static final String NAME = "java.net.CachetteHook";
   private static final String RESOURCE = "hook/java/net/CachetteHook.class";
 
-  private final Class<?> hook;
+  private final BiFunction<String, Object[], Object> control;
 
-  private HookHolder(Class<?> hook) {
-    this.hook = hook;
+  private HookHolder(BiFunction<String, Object[], Object> control) {
+    this.control = control;
   }
 
   static HookHolder define(Instrumentation instrumentation) {
     try {
-      return new HookHolder(Class.forName(NAME, false, null));
+      return new HookHolder(controlOf(Class.forName(NAME, false, null)));
     } catch (ClassNotFoundException first) {
-      return new HookHolder(defineNow(instrumentation));
+      return new HookHolder(controlOf(defineNow(instrumentation)));
     }
   }
 
@@ -41,33 +41,27 @@ final class HookHolder {
       BiFunction<Object, SocketAddress, SocketAddress> connect,
       Function<String, InetAddress[]> resolve,
       BiFunction<X509Certificate[], Object, Boolean> trust) {
-    return call(
-        "claim",
-        new Class<?>[] {Object.class, BiFunction.class, Function.class, BiFunction.class},
-        owner,
-        connect,
-        resolve,
-        trust);
+    return control.apply("claim", new Object[] {owner, connect, resolve, trust});
   }
 
   void release(Object owner) {
-    call("release", new Class<?>[] {Object.class}, owner);
+    control.apply("release", new Object[] {owner});
   }
 
   boolean isWoven() {
-    return (Boolean) call("isWoven", new Class<?>[0]);
+    return (Boolean) control.apply("isWoven", new Object[0]);
   }
 
   void markWoven() {
-    call("markWoven", new Class<?>[0]);
+    control.apply("markWoven", new Object[0]);
   }
 
-  private Object call(String method, Class<?>[] types, Object... arguments) {
+  @SuppressWarnings("unchecked")
+  private static BiFunction<String, Object[], Object> controlOf(Class<?> hook) {
     try {
-      return hook.getMethod(method, types).invoke(null, arguments);
-    } catch (ReflectiveOperationException impossible) {
-      throw new InterceptionUnavailable(
-          "another version of Cachette has defined " + NAME, impossible);
+      return (BiFunction<String, Object[], Object>) hook.getField("CONTROL").get(null);
+    } catch (ReflectiveOperationException other) {
+      throw new InterceptionUnavailable("another version of Cachette has defined " + NAME, other);
     }
   }
 

@@ -3,8 +3,10 @@ package dev.cachette.internal.wire;
 import io.netty.channel.IoEventLoop;
 import io.netty.channel.SingleThreadIoEventLoop;
 import io.netty.channel.nio.NioIoHandler;
+import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
@@ -18,9 +20,15 @@ import java.util.function.Consumer;
  */
 final class Engine implements AutoCloseable {
 
-  private static final long PATIENCE_SECONDS = 10;
+  private static final long PATIENCE_MILLIS = 10_000;
 
   private final CompletableFuture<IoEventLoop> loop = new CompletableFuture<>();
+
+  /** Done when all tasks so far are handed over: what waits for a future alone has no order. */
+  private CompletableFuture<IoEventLoop> handedOver = loop;
+
+  /** All threads there have been: the one that starts, and the one that serves. */
+  private final List<Thread> threads = new CopyOnWriteArrayList<>();
 
   /** Begins to start the engine. */
   Engine() {
@@ -28,8 +36,13 @@ final class Engine implements AutoCloseable {
   }
 
   /** Does something on the engine's thread, after all that was asked for before. */
-  void execute(Consumer<IoEventLoop> task) {
-    loop.thenAccept(ready -> ready.execute(() -> task.accept(ready)));
+  synchronized void execute(Consumer<IoEventLoop> task) {
+    handedOver =
+        handedOver.thenApply(
+            ready -> {
+              ready.execute(() -> task.accept(ready));
+              return ready;
+            });
   }
 
   /** Waits until what has arrived by now is read. */
@@ -40,15 +53,17 @@ final class Engine implements AutoCloseable {
     loop.thenCompose(ready -> read).exceptionally(neverStarted -> false).join();
   }
 
-  /** Does what was asked for, and waits until the thread has ended. */
+  /** Does what was asked for, and waits until the threads have ended. */
   @Override
   public void close() {
     try {
-      IoEventLoop ending = loop.join();
-      ending.shutdownGracefully(0, PATIENCE_SECONDS, TimeUnit.SECONDS);
-      if (!ending.awaitTermination(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
-        throw new IllegalStateException(
-            "The thread cachette-wire did not end within " + PATIENCE_SECONDS + " s.");
+      loop.join().shutdownGracefully(0, PATIENCE_MILLIS, TimeUnit.MILLISECONDS);
+      for (Thread thread : threads) {
+        thread.join(PATIENCE_MILLIS);
+        if (thread.isAlive()) {
+          throw new IllegalStateException(
+              "The thread " + thread.getName() + " did not end in " + PATIENCE_MILLIS + " ms.");
+        }
       }
     } catch (InterruptedException interrupted) {
       Thread.currentThread().interrupt();
@@ -58,20 +73,21 @@ final class Engine implements AutoCloseable {
   }
 
   private void start() {
-    ThreadFactory threads = task -> thread("cachette-wire", task);
+    ThreadFactory factory = task -> thread("cachette-wire", task);
     try {
       EngineDefaults.apply();
-      loop.complete(new SingleThreadIoEventLoop(null, threads, NioIoHandler.newFactory()));
+      loop.complete(new SingleThreadIoEventLoop(null, factory, NioIoHandler.newFactory()));
     } catch (RuntimeException | Error failed) {
       loop.completeExceptionally(failed);
     }
   }
 
-  private static Thread thread(String name, Runnable task) {
+  private Thread thread(String name, Runnable task) {
     // Takes nothing over from the test that happens to open us: no thread-locals, no class loader.
     Thread thread = new Thread(null, task, name, 0, false);
     thread.setDaemon(true);
     thread.setContextClassLoader(Engine.class.getClassLoader());
+    threads.add(thread);
     return thread;
   }
 }

@@ -29,10 +29,8 @@ final class HandshakeReport extends ChannelInboundHandlerAdapter {
                 """
                 The TLS handshake with %s failed: %s
 
-                Likely cause: the client trusts less than the JVM does. It pins certificates, or \
-                has a trust
-                manager of its own that refuses, so it also refuses the certificate that Cachette \
-                made for this host.
+                Likely cause: the client trusts less than the JVM does. Where it pins certificates
+                or has a trust manager that refuses, it refuses what Cachette made for this host.
 
                 Mend: leave pinning and the trust manager out of the client in this test.
                 """,

@@ -3,8 +3,12 @@ package dev.cachette.internal.wire;
 import dev.cachette.internal.stub.Responder;
 import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelPipeline;
+import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpMessage;
 import io.netty.handler.codec.http.HttpObjectAggregator;
+import io.netty.handler.codec.http.HttpResponse;
+import io.netty.handler.codec.http.HttpResponseStatus;
 
 /** Puts the pieces of a request together, and says so where it is too large to be held. */
 final class WholeRequests extends HttpObjectAggregator {
@@ -13,22 +17,33 @@ final class WholeRequests extends HttpObjectAggregator {
   private final Responder responder;
 
   WholeRequests(Destination destination, Responder responder, int maxRequestBody) {
-    super(maxRequestBody);
+    super(maxRequestBody, true);
     this.destination = destination;
     this.responder = responder;
   }
 
+  /** Where the client asks first (Expect: 100-continue), it is refused with the same reason. */
+  @Override
+  protected Object newContinueResponse(HttpMessage start, int maximum, ChannelPipeline pipeline) {
+    Object response = super.newContinueResponse(start, maximum, pipeline);
+    boolean tooLarge =
+        response instanceof HttpResponse refusal
+            && refusal.status().equals(HttpResponseStatus.REQUEST_ENTITY_TOO_LARGE);
+    return tooLarge ? refusal() : response;
+  }
+
   @Override
   protected void handleOversizedMessage(ChannelHandlerContext context, HttpMessage oversized) {
+    context.writeAndFlush(refusal()).addListener(ChannelFutureListener.CLOSE);
+  }
+
+  private FullHttpResponse refusal() {
     String explanation =
         String.format(
             "A request to %s has a body of more than %d bytes, the most that is held in memory.%n%n"
                 + "Mend: raise the limit with Settings.maxRequestBody(bytes).%n",
             destination, maxContentLength());
-    context
-        .writeAndFlush(
-            Responses.toNetty(
-                responder.refused("too large a request to " + destination, explanation)))
-        .addListener(ChannelFutureListener.CLOSE);
+    return Responses.toNetty(
+        responder.refused("too large a request to " + destination, explanation));
   }
 }

@@ -19,6 +19,9 @@ public final class WireServer implements AutoCloseable {
   private final Engine engine;
   private final Map<Destination, Listener> listeners = new ConcurrentHashMap<>();
 
+  /** Guarded by {@link #listeners}, as everything that adds or removes one is. */
+  private boolean closed;
+
   /**
    * A server that listens nowhere yet.
    *
@@ -33,7 +36,7 @@ public final class WireServer implements AutoCloseable {
   /**
    * Where connections to this destination shall go; it listens when this returns.
    *
-   * @throws IOException if no port is free
+   * @throws IOException if no port is free, or the server is closed
    */
   public InetSocketAddress listenerFor(String host, int port) throws IOException {
     Destination destination = new Destination(host, port);
@@ -64,12 +67,18 @@ public final class WireServer implements AutoCloseable {
   @Override
   public void close() {
     engine.readWhatHasArrived();
-    end((host, port) -> true);
+    synchronized (listeners) {
+      closed = true;
+      end((host, port) -> true);
+    }
     engine.close();
   }
 
   private Listener listen(Destination destination) throws IOException {
     synchronized (listeners) {
+      if (closed) {
+        throw new IOException("the server is closed");
+      }
       Listener listener = listeners.get(destination);
       if (listener == null) {
         listener = Listener.bind();

@@ -13,7 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 
 /** The stubs of one scope, and what happened in it. Guarded by the lock of {@link Scopes}. */
-final class Scope {
+public final class StubScope {
 
   private static final Comparator<StubRule> WINNER_FIRST =
       Comparator.comparing(StubRule::pattern, RequestPattern.mostSpecificFirst());
@@ -24,6 +24,8 @@ final class Scope {
   private final List<DraftStub> drafts = new ArrayList<>();
   private final List<Call> calls = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+
+  StubScope() {}
 
   void begin(DraftStub draft) {
     drafts.add(draft);
