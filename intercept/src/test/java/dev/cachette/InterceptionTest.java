@@ -93,6 +93,15 @@ class InterceptionTest {
   }
 
   @Test
+  void anAddressIsAHostHoweverItIsWritten() throws Exception {
+    net.stub("GET https://[2001:db8::7]:8443/v1").answer(text("afloat"));
+    net.stub("GET http://[::1]:8080/v1").answer(text("at home"));
+
+    assertEquals("afloat", Calling.get("https://[2001:DB8:0:0::7]:8443/v1").body());
+    assertEquals("at home", Calling.get("http://[0:0:0:0:0:0:0:1]:8080/v1").body());
+  }
+
+  @Test
   void bytesAndLargeBodiesArriveUnchanged() throws Exception {
     byte[] chart = new byte[5_000_000];
     for (int at = 0; at < chart.length; at++) {

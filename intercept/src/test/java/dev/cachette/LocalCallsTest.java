@@ -71,6 +71,15 @@ class LocalCallsTest {
   }
 
   @Test
+  void mayBeHttpsToo() throws Exception {
+    try (Cachette net = Cachette.open()) {
+      net.stub("GET https://localhost:4712/v1").answer(text("stubbed"));
+
+      assertEquals("stubbed", Calling.get("https://localhost:4712/v1").body());
+    }
+  }
+
+  @Test
   void connectionsToOnesOwnAddressAreLocalToo() throws Exception {
     InetSocketAddress any = new InetSocketAddress(InetAddress.getByName("0.0.0.0"), real.port());
     try (Cachette net = Cachette.open();

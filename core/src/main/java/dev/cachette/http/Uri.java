@@ -1,8 +1,8 @@
 package dev.cachette.http;
 
+import dev.cachette.internal.uri.Hosts;
 import dev.cachette.internal.uri.Percent;
 import java.net.URI;
-import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -11,16 +11,16 @@ import java.util.Optional;
  * refuse them.
  *
  * @param scheme {@code http} or {@code https}
- * @param host the host in lower case; an IPv6 address without its brackets
+ * @param host the host in lower case; an IPv6 address as RFC 5952 writes it, without brackets
  * @param port the port; the scheme's own if none was written
  * @param path the path as sent, percent-encoding and all; at least {@code "/"}
  * @param rawQuery the query as sent, without its question mark; empty if there was none
  */
 public record Uri(String scheme, String host, int port, String path, Optional<String> rawQuery) {
 
-  /** Puts the host into lower case, and an absent path as {@code "/"}. */
+  /** Puts the host into its one form, and an absent path as {@code "/"}. */
   public Uri {
-    host = host.toLowerCase(Locale.ROOT);
+    host = Hosts.canonical(host);
     path = path.isEmpty() ? "/" : path;
   }
 

@@ -69,6 +69,24 @@ class MessagesTest {
     assertEquals("http://[::1]:8080", Uri.at("http", "::1", 8080, "").origin());
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "Tides.EXAMPLE,tides.example",
+    "[::1],::1",
+    "0:0:0:0:0:0:0:1,::1",
+    "2001:DB8:0:0:0:0:0:7,2001:db8::7",
+    "2001:db8:0:1:0:0:0:1,2001:db8:0:1::1",
+    "2001:0db8::00,2001:db8::",
+    "::,::",
+    "1:2:3:4:5:6:7:8,1:2:3:4:5:6:7:8",
+    "::ffff:192.0.2.1,::ffff:192.0.2.1",
+    "1::2::3,1::2::3",
+    "192.0.2.1,192.0.2.1",
+  })
+  void equalHostsHaveOneForm(String written, String canonical) {
+    assertEquals(canonical, Uri.at("http", written, 80, "/").host());
+  }
+
   @Test
   void aMethodIsAToken() {
     assertThrows(

@@ -1,15 +1,21 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.http.Uri;
+import dev.cachette.internal.uri.Hosts;
 import dev.cachette.match.Check;
 import java.util.Optional;
 
 /** Scheme, host and port, as a request line names them. */
 public record Origin(String scheme, String host, int port) {
 
+  /** Puts the host into its one form. */
+  public Origin {
+    host = Hosts.canonical(host);
+  }
+
   /** Whether a connection to this host and port is one to this origin. */
   public boolean isAt(String otherHost, int otherPort) {
-    return port == otherPort && host.equalsIgnoreCase(otherHost);
+    return port == otherPort && host.equals(Hosts.canonical(otherHost));
   }
 
   boolean holds(Uri uri) {

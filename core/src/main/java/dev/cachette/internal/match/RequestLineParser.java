@@ -133,7 +133,7 @@ public final class RequestLineParser {
           "\"" + host + "\" is no host name or IP address.",
           "write the host as the code under test calls it, such as tides.example.");
     }
-    return (ipv6 ? host.substring(1, host.length() - 1) : host).toLowerCase(Locale.ROOT);
+    return host;
   }
 
   private int port(String text, int at) {

@@ -1,5 +1,6 @@
 package dev.cachette.internal.agent;
 
+import dev.cachette.internal.uri.Hosts;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.NetworkInterface;
@@ -33,11 +34,8 @@ final class LocalHost {
 
   /** As {@link #isAt}, for an address as text; false for a name. */
   boolean isAtLiteral(String host) {
-    if (host.indexOf(':') < 0 && !host.matches("[0-9.]+")) {
-      return false;
-    }
     try {
-      return isAt(InetAddress.getByName(host));
+      return Hosts.isAddress(host) && isAt(InetAddress.getByName(host));
     } catch (UnknownHostException noAddress) {
       return false;
     }

@@ -1,5 +1,6 @@
 package dev.cachette.internal.tls;
 
+import dev.cachette.internal.uri.Hosts;
 import java.math.BigInteger;
 import java.security.GeneralSecurityException;
 import java.security.KeyPair;
@@ -8,7 +9,6 @@ import java.security.PrivateKey;
 import java.security.cert.X509Certificate;
 import java.security.spec.ECGenParameterSpec;
 import java.time.Instant;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -46,7 +46,7 @@ final class Authority {
 
   /** The chain for a host, its own certificate first; issued at the first call. */
   X509Certificate[] chainFor(String host) {
-    X509Certificate leaf = issued.computeIfAbsent(host.toLowerCase(Locale.ROOT), this::issue);
+    X509Certificate leaf = issued.computeIfAbsent(Hosts.canonical(host), this::issue);
     return new X509Certificate[] {leaf, certificate};
   }
 
@@ -56,7 +56,7 @@ final class Authority {
 
   /** Whether we issued this certificate, and for this host where it is known. */
   boolean hasIssued(X509Certificate leaf, Optional<String> host) {
-    return host.map(name -> leaf.equals(issued.get(name.toLowerCase(Locale.ROOT))))
+    return host.map(name -> leaf.equals(issued.get(Hosts.canonical(name))))
         .orElseGet(() -> issued.containsValue(leaf));
   }
 

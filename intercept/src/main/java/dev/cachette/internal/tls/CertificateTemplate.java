@@ -1,5 +1,6 @@
 package dev.cachette.internal.tls;
 
+import dev.cachette.internal.uri.Hosts;
 import java.io.ByteArrayInputStream;
 import java.math.BigInteger;
 import java.net.InetAddress;
@@ -72,10 +73,9 @@ record CertificateTemplate(BigInteger serial, String subject, PublicKey key, byt
 
   /** A host name, or an address where the host is one: clients look for it in its own place. */
   private static byte[] generalName(String host) {
-    boolean address = host.indexOf(':') >= 0 || host.matches("[0-9.]+");
     try {
       // A literal address is read, not looked up.
-      return address
+      return Hosts.isAddress(host)
           ? Der.implicit(7, InetAddress.getByName(host).getAddress())
           : Der.implicit(2, host.getBytes(StandardCharsets.US_ASCII));
     } catch (UnknownHostException noAddress) {

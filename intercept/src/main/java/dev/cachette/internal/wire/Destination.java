@@ -1,6 +1,7 @@
 package dev.cachette.internal.wire;
 
 import dev.cachette.http.Uri;
+import dev.cachette.internal.uri.Hosts;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -13,7 +14,7 @@ import java.util.Optional;
 record Destination(String host, int port) {
 
   Destination {
-    host = host.toLowerCase(Locale.ROOT);
+    host = Hosts.canonical(host);
   }
 
   /**
@@ -30,8 +31,8 @@ record Destination(String host, int port) {
       return absolute(target, authority);
     }
     String named =
-        hostHeader.map(Destination::hostIn).filter(name -> !isAddress(name)).orElse(host);
-    return Uri.at(scheme, isAddress(host) ? named : host, port, target);
+        hostHeader.map(Destination::hostIn).filter(name -> !Hosts.isAddress(name)).orElse(host);
+    return Uri.at(scheme, Hosts.isAddress(host) ? named : host, port, target);
   }
 
   private Uri absolute(String target, int authority) {
@@ -61,10 +62,6 @@ record Destination(String host, int port) {
     }
     int colon = hostAndPort.indexOf(':');
     return colon < 0 ? hostAndPort : hostAndPort.substring(0, colon);
-  }
-
-  private static boolean isAddress(String host) {
-    return host.indexOf(':') >= 0 || host.matches("[0-9.]+");
   }
 
   @Override

@@ -1,0 +1,77 @@
+package dev.cachette.internal.uri;
+
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Hosts in the one form that equal hosts share. */
+public final class Hosts {
+
+  private static final int GROUPS = 8;
+  private static final Pattern ZEROS = Pattern.compile("(?<![0-9a-f])0(?::0)+(?![0-9a-f])");
+
+  private Hosts() {}
+
+  /**
+   * A host in lower case; an IPv6 address, with or without brackets, as RFC 5952 writes it. What is
+   * malformed, or ends in an IPv4 address, stays as it is.
+   */
+  public static String canonical(String host) {
+    String lower = host.toLowerCase(Locale.ROOT);
+    String bare = lower.startsWith("[") && lower.endsWith("]") ? inner(lower) : lower;
+    return bare.matches("[0-9a-f:]*:[0-9a-f:]*") ? compressed(bare) : bare;
+  }
+
+  /** Whether a host is an address, not a name. */
+  public static boolean isAddress(String host) {
+    return host.indexOf(':') >= 0 || host.matches("[0-9.]+");
+  }
+
+  private static String inner(String bracketed) {
+    return bracketed.substring(1, bracketed.length() - 1);
+  }
+
+  private static String compressed(String address) {
+    String[] halves = address.split("::", -1);
+    String[] head = groups(halves[0]);
+    String[] tail = halves.length > 1 ? groups(halves[1]) : new String[0];
+    int missing = GROUPS - head.length - tail.length;
+    if (halves.length > 2 || missing < 0 || halves.length == 1 && missing > 0) {
+      return address;
+    }
+    StringBuilder all = new StringBuilder();
+    append(all, head);
+    all.append("0:".repeat(missing));
+    append(all, tail);
+    all.setLength(all.length() - 1);
+    return withoutLongestZeros(all.toString());
+  }
+
+  private static String[] groups(String half) {
+    return half.isEmpty() ? new String[0] : half.split(":", -1);
+  }
+
+  private static void append(StringBuilder all, String[] groups) {
+    for (String group : groups) {
+      all.append(group.replaceFirst("^0+(?=.)", "")).append(':');
+    }
+  }
+
+  private static String withoutLongestZeros(String address) {
+    Matcher run = ZEROS.matcher(address);
+    int start = 0;
+    int end = 0;
+    while (run.find()) {
+      if (run.end() - run.start() > end - start) {
+        start = run.start();
+        end = run.end();
+      }
+    }
+    if (end == 0) {
+      return address;
+    }
+    String before = address.substring(0, Math.max(0, start - 1));
+    String after = address.substring(Math.min(address.length(), end + 1));
+    return before + "::" + after;
+  }
+}
