@@ -34,7 +34,7 @@ public final class Explanation {
     if (stubs.isEmpty()) {
       text.append("There is no stub at all.\n");
     } else if (nearest.isEmpty()) {
-      text.append("None of the ").append(stubs(stubs.size())).append(" comes near.\n");
+      text.append("None comes near, of ").append(stubs(stubs.size())).append(".\n");
     }
     for (int at = 0; at < nearest.size(); at++) {
       text.append(at == 0 ? "Fits best, of " + stubs(stubs.size()) + ": " : "\nThen: ");

@@ -163,7 +163,7 @@ class ResponderTest {
     String far = explanationOf("GET https://tides.example/v1/tides");
 
     assertTrue(none.contains("\nThere is no stub at all.\n"), none);
-    assertTrue(far.contains("\nNone of the 1 stub comes near.\n"), far);
+    assertTrue(far.contains("\nNone comes near, of 1 stub.\n"), far);
     assertTrue(far.contains("net.stub(\"GET https://tides.example/v1/tides\").answer(...)"), far);
   }
 
