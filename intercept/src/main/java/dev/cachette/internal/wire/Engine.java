@@ -35,22 +35,44 @@ final class Engine implements AutoCloseable {
     thread("cachette-start", this::start).start();
   }
 
-  /** Does something on the engine's thread, after all that was asked for before. */
-  synchronized void execute(Consumer<IoEventLoop> task) {
+  /**
+   * Does something on the engine's thread, after all that was asked for before.
+   *
+   * @return done when the engine has taken the task over; failed where it never will
+   */
+  synchronized CompletableFuture<IoEventLoop> execute(Consumer<IoEventLoop> task) {
     handedOver =
         handedOver.thenApply(
             ready -> {
               ready.execute(() -> task.accept(ready));
               return ready;
             });
+    return handedOver;
+  }
+
+  /** As {@link #execute}, and waits until it is done, or cannot be. */
+  void executeAndWait(Consumer<IoEventLoop> task) {
+    CompletableFuture<Void> done = new CompletableFuture<>();
+    waitFor(
+        done,
+        ready -> {
+          try {
+            task.accept(ready);
+          } finally {
+            done.complete(null);
+          }
+        });
   }
 
   /** Waits until what has arrived by now is read. */
   void readWhatHasArrived() {
-    CompletableFuture<Boolean> read = new CompletableFuture<>();
+    CompletableFuture<Void> read = new CompletableFuture<>();
     // A delayed task is not run before the loop has looked at its connections once more.
-    execute(ready -> ready.schedule(() -> read.complete(true), 1, TimeUnit.MILLISECONDS));
-    loop.thenCompose(ready -> read).exceptionally(neverStarted -> false).join();
+    waitFor(read, ready -> ready.schedule(() -> read.complete(null), 1, TimeUnit.MILLISECONDS));
+  }
+
+  private void waitFor(CompletableFuture<Void> done, Consumer<IoEventLoop> task) {
+    execute(task).thenCompose(ready -> done).exceptionally(neverTaken -> null).join();
   }
 
   /** Does what was asked for, and waits until the threads have ended. */

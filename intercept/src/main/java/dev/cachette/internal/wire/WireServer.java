@@ -4,6 +4,8 @@ import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.tls.ServerTls;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiPredicate;
@@ -44,19 +46,22 @@ public final class WireServer implements AutoCloseable {
     return known != null ? known.address() : listen(destination).address();
   }
 
-  /** Ends the listeners and connections of the destinations that the predicate names. */
+  /**
+   * Ends the listeners and connections of the destinations that the predicate names. When this
+   * returns they are closed: a client that still keeps one cannot reach us by it.
+   */
   public void end(BiPredicate<String, Integer> ended) {
+    List<Listener> ending = new ArrayList<>();
     synchronized (listeners) {
       listeners
           .entrySet()
           .removeIf(
-              entry -> {
-                boolean ends = ended.test(entry.getKey().host(), entry.getKey().port());
-                if (ends) {
-                  engine.execute(loop -> entry.getValue().end());
-                }
-                return ends;
-              });
+              entry ->
+                  ended.test(entry.getKey().host(), entry.getKey().port())
+                      && ending.add(entry.getValue()));
+    }
+    if (!ending.isEmpty()) {
+      engine.executeAndWait(loop -> ending.forEach(Listener::end));
     }
   }
 
@@ -69,8 +74,8 @@ public final class WireServer implements AutoCloseable {
     engine.readWhatHasArrived();
     synchronized (listeners) {
       closed = true;
-      end((host, port) -> true);
     }
+    end((host, port) -> true);
     engine.close();
   }
 
