@@ -30,7 +30,7 @@ public final class Answers {
             problem -> {
               throw new IllegalArgumentException(
                   String.format(
-                      "json(text) was given a text that is no JSON, %s%nMend: correct it; "
+                      "json(text) was given a text that is no JSON, %s\nMend: correct it; "
                           + "text(...) sends any text, with .header(\"content-type\", ...).",
                       problem));
             });
@@ -62,7 +62,7 @@ public final class Answers {
     } catch (JsonProcessingException unwritable) {
       throw new IllegalArgumentException(
           String.format(
-              "json(value) cannot be written: Jackson refused an object of %s, %s%n"
+              "json(value) cannot be written: Jackson refused an object of %s, %s\n"
                   + "Mend: give it accessors or annotations, or use json(value, mapper) with the "
                   + "mapper that knows it.",
               value.getClass(), unwritable.getOriginalMessage()),

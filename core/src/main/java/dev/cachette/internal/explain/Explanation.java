@@ -68,13 +68,13 @@ public final class Explanation {
     if (misses.size() == 1) {
       Check miss = misses.get(0);
       return miss.actual().equals(Check.MISSING)
-          ? String.format("Mend: send the %s, or leave it out of the stub.%n", miss.condition())
+          ? String.format("Mend: send the %s, or leave it out of the stub.\n", miss.condition())
           : String.format(
-              "Mend: correct the %s in the code under test, or in the stub.%n", miss.condition());
+              "Mend: correct the %s in the code under test, or in the stub.\n", miss.condition());
     }
     Uri uri = request.uri();
     return String.format(
-        "Mend: if the call is right, stub it: net.stub(\"%s %s\").answer(...).%n",
+        "Mend: if the call is right, stub it: net.stub(\"%s %s\").answer(...).\n",
         request.method(), uri.origin() + uri.path());
   }
 }

@@ -49,6 +49,6 @@ public final class UnexpectedCalls {
 
   private static String listed(int at, Entry entry) {
     String times = entry.times() == 1 ? "" : "  (" + entry.times() + " times)";
-    return String.format("  %2d. %s%s%n", at + 1, entry.summary(), times);
+    return String.format("  %2d. %s%s\n", at + 1, entry.summary(), times);
   }
 }

@@ -17,7 +17,7 @@ final class MalformedRequestLine {
   IllegalArgumentException at(int at, String what, String mend) {
     return new IllegalArgumentException(
         String.format(
-            "Malformed request line, at column %d: %s%n%n  %s%n  %s^%n%nMend: %s",
+            "Malformed request line, at column %d: %s\n\n  %s\n  %s^\n\nMend: %s",
             at + 1, what, visible(line), " ".repeat(at), mend));
   }
 

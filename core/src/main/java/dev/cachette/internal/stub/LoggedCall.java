@@ -55,7 +55,7 @@ record LoggedCall(
 
   private AssertionFailedError failure(String what, String problem, @Nullable Throwable cause) {
     return new AssertionFailedError(
-        String.format("The body of this call %s, %s%n%n%s", what, problem, RequestText.of(request)),
+        String.format("The body of this call %s, %s\n\n%s", what, problem, RequestText.of(request)),
         cause);
   }
 

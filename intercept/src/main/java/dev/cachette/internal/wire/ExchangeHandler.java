@@ -75,8 +75,8 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return responder.refused(
         "CONNECT " + received.uri() + " to " + destination,
         String.format(
-            "A client asks %s to be its proxy for %s, and Cachette is no proxy.%n%n"
-                + "Mend: let the client connect without a proxy in this test.%n",
+            "A client asks %s to be its proxy for %s, and Cachette is no proxy.\n\n"
+                + "Mend: let the client connect without a proxy in this test.\n",
             destination, received.uri()));
   }
 
@@ -84,8 +84,8 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return responder.refused(
         "bytes that are no HTTP request, to " + destination,
         String.format(
-            "What arrived for %s cannot be read as an HTTP/1.1 request: %s%n%n"
-                + "Likely cause: another protocol, or a malformed header.%n",
+            "What arrived for %s cannot be read as an HTTP/1.1 request: %s\n\n"
+                + "Likely cause: another protocol, or a malformed header.\n",
             destination, cause.getMessage()));
   }
 

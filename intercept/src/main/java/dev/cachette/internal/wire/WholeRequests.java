@@ -40,8 +40,8 @@ final class WholeRequests extends HttpObjectAggregator {
   private FullHttpResponse refusal() {
     String explanation =
         String.format(
-            "A request to %s has a body of more than %d bytes, the most that is held in memory.%n%n"
-                + "Mend: raise the limit with Settings.maxRequestBody(bytes).%n",
+            "A request to %s has a body of more than %d bytes, the most that is held in memory.\n\n"
+                + "Mend: raise the limit with Settings.maxRequestBody(bytes).\n",
             destination, maxContentLength());
     return Responses.toNetty(
         responder.refused("too large a request to " + destination, explanation));
