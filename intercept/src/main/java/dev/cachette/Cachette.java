@@ -15,6 +15,7 @@ import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.RequestPattern;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 
 /**
@@ -48,7 +49,7 @@ public final class Cachette implements AutoCloseable {
   private final ServerTls tls = new ServerTls();
   private final WireServer server;
   private final Interception interception;
-  private volatile Place closed;
+  private volatile @Nullable Place closed;
 
   private Cachette(Settings settings, Place opened) {
     this.settings = settings;

@@ -8,6 +8,7 @@ import dev.cachette.internal.stub.StubRule;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A request pattern and its answers. Begun with {@link Cachette#stub(String)}, in force from {@link
@@ -19,7 +20,7 @@ public final class Stub {
 
   private final Cachette net;
   private final DraftStub draft;
-  private volatile StubReference reference;
+  private volatile @Nullable StubReference reference;
 
   Stub(Cachette net, DraftStub draft) {
     this.net = net;

@@ -32,7 +32,7 @@ class SettingsExampleTest {
 
   @Test
   void readsBodiesWithTheProjectsMapper(Cachette net) throws IOException {
-    net.stub("PUT https://registry.example/vessels").answer(status(204));
+    net.stub("PUT https://berths.example/v1/vessels").answer(status(204));
 
     assertEquals(204, put("{\"Name\": \"Kittiwake\", \"Draught\": 4.2}"));
 
@@ -45,11 +45,12 @@ class SettingsExampleTest {
   }
 
   private static int put(String body) throws IOException {
-    HttpURLConnection registry =
-        (HttpURLConnection) URI.create("https://registry.example/vessels").toURL().openConnection();
-    registry.setRequestMethod("PUT");
-    registry.setDoOutput(true);
-    registry.getOutputStream().write(body.getBytes(StandardCharsets.UTF_8));
-    return registry.getResponseCode();
+    HttpURLConnection vessels =
+        (HttpURLConnection)
+            URI.create("https://berths.example/v1/vessels").toURL().openConnection();
+    vessels.setRequestMethod("PUT");
+    vessels.setDoOutput(true);
+    vessels.getOutputStream().write(body.getBytes(StandardCharsets.UTF_8));
+    return vessels.getResponseCode();
   }
 }

@@ -19,7 +19,8 @@ public record Origin(String scheme, String host, int port) {
   }
 
   boolean holds(Uri uri) {
-    return isAt(uri.host(), uri.port()) && scheme.equals(uri.scheme());
+    // Both hosts are in their one form already.
+    return port == uri.port() && host.equals(uri.host()) && scheme.equals(uri.scheme());
   }
 
   Check examine(Uri uri) {

@@ -8,6 +8,8 @@ import java.util.regex.Pattern;
 public final class Hosts {
 
   private static final int GROUPS = 8;
+  private static final Pattern IPV6 = Pattern.compile("[0-9a-f:]*:[0-9a-f:]*");
+  private static final Pattern DIGITS_AND_DOTS = Pattern.compile("[0-9.]+");
   private static final Pattern ZEROS = Pattern.compile("(?<![0-9a-f])0(?::0)+(?![0-9a-f])");
 
   private Hosts() {}
@@ -18,13 +20,16 @@ public final class Hosts {
    */
   public static String canonical(String host) {
     String lower = host.toLowerCase(Locale.ROOT);
+    if (lower.indexOf(':') < 0) {
+      return lower;
+    }
     String bare = lower.startsWith("[") && lower.endsWith("]") ? inner(lower) : lower;
-    return bare.matches("[0-9a-f:]*:[0-9a-f:]*") ? compressed(bare) : bare;
+    return IPV6.matcher(bare).matches() ? compressed(bare) : bare;
   }
 
   /** Whether a host is an address, not a name. */
   public static boolean isAddress(String host) {
-    return host.indexOf(':') >= 0 || host.matches("[0-9.]+");
+    return host.indexOf(':') >= 0 || DIGITS_AND_DOTS.matcher(host).matches();
   }
 
   private static String inner(String bracketed) {

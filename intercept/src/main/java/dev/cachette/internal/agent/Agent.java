@@ -1,6 +1,7 @@
 package dev.cachette.internal.agent;
 
 import java.lang.instrument.Instrumentation;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where the JVM hands over its {@link Instrumentation}, with {@code -javaagent:} or attached.
@@ -11,7 +12,7 @@ import java.lang.instrument.Instrumentation;
  */
 public final class Agent {
 
-  private static volatile Instrumentation instrumentation;
+  private static volatile @Nullable Instrumentation instrumentation;
 
   private Agent() {}
 
@@ -26,7 +27,7 @@ public final class Agent {
   }
 
   /** What the JVM handed over, or null if it has not. */
-  public static Instrumentation instrumentation() {
+  public static @Nullable Instrumentation instrumentation() {
     return instrumentation;
   }
 }

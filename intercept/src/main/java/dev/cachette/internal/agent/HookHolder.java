@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Our handle on {@code java.net.CachetteHook}, the class that the woven code asks. It is defined
@@ -36,7 +37,7 @@ final class HookHolder {
   }
 
   /** Takes the hook; answers its present owner where there is one, else null. */
-  Object claim(
+  @Nullable Object claim(
       Object owner,
       BiFunction<Object, SocketAddress, SocketAddress> connect,
       Function<String, InetAddress[]> resolve,

@@ -3,6 +3,7 @@ package dev.cachette.internal.agent;
 import java.lang.instrument.Instrumentation;
 import java.lang.instrument.UnmodifiableClassException;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The hooks in this JVM. They are put in once and stay; without an owner they do nothing.
@@ -13,7 +14,7 @@ import java.util.Arrays;
  */
 final class Hooks {
 
-  private static HookHolder installed;
+  private static @Nullable HookHolder installed;
 
   private Hooks() {}
 

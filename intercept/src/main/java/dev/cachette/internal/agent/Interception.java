@@ -13,6 +13,7 @@ import java.util.Optional;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLSession;
 import javax.net.ssl.SSLSocket;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The interception of this JVM's connections, from {@link #begin} to {@link #close}.
@@ -77,7 +78,7 @@ public final class Interception implements AutoCloseable {
     return localHost.isNamed(host) || localHost.isAtLiteral(host);
   }
 
-  private InetAddress[] resolve(String host) {
+  private InetAddress @Nullable [] resolve(String host) {
     return localHost.isNamed(host) ? null : new InetAddress[] {synthetic.of(host)};
   }
 

@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.EnumSet;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.objectweb.asm.ClassReader;
 import org.objectweb.asm.ClassVisitor;
 import org.objectweb.asm.ClassWriter;
@@ -17,15 +18,15 @@ final class Weaver implements ClassFileTransformer {
 
   private final Set<WeavePoint> missing =
       Collections.synchronizedSet(EnumSet.allOf(WeavePoint.class));
-  private volatile Throwable failure;
+  private volatile @Nullable Throwable failure;
 
   /** Gives null for every other class, which means: leave it as it is. */
   @Override
-  public byte[] transform(
-      ClassLoader loader,
-      String className,
-      Class<?> redefined,
-      ProtectionDomain domain,
+  public byte @Nullable [] transform(
+      @Nullable ClassLoader loader,
+      @Nullable String className,
+      @Nullable Class<?> redefined,
+      @Nullable ProtectionDomain domain,
       byte[] bytes) {
     // Asked for every class that is loaded, so this must cost next to nothing.
     if (loader != null || className == null || !WeavePoint.CLASSES.contains(className)) {

@@ -9,6 +9,7 @@ import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLParameters;
 import javax.net.ssl.TrustManager;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The server's side of TLS for one session. Keys and certificates are made when the first client
@@ -16,7 +17,7 @@ import javax.net.ssl.TrustManager;
  */
 public final class ServerTls implements ServerTrust {
 
-  private volatile Material material;
+  private volatile @Nullable Material material;
 
   /**
    * An engine for one connection.

@@ -15,6 +15,7 @@ import java.nio.channels.ServerSocketChannel;
 import java.util.HashSet;
 import java.util.Set;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A port on the loopback, and the connections that came in by it. It is bound by the thread that is
@@ -27,7 +28,7 @@ final class Listener {
   private final ServerSocketChannel socket;
   private final InetSocketAddress address;
   private final Set<Channel> connections = new HashSet<>();
-  private Channel accepting;
+  private @Nullable Channel accepting;
 
   private Listener(ServerSocketChannel socket, InetSocketAddress address) {
     this.socket = socket;
