@@ -1,5 +1,8 @@
 package dev.cachette;
 
+import static com.tngtech.archunit.core.domain.JavaCall.Predicates.target;
+import static com.tngtech.archunit.core.domain.properties.HasName.Predicates.nameMatching;
+import static com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noMethods;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
@@ -41,7 +44,11 @@ class ArchitectureTest {
         .dependOnClassesThat(
             named("java\\.lang\\.Thread.*|java\\.util\\.concurrent\\..*|java\\.util\\.Timer.*"))
         .orShould()
-        .dependOnClassesThat(named("java\\.time\\..*|java\\.util\\.Date"))
+        .dependOnClassesThat(named("java\\.util\\.Date"))
+        .orShould()
+        .callMethodWhere(
+            target(nameMatching("now|currentTimeMillis|nanoTime|system.*|tick.*"))
+                .and(target(owner(named("java\\.time\\..*|java\\.lang\\.System")))))
         .orShould()
         .dependOnClassesThat(
             named("org\\.junit\\..*|org\\.slf4j\\..*|io\\.netty\\..*|org\\.objectweb\\..*"))
@@ -54,6 +61,9 @@ class ArchitectureTest {
         .that()
         .areDeclaredInClassesThat()
         .resideOutsideOfPackage("..internal..")
+        .and()
+        .areDeclaredInClassesThat()
+        .arePublic()
         .and()
         .arePublic()
         .should(nameAnInternalType())

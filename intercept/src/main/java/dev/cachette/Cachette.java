@@ -1,12 +1,18 @@
 package dev.cachette;
 
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.calls.Calls;
+import dev.cachette.calls.Log;
 import dev.cachette.internal.agent.Destinations;
 import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.resource.Resources;
+import dev.cachette.internal.stub.ContentReader;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeReport;
+import dev.cachette.internal.stub.ScopeSettings;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
@@ -15,6 +21,8 @@ import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.RequestPattern;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.util.List;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 
@@ -45,7 +53,9 @@ public final class Cachette implements AutoCloseable {
 
   private final Settings settings;
   private final String name;
-  private final Scopes scopes = new Scopes();
+  private final Scopes scopes;
+  private final Log log;
+  private final ContentReader resources = new Resources();
   private final ServerTls tls = new ServerTls();
   private final WireServer server;
   private final Interception interception;
@@ -54,7 +64,12 @@ public final class Cachette implements AutoCloseable {
   private Cachette(Settings settings, Place opened) {
     this.settings = settings;
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
-    Responder responder = new Responder(scopes, settings::mapper, Cachette::warn);
+    this.scopes =
+        new Scopes(
+            new ScopeSettings(
+                settings.clock(), settings.seed(), settings.maxCalls(), settings.maxCallBodies()));
+    this.log = new ScopeLog(scopes);
+    Responder responder = new Responder(scopes, settings::mapper, resources, Cachette::warn);
     this.server = new WireServer(responder, tls, settings.maxRequestBody());
     try {
       this.interception = Interception.begin(this, destinations(), tls);
@@ -120,7 +135,7 @@ public final class Cachette implements AutoCloseable {
    */
   public Calls calls() {
     requireOpen();
-    return Calls.of(scopes::calls);
+    return Calls.of(log);
   }
 
   /**
@@ -204,9 +219,34 @@ public final class Cachette implements AutoCloseable {
     raise(scopes.leaveAll());
   }
 
-  void finish(DraftStub draft, StubRule rule) {
+  /**
+   * Puts a stub into force.
+   *
+   * @param expected whether it is worth a word if no call uses it
+   */
+  StubRule finish(DraftStub draft, List<Answer> answers, boolean expected) {
     requireOpen();
+    StubRule rule =
+        new StubRule(
+            draft.pattern(),
+            draft.reference(),
+            answers.stream().map(this::ready).toList(),
+            draft.checks(),
+            expected);
     scopes.finish(draft, rule);
+    return rule;
+  }
+
+  void change(StubRule rule, Consumer<StubRule> change) {
+    requireOpen();
+    scopes.change(rule, change);
+  }
+
+  /** An answer with the file read that it names. */
+  Answer ready(Answer answer) {
+    return answer instanceof ResponseAnswer plain && plain.delivery().source().isPresent()
+        ? plain.read(resources.read(plain.delivery().source().get()))
+        : answer;
   }
 
   private void leave(StubScope entered) {
@@ -222,7 +262,12 @@ public final class Cachette implements AutoCloseable {
   }
 
   private void raise(ScopeReport report) {
-    report.raise(settings.unexpectedCalls() == UnexpectedCalls.FAIL);
+    if (settings.unusedStubs() == UnusedStubs.WARN) {
+      report.unusedStubs().ifPresent(Cachette::warn);
+    }
+    report.raise(
+        settings.unexpectedCalls() == UnexpectedCalls.FAIL,
+        settings.unusedStubs() == UnusedStubs.FAIL);
   }
 
   private Destinations destinations() {

@@ -2,7 +2,9 @@ package dev.cachette;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.internal.json.Json;
+import java.time.Clock;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a {@link Cachette} behaves. Immutable: every method with an argument returns new settings,
@@ -11,35 +13,52 @@ import java.util.Optional;
 public final class Settings {
 
   private static final int MEBIBYTE = 1024 * 1024;
+  private static final Settings DEFAULTS = new Settings();
 
-  private static final Settings DEFAULTS =
-      new Settings(UnexpectedCalls.FAIL, 64 * MEBIBYTE, Optional.empty(), Optional.empty());
+  private UnexpectedCalls unexpectedCalls = UnexpectedCalls.FAIL;
+  private UnusedStubs unusedStubs = UnusedStubs.WARN;
+  private int maxRequestBody = 64 * MEBIBYTE;
+  private int maxCalls = 100_000;
+  private long maxCallBodies = 256L * MEBIBYTE;
+  private Clock clock = Clock.systemUTC();
+  private long seed;
+  private @Nullable ObjectMapper mapper;
+  private @Nullable String name;
 
-  private final UnexpectedCalls unexpectedCalls;
-  private final int maxRequestBody;
-  private final Optional<ObjectMapper> mapper;
-  private final Optional<String> name;
+  private Settings() {}
 
-  private Settings(
-      UnexpectedCalls unexpectedCalls,
-      int maxRequestBody,
-      Optional<ObjectMapper> mapper,
-      Optional<String> name) {
-    this.unexpectedCalls = unexpectedCalls;
-    this.maxRequestBody = maxRequestBody;
-    this.mapper = mapper;
-    this.name = name;
+  private Settings(Settings other) {
+    this.unexpectedCalls = other.unexpectedCalls;
+    this.unusedStubs = other.unusedStubs;
+    this.maxRequestBody = other.maxRequestBody;
+    this.maxCalls = other.maxCalls;
+    this.maxCallBodies = other.maxCallBodies;
+    this.clock = other.clock;
+    this.seed = other.seed;
+    this.mapper = other.mapper;
+    this.name = other.name;
   }
 
-  /** Unexpected calls fail, request bodies up to 64 MiB, Jackson with all modules it finds. */
+  /**
+   * Unexpected calls fail, unused stubs warn, request bodies up to 64 MiB, a log of 100,000 calls
+   * and 256 MiB, the system's clock, Jackson with all modules it finds.
+   */
   public static Settings defaults() {
     return DEFAULTS;
   }
 
   /** What a call does that no stub answers; {@link UnexpectedCalls#FAIL} by default. */
   public Settings unexpectedCalls(UnexpectedCalls choice) {
-    requireNonNull("unexpectedCalls", choice);
-    return new Settings(choice, maxRequestBody, mapper, name);
+    Settings changed = changed("unexpectedCalls", choice);
+    changed.unexpectedCalls = choice;
+    return changed;
+  }
+
+  /** What a stub does that no call used; {@link UnusedStubs#WARN} by default. */
+  public Settings unusedStubs(UnusedStubs choice) {
+    Settings changed = changed("unusedStubs", choice);
+    changed.unusedStubs = choice;
+    return changed;
   }
 
   /**
@@ -49,11 +68,53 @@ public final class Settings {
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings maxRequestBody(int bytes) {
-    if (bytes <= 0) {
-      throw new IllegalArgumentException(
-          "maxRequestBody is a positive number of bytes, not " + bytes + ".");
-    }
-    return new Settings(unexpectedCalls, bytes, mapper, name);
+    requirePositive("maxRequestBody is a positive number of bytes", bytes);
+    Settings changed = new Settings(this);
+    changed.maxRequestBody = bytes;
+    return changed;
+  }
+
+  /**
+   * How many calls the log of a test holds; 100,000 by default. Where there are more, the oldest
+   * are dropped, and assertions that could be wrong because of it fail and say so.
+   *
+   * @throws IllegalArgumentException if the number is not positive
+   */
+  public Settings maxCalls(int calls) {
+    requirePositive("maxCalls is a positive number of calls", calls);
+    Settings changed = new Settings(this);
+    changed.maxCalls = calls;
+    return changed;
+  }
+
+  /**
+   * How many bytes of bodies, of requests and responses together, the log of a test holds; 256 MiB
+   * by default. Where there are more, the oldest calls are dropped; the last one always stays.
+   *
+   * @throws IllegalArgumentException if the number is not positive
+   */
+  public Settings maxCallBodies(long bytes) {
+    requirePositive("maxCallBodies is a positive number of bytes", bytes);
+    Settings changed = new Settings(this);
+    changed.maxCallBodies = bytes;
+    return changed;
+  }
+
+  /**
+   * The clock of templates, and of stubs that are live from or until an instant; by default that of
+   * the system. With a clock of one's own, such as {@link ManualClock}, a test can move time.
+   */
+  public Settings clock(Clock choice) {
+    Settings changed = changed("clock", choice);
+    changed.clock = choice;
+    return changed;
+  }
+
+  /** Where what is drawn at random begins, in each test anew; 0 by default. */
+  public Settings seed(long choice) {
+    Settings changed = new Settings(this);
+    changed.seed = choice;
+    return changed;
   }
 
   /**
@@ -61,8 +122,9 @@ public final class Settings {
    * read with; by default one with every Jackson module on the class path.
    */
   public Settings mapper(ObjectMapper objectMapper) {
-    requireNonNull("mapper", objectMapper);
-    return new Settings(unexpectedCalls, maxRequestBody, Optional.of(objectMapper), name);
+    Settings changed = changed("mapper", objectMapper);
+    changed.mapper = objectMapper;
+    return changed;
   }
 
   /**
@@ -70,29 +132,57 @@ public final class Settings {
    * line that opened it.
    */
   public Settings named(String owner) {
-    requireNonNull("named", owner);
-    return new Settings(unexpectedCalls, maxRequestBody, mapper, Optional.of(owner));
+    Settings changed = changed("named", owner);
+    changed.name = owner;
+    return changed;
   }
 
   Optional<String> name() {
-    return name;
+    return Optional.ofNullable(name);
   }
 
   UnexpectedCalls unexpectedCalls() {
     return unexpectedCalls;
   }
 
+  UnusedStubs unusedStubs() {
+    return unusedStubs;
+  }
+
   int maxRequestBody() {
     return maxRequestBody;
   }
 
-  ObjectMapper mapper() {
-    return mapper.orElseGet(Json::mapper);
+  int maxCalls() {
+    return maxCalls;
   }
 
-  private static void requireNonNull(String setting, Object value) {
+  long maxCallBodies() {
+    return maxCallBodies;
+  }
+
+  Clock clock() {
+    return clock;
+  }
+
+  long seed() {
+    return seed;
+  }
+
+  ObjectMapper mapper() {
+    return mapper == null ? Json.mapper() : mapper;
+  }
+
+  private Settings changed(String setting, @Nullable Object value) {
     if (value == null) {
       throw new IllegalArgumentException("The setting " + setting + " must not be null.");
+    }
+    return new Settings(this);
+  }
+
+  private static void requirePositive(String what, long value) {
+    if (value <= 0) {
+      throw new IllegalArgumentException(what + ", not " + value + ".");
     }
   }
 }

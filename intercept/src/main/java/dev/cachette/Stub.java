@@ -1,26 +1,34 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
-import dev.cachette.calls.StubReference;
 import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.match.Condition;
+import dev.cachette.match.Narrowing;
+import dev.cachette.match.Received;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A request pattern and its answers. Begun with {@link Cachette#stub(String)}, in force from {@link
  * #answer} on, until its scope ends.
  *
- * <p>Declare a stub on one thread; once it has its answer, any thread may read it.
+ * <p>What stands before {@code answer} narrows the requests, and checks them; what follows it says
+ * how often and when the stub answers. Declare a stub on one thread; once it has its answer, any
+ * thread may read it.
  */
-public final class Stub {
+public final class Stub implements Narrowing<Stub>, CallGroup {
 
   private final Cachette net;
   private final DraftStub draft;
-  private volatile @Nullable StubReference reference;
+  private volatile @Nullable StubRule rule;
 
   Stub(Cachette net, DraftStub draft) {
     this.net = net;
@@ -43,10 +51,51 @@ public final class Stub {
   }
 
   /**
-   * Gives the stub its answers, and puts it into force. Several are given in turn, one a call; the
-   * last one stays.
+   * Narrows the requests: all these conditions hold, too.
    *
-   * @throws IllegalArgumentException if an answer is null
+   * @throws IllegalArgumentException if one is null, or is on a variable that the request line does
+   *     not have
+   * @throws IllegalStateException if the stub has its answer already
+   */
+  @Override
+  public Stub where(Condition... conditions) {
+    requireUnanswered("a condition");
+    draft.narrow(draft.pattern().where(conditions));
+    return this;
+  }
+
+  /**
+   * Adds something that must hold for every request that this stub answers. It does not narrow:
+   * where it does not hold, the caller gets status 500 with the reason, and the test fails at its
+   * end, whatever the code under test does with that.
+   *
+   * @throws IllegalArgumentException if the condition is null
+   * @throws IllegalStateException if the stub has its answer already
+   */
+  public Stub check(Condition condition) {
+    requireGiven("check(condition)", condition);
+    requireUnanswered("check(...)");
+    draft.check(StubCheck.of(condition));
+    return this;
+  }
+
+  /**
+   * Adds a check of one's own, as {@link #check(Condition)}: what it throws fails the test.
+   *
+   * @param assertion looks at the request, and throws if it is not right
+   */
+  public Stub check(Consumer<Received> assertion) {
+    requireGiven("check(assertion)", assertion);
+    requireUnanswered("check(...)");
+    draft.check(new StubCheck(assertion));
+    return this;
+  }
+
+  /**
+   * Gives the stub its answers, and puts it into force. Several are given in turn, one a call; the
+   * last one stays, unless what follows says otherwise.
+   *
+   * @throws IllegalArgumentException if an answer is null, or names a file that cannot be read
    * @throws IllegalStateException if the stub has its answer already, or its scope has ended
    */
   public Stub answer(Answer first, Answer... more) {
@@ -62,28 +111,133 @@ public final class Stub {
                   + "status(204).",
               missing + 1, answers.size(), draft.reference()));
     }
-    StubReference finished = draft.reference();
-    net.finish(draft, new StubRule(draft.pattern(), finished, answers));
-    reference = finished;
+    rule = net.finish(draft, answers, true);
+    return this;
+  }
+
+  /**
+   * After the last answer, the first one follows again.
+   *
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub looping() {
+    net.change(answered("looping()"), StubRule::looping);
+    return this;
+  }
+
+  /**
+   * Each answer is given once; then the stub is spent, and the next one that fits answers.
+   *
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub onceEach() {
+    net.change(answered("onceEach()"), StubRule::onceEach);
+    return this;
+  }
+
+  /**
+   * The stub answers so many calls; then it is spent, and the next one that fits answers.
+   *
+   * @throws IllegalArgumentException if the number is not positive
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub times(int calls) {
+    requirePositive("times", calls);
+    net.change(answered("times(" + calls + ")"), it -> it.times(calls));
+    return this;
+  }
+
+  /**
+   * One call gets this answer, in place of the one whose turn it would be.
+   *
+   * @param number the how-manieth call of this stub it is, from 1
+   * @throws IllegalArgumentException if the number is not positive, or the answer is null
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub onCall(int number, Answer answer) {
+    requirePositive("onCall", number);
+    requireGiven("onCall(" + number + ", answer)", answer);
+    Answer ready = net.ready(answer);
+    net.change(answered("onCall(...)"), it -> it.onCall(number, ready));
+    return this;
+  }
+
+  /**
+   * The stub is live only once another one was called in the same test: {@code
+   * list.answer(json(withKittiwake)).after(create)}.
+   *
+   * @throws IllegalArgumentException if the other is null
+   * @throws IllegalStateException if this stub or the other has no answer yet
+   */
+  public Stub after(Stub other) {
+    requireGiven("after(stub)", other);
+    StubRule predecessor = other.answered("after(...)");
+    net.change(answered("after(...)"), it -> it.liveAfter(predecessor));
+    return this;
+  }
+
+  /**
+   * The stub is live at and after this instant, by the clock of the settings.
+   *
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub from(Instant instant) {
+    requireGiven("from(instant)", instant);
+    net.change(answered("from(...)"), it -> it.liveFrom(instant));
+    return this;
+  }
+
+  /**
+   * The stub is live before this instant, by the clock of the settings.
+   *
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub until(Instant instant) {
+    requireGiven("until(instant)", instant);
+    net.change(answered("until(...)"), it -> it.liveUntil(instant));
     return this;
   }
 
   /** The calls that this stub has answered, in its scope. */
+  @Override
   public Calls calls() {
-    // By identity: two stubs may well have the same name and stand on the same line.
-    return net.calls()
-        .matching(
-            "the stub " + draft.reference(),
-            call -> call.stub().filter(by -> by == reference).isPresent());
+    StubRule finished = rule;
+    return finished == null
+        ? net.calls().matching("the stub " + draft.reference(), call -> false)
+        : net.calls().answeredBy(finished.reference(), finished.pattern());
+  }
+
+  private StubRule answered(String method) {
+    StubRule finished = rule;
+    if (finished == null) {
+      throw new IllegalStateException(
+          String.format(
+              "The stub %s has no answer yet, so %s comes too early. "
+                  + "Mend: say it behind .answer(...).",
+              draft.reference(), method));
+    }
+    return finished;
   }
 
   private void requireUnanswered(String method) {
-    if (reference != null) {
+    if (rule != null) {
       throw new IllegalStateException(
           String.format(
               "The stub %s has its answer already, so %s comes too late. "
                   + "Mend: give all answers in one answer(a, b, ...), and all else before it.",
-              reference, method));
+              draft.reference(), method));
+    }
+  }
+
+  private static void requirePositive(String method, int number) {
+    if (number < 1) {
+      throw new IllegalArgumentException(method + " takes a positive number, not " + number + ".");
+    }
+  }
+
+  private static void requireGiven(String what, @Nullable Object value) {
+    if (value == null) {
+      throw new IllegalArgumentException(what + " was given null.");
     }
   }
 

@@ -5,4 +5,4 @@ package dev.cachette.answer;
  *
  * <p>Answers are immutable values, safe to share between stubs and threads.
  */
-public sealed interface Answer permits ResponseAnswer {}
+public sealed interface Answer permits ResponseAnswer, ComputedAnswer {}

@@ -1,19 +1,26 @@
 package dev.cachette.answer;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.http.Body;
-import dev.cachette.http.Headers;
-import dev.cachette.http.Response;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.uri.Percent;
+import dev.cachette.internal.xml.Xml;
+import dev.cachette.match.Received;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 
 /**
  * Makes answers, to be imported statically: {@code net.stub("GET
  * https://tides.example/v1/tides").answer(json("{\"high\": \"04:10\"}"))}.
  *
- * <p>Each has status 200 until {@link ResponseAnswer#status(int)} says otherwise.
+ * <p>Each has status 200 until {@link ResponseAnswer#status(int)} says otherwise. Every method
+ * throws {@link IllegalArgumentException} where it is given null.
  */
 public final class Answers {
+
+  private static final String UTF_8 = "; charset=utf-8";
 
   private Answers() {}
 
@@ -57,29 +64,78 @@ public final class Answers {
   public static ResponseAnswer json(Object value, ObjectMapper mapper) {
     requireNonNull("json(value, mapper)", value);
     requireNonNull("The mapper of json(value, mapper)", mapper);
+    return ResponseAnswer.of("application/json", Body.of(Json.write("json(value)", value, mapper)));
+  }
+
+  /**
+   * An XML text, sent as it is written, as {@code application/xml} in UTF-8.
+   *
+   * @throws IllegalArgumentException if it is not well-formed; the message gives line and column
+   */
+  public static ResponseAnswer xml(String text) {
+    requireNonNull("xml(text)", text);
     try {
-      return ResponseAnswer.of("application/json", Body.of(mapper.writeValueAsBytes(value)));
-    } catch (JsonProcessingException unwritable) {
+      Xml.parse(text);
+    } catch (Xml.MalformedXml malformed) {
       throw new IllegalArgumentException(
-          String.format(
-              "json(value) cannot be written: Jackson refused an object of %s, %s\n"
-                  + "Mend: give it accessors or annotations, or use json(value, mapper) with the "
-                  + "mapper that knows it.",
-              value.getClass(), unwritable.getOriginalMessage()),
-          unwritable);
+          "xml(text) was given a text that is no well-formed XML, "
+              + malformed.getMessage()
+              + "\nMend: correct it; text(...) sends any text.",
+          malformed);
     }
+    return ResponseAnswer.of("application/xml" + UTF_8, Body.of(text));
   }
 
   /** A text, as {@code text/plain} in UTF-8. */
   public static ResponseAnswer text(String text) {
     requireNonNull("text(text)", text);
-    return ResponseAnswer.of("text/plain; charset=utf-8", Body.of(text));
+    return ResponseAnswer.of("text/plain" + UTF_8, Body.of(text));
+  }
+
+  /** A page, as {@code text/html} in UTF-8. */
+  public static ResponseAnswer html(String page) {
+    requireNonNull("html(page)", page);
+    return ResponseAnswer.of("text/html" + UTF_8, Body.of(page));
   }
 
   /** Bytes, as {@code application/octet-stream}. */
   public static ResponseAnswer bytes(byte[] bytes) {
     requireNonNull("bytes(bytes)", bytes);
     return ResponseAnswer.of("application/octet-stream", Body.of(bytes));
+  }
+
+  /** Fields in the order of the map, URL-encoded, as OAuth services answer some requests. */
+  public static ResponseAnswer form(Map<String, String> fields) {
+    requireNonNull("form(fields)", fields);
+    String text =
+        fields.entrySet().stream()
+            .map(
+                field ->
+                    Percent.encodeForm(field.getKey()) + "=" + Percent.encodeForm(field.getValue()))
+            .collect(Collectors.joining("&"));
+    return ResponseAnswer.of("application/x-www-form-urlencoded", Body.of(text));
+  }
+
+  /**
+   * The content of a file, read when the stub is given this answer; its content type follows from
+   * the ending of its name.
+   *
+   * @param path the path of the file, from the working directory if it is relative
+   */
+  public static ResponseAnswer file(String path) {
+    requireNonNull("file(path)", path);
+    return ResponseAnswer.from(new Delivery.Source(false, path), FileTypes.of(path));
+  }
+
+  /**
+   * The content of a resource on the class path, read when the stub is given this answer; its
+   * content type follows from the ending of its name.
+   *
+   * @param name the name of the resource from the root: {@code harbour/tides.json}
+   */
+  public static ResponseAnswer classpath(String name) {
+    requireNonNull("classpath(name)", name);
+    return ResponseAnswer.from(new Delivery.Source(true, name), FileTypes.of(name));
   }
 
   /**
@@ -89,7 +145,76 @@ public final class Answers {
    * @throws IllegalArgumentException if the code is another
    */
   public static ResponseAnswer status(int code) {
-    return new ResponseAnswer(new Response(200, Headers.none(), Body.empty())).status(code);
+    return ResponseAnswer.of(code);
+  }
+
+  /**
+   * A problem (RFC 9457), as {@code application/problem+json}.
+   *
+   * @param status the status of the response, which the problem repeats
+   * @param title what went wrong, in a few words
+   */
+  public static ResponseAnswer problem(int status, String title) {
+    return problem(status, title, Map.of());
+  }
+
+  /**
+   * A problem (RFC 9457) with further members: {@code type}, {@code detail}, {@code instance}, or
+   * others that Jackson can write.
+   */
+  public static ResponseAnswer problem(int status, String title, Map<String, ?> members) {
+    requireNonNull("problem(status, title)", title);
+    requireNonNull("problem(status, title, members)", members);
+    Map<String, Object> all = new LinkedHashMap<>();
+    all.put("title", title);
+    all.put("status", status);
+    all.putAll(members);
+    return ResponseAnswer.of(
+            "application/problem+json", Body.of(Json.write("problem(...)", all, Json.mapper())))
+        .status(status);
+  }
+
+  /** A redirect with status 302; {@code .status(308)} keeps method and body. */
+  public static ResponseAnswer redirect(String location) {
+    requireNonNull("redirect(location)", location);
+    return status(302).header("location", location);
+  }
+
+  /**
+   * What a function makes of the request. It runs on a thread of its own, and may take its time or
+   * call other services. What it throws is the failure of the test, whatever the code under test
+   * does with the response (a 500 that names the error).
+   */
+  public static ComputedAnswer computed(Function<Received, Answer> function) {
+    requireNonNull("computed(function)", function);
+    return new ComputedAnswer(function);
+  }
+
+  /**
+   * A text with expressions that are filled from the request:
+   *
+   * <ul>
+   *   <li>{@code ${path.station}}, {@code ${query.day}}, {@code ${header.x-desk}}, {@code
+   *       ${cookie.desk}}, {@code ${form.vessel}}: the first value of that name;
+   *   <li>{@code ${json./vessel/name}}, {@code ${json.$.vessel.name}}: a place in a JSON body;
+   *   <li>{@code ${method}}, {@code ${url}}, {@code ${host}}, {@code ${body}};
+   *   <li>{@code ${count}}: the how-manieth call of this stub it is; {@code ${counter.bookings}}:
+   *       one more at each use, from 1, for all stubs of the test;
+   *   <li>{@code ${random.uuid}}, {@code ${random.1..100}}: by the seed of the settings;
+   *   <li>{@code ${now}}, {@code ${now+PT2H}}, {@code ${today}}, {@code ${today+P1D}}: by the clock
+   *       of the settings, in UTC, as ISO 8601.
+   * </ul>
+   *
+   * {@code ${query.day:-2031-04-02}} has a default; without one, a value that is not there fails
+   * the test. In JSON and XML, values are escaped. {@code $${...}} is not filled.
+   *
+   * @param mediaType the content type: {@code application/json}
+   * @throws IllegalArgumentException if an expression is none of these; the message says which
+   */
+  public static ResponseAnswer template(String mediaType, String text) {
+    requireNonNull("template(mediaType, text)", mediaType);
+    requireNonNull("template(mediaType, text)", text);
+    return ResponseAnswer.of(mediaType, Body.of(text)).templated();
   }
 
   private static void requireNonNull(String what, Object value) {

@@ -1,5 +1,6 @@
 package dev.cachette.calls;
 
+import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
@@ -36,11 +37,34 @@ public interface Call {
   <T> T as(Class<T> type);
 
   /**
+   * The body read as an object by Jackson, for a type with parameters: {@code new
+   * TypeReference<List<Booking>>() {}}.
+   *
+   * @throws org.opentest4j.AssertionFailedError if the body is no such JSON; the message shows it
+   */
+  <T> T as(TypeReference<T> type);
+
+  /**
    * The body read as JSON, whatever its content type.
    *
    * @throws org.opentest4j.AssertionFailedError if it is no JSON; the message gives line and column
    */
   JsonNode json();
+
+  /** Whether the response was written to its end. */
+  boolean isDelivered();
+
+  /**
+   * What stands at one place in the JSON of the body.
+   *
+   * @param path a JSONPath (RFC 9535) such as {@code $.vessel.name}, or a JSON Pointer (RFC 6901)
+   * @return the value; where the path can find several, an array of them
+   * @throws org.opentest4j.AssertionFailedError if the body is no JSON, or has nothing there
+   * @throws IllegalArgumentException if the path is malformed; the message marks the place
+   */
+  default JsonNode json(String path) {
+    return JsonLookup.find(this, path);
+  }
 
   /** The method, as sent. */
   default String method() {
@@ -98,7 +122,7 @@ public interface Call {
     return request().body();
   }
 
-  /** The body as text, in the charset that the content type names, else UTF-8. */
+  /** The body as text, its content coding undone, in the charset of its type, else UTF-8. */
   default String text() {
     return request().text();
   }

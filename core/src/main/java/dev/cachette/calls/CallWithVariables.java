@@ -1,5 +1,6 @@
 package dev.cachette.calls;
 
+import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
@@ -32,6 +33,21 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   @Override
   public <T> T as(Class<T> type) {
     return call.as(type);
+  }
+
+  @Override
+  public <T> T as(TypeReference<T> type) {
+    return call.as(type);
+  }
+
+  @Override
+  public boolean isDelivered() {
+    return call.isDelivered();
+  }
+
+  @Override
+  public String text() {
+    return call.text();
   }
 
   @Override

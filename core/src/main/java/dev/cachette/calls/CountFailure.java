@@ -1,8 +1,10 @@
 package dev.cachette.calls;
 
+import dev.cachette.internal.explain.Explanation;
 import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.match.Verdict;
+import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
 import org.opentest4j.AssertionFailedError;
@@ -17,31 +19,57 @@ final class CountFailure {
 
   private CountFailure() {}
 
-  static AssertionFailedError exactly(
-      int expected, Selection selection, List<Call> selected, List<Call> all) {
-    String wanted =
-        expected == 0 ? "no call" + of(selection) : "exactly " + selection.counted(expected);
+  static AssertionFailedError of(int least, int most, Selection selection, Log.Entries entries) {
+    List<Call> selected = selection.from(entries.calls());
+    String expected = expected(least, most, selection);
     return new AssertionFailedError(
         "Expected "
-            + wanted
+            + expected
             + ", but there "
             + were(selected.size())
             + ".\n\n"
-            + made(selection, all),
-        selection.counted(expected),
+            + made(selection, entries.calls()),
+        expected,
         selection.counted(selected.size()));
   }
 
-  static AssertionFailedError some(Selection selection, List<Call> all) {
+  static AssertionFailedError ofTimeout(
+      int count, Duration atMost, int pending, Selection selection, Log.Entries entries) {
+    int delivered = selection.from(entries.calls()).size() - pending;
+    String unfinished =
+        pending == 0
+            ? ""
+            : "\n" + selection.counted(pending) + " arrived, but the answer is not written yet.";
     return new AssertionFailedError(
-        "Expected at least 1 call"
-            + of(selection)
-            + ", but there was none.\n\n"
-            + made(selection, all));
+        "Waited "
+            + seconds(atMost)
+            + " for "
+            + expected(count, Integer.MAX_VALUE, selection)
+            + ", but there "
+            + were(delivered)
+            + "."
+            + unfinished
+            + "\n\n"
+            + made(selection, entries.calls()));
   }
 
-  private static String of(Selection selection) {
-    return selection.description().isEmpty() ? "" : " of " + selection.description();
+  private static String expected(int least, int most, Selection selection) {
+    if (most == 0) {
+      return "no call" + selection.of();
+    }
+    if (least == most) {
+      return "exactly " + selection.counted(least);
+    }
+    if (most == Integer.MAX_VALUE) {
+      return "at least " + selection.counted(least);
+    }
+    return least == 0
+        ? "at most " + selection.counted(most)
+        : least + " to " + selection.counted(most);
+  }
+
+  private static String seconds(Duration time) {
+    return time.toMillis() % 1000 == 0 ? time.toSeconds() + " s" : time.toMillis() + " ms";
   }
 
   private static String were(int count) {
@@ -55,6 +83,7 @@ final class CountFailure {
     List<Call> selected = selection.from(all);
     List<Call> others = selection.others(all);
     StringBuilder text = new StringBuilder();
+    selection.pattern().ifPresent(pattern -> text.append(nearest(pattern, others)));
     if (!selected.isEmpty()) {
       text.append("The calls that fit:\n").append(CallList.of(selected)).append('\n');
     }
@@ -62,7 +91,6 @@ final class CountFailure {
       text.append(selected.isEmpty() ? "The calls that were made:\n" : "The other calls:\n");
       text.append(CallList.of(others)).append('\n');
     }
-    selection.pattern().ifPresent(pattern -> text.append(nearest(pattern, others)));
     return text.toString().stripTrailing();
   }
 
@@ -80,11 +108,18 @@ final class CountFailure {
 
     @Override
     public String toString() {
-      StringBuilder text = new StringBuilder("\nComes nearest: " + call.request() + "\n\n");
+      StringBuilder text = new StringBuilder("Comes nearest: " + call.request() + "\n\n");
       for (Check miss : verdict.misses()) {
         text.append(miss.lines(miss.condition().length()));
       }
-      return text.toString();
+      if (verdict.fits()) {
+        text.append("  fits, but ")
+            .append(call.stub().map(by -> by + " answered it").orElse("no stub answered it"))
+            .append("\n  (")
+            .append(Explanation.RULE)
+            .append(")\n");
+      }
+      return text.append('\n').toString();
     }
   }
 }

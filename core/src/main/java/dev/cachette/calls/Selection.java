@@ -1,10 +1,15 @@
 package dev.cachette.calls;
 
+import dev.cachette.match.Condition;
+import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 /**
  * Which calls of a log are meant.
@@ -21,8 +26,7 @@ record Selection(
   }
 
   static Selection fitting(RequestPattern pattern) {
-    return new Selection(
-        pattern.toString(), Optional.of(pattern), call -> Calls.through(pattern, call));
+    return new Selection(pattern.toString(), Optional.of(pattern), call -> through(pattern, call));
   }
 
   static Selection chosen(String description, Predicate<Call> predicate) {
@@ -30,18 +34,75 @@ record Selection(
         description, Optional.empty(), call -> Optional.of(call).filter(predicate));
   }
 
+  /** The calls of a stub; its pattern explains why others are not among them. */
+  static Selection answeredBy(StubReference stub, RequestPattern pattern) {
+    return new Selection(
+        "the stub " + stub,
+        Optional.of(pattern),
+        // By identity: two stubs may well have the same name and stand on the same line.
+        call -> Optional.of(call).filter(each -> each.stub().filter(by -> by == stub).isPresent()));
+  }
+
+  /** Those that are meant by both. */
+  Selection and(Selection other) {
+    String both =
+        description.isEmpty() ? other.description : description + " and " + other.description;
+    return new Selection(
+        other.description.isEmpty() ? description : both,
+        other.pattern.or(() -> pattern),
+        call -> filter.apply(call).flatMap(other.filter));
+  }
+
+  /** Those that are meant by one of them. */
+  Selection or(Selection other) {
+    return new Selection(
+        description + " or " + other.description,
+        Optional.empty(),
+        call -> filter.apply(call).or(() -> other.filter.apply(call)));
+  }
+
+  Selection where(Condition... conditions) {
+    String words =
+        Arrays.stream(conditions).map(Condition::description).collect(Collectors.joining("; "));
+    Selection narrowed =
+        and(
+            chosen(
+                words, call -> Arrays.stream(conditions).allMatch(each -> each.holds(seen(call)))));
+    return new Selection(
+        description.isEmpty() ? "a request where " + words : description + " where " + words,
+        pattern.map(wider -> wider.where(conditions)),
+        narrowed.filter);
+  }
+
   List<Call> from(List<Call> all) {
     return all.stream().map(filter).flatMap(Optional::stream).toList();
   }
 
+  boolean means(Call call) {
+    return filter.apply(call).isPresent();
+  }
+
   /** The calls that are not meant. */
   List<Call> others(List<Call> all) {
-    return all.stream().filter(call -> filter.apply(call).isEmpty()).toList();
+    return all.stream().filter(call -> !means(call)).toList();
   }
 
   /** {@code 2 calls of GET https://...}. */
   String counted(int count) {
-    String calls = count == 1 ? "1 call" : count + " calls";
-    return description.isEmpty() ? calls : calls + " of " + description;
+    return (count == 1 ? "1 call" : count + " calls") + of();
+  }
+
+  /** {@code of GET https://...}, with a space before; empty if all are meant. */
+  String of() {
+    return description.isEmpty() ? "" : " of " + description;
+  }
+
+  private static Received seen(Call call) {
+    return Received.of(call.request()).with(call.variables());
+  }
+
+  private static Optional<Call> through(RequestPattern pattern, Call call) {
+    Optional<Map<String, String>> variables = pattern.match(call.request());
+    return variables.map(found -> found.isEmpty() ? call : new CallWithVariables(call, found));
   }
 }

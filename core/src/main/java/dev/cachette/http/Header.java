@@ -15,8 +15,11 @@ import java.util.stream.Collectors;
  */
 public record Header(String name, String value) {
 
-  private static final String MASK = "****";
+  /** What stands in messages for what is secret. */
+  public static final String MASK = "****";
+
   private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
+  private static final Set<String> SCHEMES = Set.of("basic", "bearer", "digest", "negotiate");
   private static final Set<String> COOKIES = Set.of("cookie", "set-cookie");
   private static final Set<String> SECRET_PARTS = Set.of("token", "secret", "api-key", "apikey");
 
@@ -43,31 +46,38 @@ public record Header(String name, String value) {
     return name.equalsIgnoreCase(other);
   }
 
-  /** The field as {@code name: value}, with tokens, credentials and cookie values masked. */
-  @Override
-  public String toString() {
-    return name + ": " + masked();
-  }
-
-  private String masked() {
+  /**
+   * The value of a header with tokens, credentials and cookie values masked, for messages. A scheme
+   * of authentication alone is no secret.
+   */
+  public static String masked(String name, String value) {
     String lower = name.toLowerCase(Locale.ROOT);
     if (CREDENTIALS.contains(lower)) {
       int space = value.indexOf(' ');
-      return space < 0 ? MASK : value.substring(0, space + 1) + MASK;
+      String scheme = space < 0 ? value : value.substring(0, space);
+      boolean schemeAlone =
+          SCHEMES.contains(scheme.toLowerCase(Locale.ROOT)) && value.strip().equals(scheme);
+      return schemeAlone ? value : space < 0 ? MASK : scheme + " " + MASK;
     }
     if (COOKIES.contains(lower)) {
-      return lower.equals("cookie") ? maskedPairs() : maskedSetCookie();
+      return lower.equals("cookie") ? maskedPairs(value) : maskedSetCookie(value);
     }
     return SECRET_PARTS.stream().anyMatch(lower::contains) ? MASK : value;
   }
 
-  private String maskedPairs() {
+  /** The field as {@code name: value}, with tokens, credentials and cookie values masked. */
+  @Override
+  public String toString() {
+    return name + ": " + masked(name, value);
+  }
+
+  private static String maskedPairs(String value) {
     return Arrays.stream(value.split(";"))
         .map(pair -> pair.strip().replaceFirst("=.*", "=" + MASK))
         .collect(Collectors.joining("; "));
   }
 
-  private String maskedSetCookie() {
+  private static String maskedSetCookie(String value) {
     int attributes = value.indexOf(';');
     String pair = attributes < 0 ? value : value.substring(0, attributes);
     String rest = attributes < 0 ? "" : value.substring(attributes);

@@ -62,6 +62,17 @@ public final class Headers implements Iterable<Header> {
     return new Headers(changed);
   }
 
+  /**
+   * These headers with one field more, behind those of the same name.
+   *
+   * @throws IllegalArgumentException if the name or the value is malformed, see {@link Header}
+   */
+  public Headers and(String name, String value) {
+    List<Header> more = new ArrayList<>(fields);
+    more.add(new Header(name, value));
+    return new Headers(more);
+  }
+
   /** The content type, if there is one that can be read. */
   public Optional<MediaType> contentType() {
     return first("content-type").flatMap(MediaType::read);

@@ -1,38 +1,50 @@
 package dev.cachette.match;
 
-import java.util.Optional;
+import java.util.List;
+import java.util.stream.Collectors;
 
 /**
- * How one condition of a pattern fared with one request.
+ * How one condition fared with one request.
  *
  * @param condition the name of the condition: {@code method}, {@code path}, {@code query day}
  * @param holds whether the request fulfils it
  * @param nearness how near the request came, from 0 (nothing in common) to 1 (it holds)
- * @param expected what the pattern asks for
- * @param actual what the request has
- * @param cause the likely cause, where one can be named: {@code the same path but for a slash at
- *     its end}; empty where the condition holds
+ * @param expected what the condition asks for, in a few words
+ * @param differences what is otherwise, the most telling first; empty where the condition holds
  */
 public record Check(
     String condition,
     boolean holds,
     double nearness,
     String expected,
-    String actual,
-    Optional<String> cause) {
+    List<Difference> differences) {
 
-  /** What {@link #actual} says where the request lacks the thing altogether. */
-  public static final String MISSING = "missing";
+  private static final int SHOWN = 3;
+
+  /** Copies the list. */
+  public Check {
+    differences = List.copyOf(differences);
+  }
 
   /** A condition that the request fulfils. */
-  public static Check held(String condition, String expected, String actual) {
-    return new Check(condition, true, 1, expected, actual, Optional.empty());
+  public static Check held(String condition, String expected) {
+    return new Check(condition, true, 1, expected, List.of());
   }
 
   /** A condition that the request does not fulfil. */
+  public static Check missed(String condition, double nearness, Difference difference) {
+    return missed(condition, nearness, difference.expected(), List.of(difference));
+  }
+
+  /** A condition that the request does not fulfil, for several reasons; at least one. */
   public static Check missed(
-      String condition, double nearness, String expected, String actual, Optional<String> cause) {
-    return new Check(condition, false, nearness, expected, actual, cause);
+      String condition, double nearness, String expected, List<Difference> differences) {
+    return new Check(condition, false, nearness, expected, differences);
+  }
+
+  /** The same check, called otherwise. */
+  public Check named(String name) {
+    return new Check(name, holds, nearness, expected, differences);
   }
 
   /**
@@ -43,18 +55,32 @@ public record Check(
    */
   public String lines(int width) {
     String name = condition + " ".repeat(Math.max(0, width - condition.length()));
-    if (holds) {
-      return "  ok   " + name + "   " + expected + "\n";
-    }
-    String indent = "\n" + " ".repeat(name.length() + 10);
-    return "  NO   "
-        + name
-        + "   expected  "
-        + expected
-        + indent
-        + "actual    "
-        + actual
-        + cause.map(likely -> indent + "cause     " + likely).orElse("")
-        + "\n";
+    return holds
+        ? "  ok   " + name + "   " + expected + "\n"
+        : "  NO   " + name + "   " + differenceLines(" ".repeat(name.length() + 10)) + "\n";
+  }
+
+  /** Place, expected, actual and cause of the first difference. */
+  public String firstDifference(String indent) {
+    return differences.get(0).lines(indent);
+  }
+
+  /** Place, expected, actual and cause of the first differences, and how many more there are. */
+  private String differenceLines(String indent) {
+    String shown =
+        differences.stream()
+            .limit(SHOWN)
+            .map(difference -> difference.lines(indent))
+            .collect(Collectors.joining("\n" + indent));
+    int more = differences.size() - SHOWN;
+    return more <= 0
+        ? shown
+        : shown
+            + "\n"
+            + indent
+            + "and "
+            + more
+            + (more == 1 ? " difference" : " differences")
+            + " more";
   }
 }

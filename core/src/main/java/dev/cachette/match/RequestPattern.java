@@ -1,9 +1,13 @@
 package dev.cachette.match;
 
 import dev.cachette.http.Request;
+import dev.cachette.internal.match.IndexKey;
 import dev.cachette.internal.match.RequestLine;
 import dev.cachette.internal.match.RequestLineParser;
+import dev.cachette.internal.match.Specificity;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -23,20 +27,29 @@ import java.util.Optional;
  *       whatever the query is.
  * </ul>
  *
+ * The method can be several ({@code GET,HEAD}) or any ({@code *}). A label of the host can be a
+ * variable or a star ({@code https://*.tides.example}), a host that is a star alone stands for any.
  * Escapes that mean the same are the same ({@code %7e} and {@code ~}); everything else in a path is
  * compared to the letter, a slash at the end included. The method is case-sensitive.
  *
+ * <p>Further conditions narrow it: {@code RequestPattern.of("POST
+ * /v1/bookings").json("$.vessel.name", is("Kittiwake"))}.
+ *
  * <p>Immutable and safe to share between threads.
  */
-public final class RequestPattern {
+public final class RequestPattern implements Narrowing<RequestPattern> {
 
   private static final Comparator<RequestPattern> MOST_SPECIFIC_FIRST =
-      Comparator.comparing((RequestPattern pattern) -> pattern.line.specificity()).reversed();
+      Comparator.comparing((RequestPattern pattern) -> pattern.specificity).reversed();
 
   private final RequestLine line;
+  private final List<Condition> conditions;
+  private final Specificity specificity;
 
-  private RequestPattern(RequestLine line) {
+  private RequestPattern(RequestLine line, List<Condition> conditions) {
     this.line = line;
+    this.conditions = List.copyOf(conditions);
+    this.specificity = line.specificity().and(conditions.size());
   }
 
   /**
@@ -46,31 +59,112 @@ public final class RequestPattern {
    *     how to mend it
    */
   public static RequestPattern of(String requestLine) {
-    return new RequestPattern(RequestLineParser.parse(requestLine));
+    return new RequestPattern(RequestLineParser.parse(requestLine), List.of());
   }
 
   /**
-   * Sorts the more specific pattern first: one that names an origin before one for any host; then,
-   * segment by segment from the left, a literal before a segment with a variable in it before a
-   * variable before {@code {+rest}}; then the one that asks for more query parameters.
+   * This pattern with further conditions.
+   *
+   * @throws IllegalArgumentException if one is null, or is on a variable that the line does not
+   *     have
+   */
+  @Override
+  public RequestPattern where(Condition... more) {
+    List<Condition> all = new ArrayList<>(conditions);
+    for (Condition condition : Arguments.given("where(conditions)", more)) {
+      requireVariable(Arguments.given("where(conditions)", condition));
+      all.add(condition);
+    }
+    return new RequestPattern(line, all);
+  }
+
+  /**
+   * Sorts the more specific pattern first: one that names an origin before one with a star or
+   * variable in its host before one for any host; then, segment by segment from the left, a literal
+   * before a segment with a variable in it before a variable before {@code {+rest}}; then one
+   * method before several before any; then the one with more conditions, query parameters included.
    */
   public static Comparator<RequestPattern> mostSpecificFirst() {
     return MOST_SPECIFIC_FIRST;
   }
 
-  /** The path and query variables, decoded, if the request fits; empty if it does not. */
+  /** The variables, decoded, if the request fits; empty if it does not. */
   public Optional<Map<String, String>> match(Request request) {
-    return line.match(request);
+    return match(Received.of(request));
+  }
+
+  /** The variables, decoded, if the request fits; empty if it does not. */
+  public Optional<Map<String, String>> match(Received received) {
+    Optional<Map<String, String>> variables = line.match(received);
+    if (variables.isEmpty() || conditions.isEmpty()) {
+      return variables;
+    }
+    Received seen = received.with(variables.get());
+    return conditions.stream().allMatch(condition -> condition.holds(seen))
+        ? variables
+        : Optional.empty();
   }
 
   /** How each condition fares with the request, whether it fits or not. */
   public Verdict examine(Request request) {
-    return line.examine(request);
+    Received received = Received.of(request);
+    Received seen = received.with(line.match(received).orElse(Map.of()));
+    return new Verdict(
+        line.examine(request),
+        conditions.stream().map(condition -> condition.check(seen)).toList());
+  }
+
+  /** The request line as it was written, without further conditions. */
+  public String line() {
+    return line.text();
   }
 
   /** Whether the pattern names this very host and port, so that calls to it are expected. */
   public boolean names(String host, int port) {
     return line.origin().filter(origin -> origin.isAt(host, port)).isPresent();
+  }
+
+  /**
+   * Whether every request that fits the other pattern fits this one, as far as can be told from how
+   * they are written.
+   */
+  public boolean covers(RequestPattern other) {
+    return line.covers(other.line) && other.identities().containsAll(identities());
+  }
+
+  IndexKey indexKey() {
+    return line.indexKey();
+  }
+
+  /** What tells conditions apart: messages mask what is secret, this does not. */
+  private List<Object> identities() {
+    return conditions.stream().map(RequestPattern::identity).toList();
+  }
+
+  private static Object identity(Condition condition) {
+    if (condition instanceof ValueOfRequest value) {
+      return value.kind() + " " + value.name() + ": " + value.condition();
+    }
+    return condition instanceof BodyCondition ? condition.description() : condition;
+  }
+
+  private List<String> descriptions() {
+    return conditions.stream().map(Condition::description).toList();
+  }
+
+  private void requireVariable(Condition condition) {
+    if (condition instanceof ValueOfRequest value
+        && value.kind().equals("path")
+        && !line.variables().contains(value.name())) {
+      throw new IllegalArgumentException(
+          String.format(
+              "There is no variable \"%s\" in the request line \"%s\"; it has %s.\n"
+                  + "Mend: name one of them, or write {%s} into the request line.",
+              value.name(),
+              line.text(),
+              line.variables().isEmpty() ? "none" : line.variables(),
+              value.name()));
+    }
   }
 
   @Override
@@ -83,9 +177,11 @@ public final class RequestPattern {
     return toString().hashCode();
   }
 
-  /** The request line as it was written. */
+  /** The request line as it was written, and the conditions in words. */
   @Override
   public String toString() {
-    return line.text();
+    return conditions.isEmpty()
+        ? line.text()
+        : line.text() + " where " + String.join("; ", descriptions());
   }
 }

@@ -5,14 +5,10 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.Desk;
 import dev.cachette.answer.Answers;
 import dev.cachette.http.Request;
-import dev.cachette.internal.json.Json;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.Place;
-import dev.cachette.internal.stub.Responder;
-import dev.cachette.internal.stub.Scopes;
-import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.RequestPattern;
 import java.net.URI;
 import java.util.List;
@@ -25,9 +21,8 @@ class CallsTest {
 
   private static final String BOOKINGS = "POST https://berths.example/v1/bookings";
 
-  private final Scopes scopes = new Scopes();
-  private final Responder responder = new Responder(scopes, Json::mapper, unexpected -> {});
-  private final Calls calls = Calls.of(scopes::calls);
+  private final Desk desk = new Desk();
+  private final Calls calls = desk.calls();
 
   record Booking(String vessel, int nights) {}
 
@@ -37,7 +32,7 @@ class CallsTest {
     Request request =
         request(
             BOOKINGS + "?day=2%2B3&day=4", "{\"vessel\":\"Kittiwake\",\"nights\":3}", "X-Desk: 7");
-    responder.respond(request);
+    desk.respond(request);
 
     Call call = calls.only();
 
@@ -57,7 +52,7 @@ class CallsTest {
 
   @Test
   void aCallSeenThroughALineHasTheVariablesOfThatLine() {
-    responder.respond(request("GET https://tides.example/v1/stations/marrow/tides"));
+    desk.respond(request("GET https://tides.example/v1/stations/marrow/tides"));
 
     Call call = matching("GET /v1/stations/{name}/{+rest}").first();
 
@@ -71,8 +66,8 @@ class CallsTest {
   @Test
   void countsThatHoldSayNothing() {
     calls.assertNone();
-    responder.respond(request(BOOKINGS));
-    responder.respond(request("GET https://tides.example/v1/tides"));
+    desk.respond(request(BOOKINGS));
+    desk.respond(request("GET https://tides.example/v1/tides"));
 
     calls.assertCount(2);
     matching(BOOKINGS).assertCount(1);
@@ -85,8 +80,8 @@ class CallsTest {
   @Test
   void aWrongCountListsTheCallsAndWhatComesNearest() {
     stub(BOOKINGS);
-    responder.respond(request(BOOKINGS));
-    responder.respond(request("POST https://berths.example/v1/bookings/"));
+    desk.respond(request(BOOKINGS));
+    desk.respond(request("POST https://berths.example/v1/bookings/"));
 
     var failure = assertThrows(AssertionFailedError.class, () -> matching(BOOKINGS).assertCount(2));
 
@@ -94,20 +89,21 @@ class CallsTest {
         """
         Expected exactly 2 calls of POST https://berths.example/v1/bookings, but there was 1.
 
-        The calls that fit:
-           1. POST https://berths.example/v1/bookings  ->  201, by "book a berth" \
-        (BerthDeskTest.java:41)
-        The other calls:
-           1. POST https://berths.example/v1/bookings/  ->  501, unexpected
-
         Comes nearest: POST https://berths.example/v1/bookings/
 
           NO   path   expected  /v1/bookings
                       actual    /v1/bookings/
-                      cause     the same path, but called with a slash at its end""",
+                      cause     the same path, but called with a slash at its end
+
+        The calls that fit:
+           1. POST https://berths.example/v1/bookings  ->  201, by "book a berth" \
+        (BerthDeskTest.java:41)
+        The other calls:
+           1. POST https://berths.example/v1/bookings/  ->  501, unexpected""",
         failure.getMessage());
     assertEquals(
-        "2 calls of POST https://berths.example/v1/bookings", failure.getExpected().getValue());
+        "exactly 2 calls of POST https://berths.example/v1/bookings",
+        failure.getExpected().getValue());
     assertEquals(
         "1 call of POST https://berths.example/v1/bookings", failure.getActual().getValue());
   }
@@ -127,8 +123,8 @@ class CallsTest {
 
   @Test
   void oneTooManyIsNotOnly() {
-    responder.respond(request(BOOKINGS));
-    responder.respond(request(BOOKINGS));
+    desk.respond(request(BOOKINGS));
+    desk.respond(request(BOOKINGS));
 
     assertThrows(AssertionFailedError.class, calls::only);
     var failure = assertThrows(AssertionFailedError.class, calls::assertNone);
@@ -138,7 +134,7 @@ class CallsTest {
   @Test
   void aLongListShowsItsHeadAndItsTail() {
     for (int at = 1; at <= 40; at++) {
-      responder.respond(request("GET https://tides.example/v1/" + at));
+      desk.respond(request("GET https://tides.example/v1/" + at));
     }
 
     List<String> lines = calls.toString().lines().toList();
@@ -150,7 +146,7 @@ class CallsTest {
 
   @Test
   void aBodyThatIsNoJsonFailsWithItsPlace() {
-    responder.respond(request(BOOKINGS, "{\"vessel\": Kittiwake}"));
+    desk.respond(request(BOOKINGS, "{\"vessel\": Kittiwake}"));
 
     var failure = assertThrows(AssertionFailedError.class, () -> calls.only().json());
     assertTrue(
@@ -158,7 +154,7 @@ class CallsTest {
         failure::getMessage);
     assertTrue(failure.getMessage().contains(BOOKINGS), failure::getMessage);
     assertThrows(AssertionFailedError.class, () -> calls.only().as(Booking.class));
-    assertThrows(IllegalArgumentException.class, () -> calls.only().as(null));
+    assertThrows(IllegalArgumentException.class, () -> calls.only().as((Class<?>) null));
     assertThrows(IllegalArgumentException.class, () -> calls.assertCount(-1));
   }
 
@@ -167,12 +163,8 @@ class CallsTest {
   }
 
   private void stub(String line) {
-    StackTraceElement frame =
-        new StackTraceElement("BerthDeskTest", "test", "BerthDeskTest.java", 41);
-    DraftStub draft = new DraftStub(RequestPattern.of(line), new Place(frame));
+    DraftStub draft = desk.draft(RequestPattern.of(line), 41);
     draft.rename("book a berth");
-    scopes.begin(draft);
-    scopes.finish(
-        draft, new StubRule(draft.pattern(), draft.reference(), List.of(Answers.status(201))));
+    desk.stub(draft, Answers.status(201));
   }
 }

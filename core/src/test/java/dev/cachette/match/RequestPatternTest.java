@@ -38,6 +38,11 @@ class RequestPatternTest {
         "GET /v1/tides?day                            | GET https://tides.example/v1/tides?day=",
         "GET http://[::1]:8080/v1                     | GET http://[::1]:8080/v1",
         "PROPFIND /v1                                 | PROPFIND https://tides.example/v1",
+        "GET,HEAD /v1                                 | HEAD https://tides.example/v1",
+        "* /v1                                        | DELETE https://tides.example/v1",
+        "GET https://*.tides.example/v1               | GET https://north.tides.example/v1",
+        "GET https://{desk}.tides.example:81/         | GET https://north.tides.example:81/",
+        "GET https://*/v1                             | GET https://a.b.c.example/v1",
       })
   void fits(String line, String request) {
     assertTrue(RequestPattern.of(line).match(request(request)).isPresent());
@@ -58,6 +63,9 @@ class RequestPatternTest {
         "GET /v1/a/b                   | GET https://tides.example/v1/a%2Fb | path",
         "GET /v1/Tides                 | GET https://tides.example/v1/tides | path",
         "GET /v1?day=2                 | GET https://tides.example/v1?day=3 | query day",
+        "GET,PUT /v1                   | POST https://tides.example/v1      | method",
+        "GET https://*.tides.example/  | GET https://tides.example/         | origin",
+        "GET https://*.tides.example/  | GET https://a.b.tides.example/     | origin",
         "GET /v1?day                   | GET https://tides.example/v1       | query day",
       })
   void doesNotFit(String line, String request, String condition) {
@@ -88,6 +96,10 @@ class RequestPatternTest {
         "GET /v1/log-{day}                   | GET /v1/{name}",
         "GET /v1/{station}/tides             | GET /v1/{+rest}",
         "GET /v1/{station}/tides             | GET /{a}/{b}/{c}",
+        "GET https://tides.example/{+rest}   | GET https://*.example/v1/tides",
+        "GET https://*/{+rest}               | GET /v1/tides",
+        "GET /v1/tides                       | GET,PUT /v1/tides",
+        "GET,PUT /v1/tides                   | * /v1/tides",
         "GET /v1/tides?day                   | GET /v1/tides",
         "GET /v1/tides?day&unit              | GET /v1/tides?day",
       })
@@ -109,13 +121,17 @@ class RequestPatternTest {
         "GET                               | column 4: there is no URL",
         "get https://tides.example/v1      | column 1: methods are case-sensitive",
         "G/T https://tides.example/v1      | column 1: \"G/T\" is no method",
+        "GET,put https://tides.example/v1  | column 5: methods are case-sensitive",
+        "GET, https://tides.example/v1     | column 5: there is no method behind the comma",
+        "GET https://{+all}.example/       | column 14: in a host, a variable is one label",
+        "GET https://{a}.example/{a}       | column 25: the variable \"a\" stands here twice",
         "GET  https://tides.example/v1     | column 5: white space in the URL",
         "GET https://tides.example/v1 /x   | column 29: white space in the URL",
         "GET https://tides.example/v1#top  | column 29: a fragment is never sent",
         "GET tides.example/v1              | column 5: the URL has neither a scheme",
         "GET ftp://tides.example/v1        | column 5: the scheme \"ftp\" is not intercepted",
         "GET https:///v1                   | column 13: there is no host",
-        "GET https://ti_des!.example/v1    | column 13: \"ti_des!.example\" is no host name",
+        "GET https://ti_des!.example/v1    | column 13: \"ti_des!\" is no label of a host",
         "GET https://me@tides.example/v1   | column 13: user information",
         "GET https://tides.example:x/v1    | column 27: \"x\" is no port",
         "GET https://tides.example:70000/  | column 27: \"70000\" is no port",

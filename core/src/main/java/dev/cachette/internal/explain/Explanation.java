@@ -4,59 +4,88 @@ import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
 import java.util.List;
+import java.util.Optional;
 
-/** Why no stub answers a call, as text. */
+/**
+ * Why no stub answers a call, as text: the cause in its first ten lines, then all of it, in about
+ * forty at most.
+ */
 public final class Explanation {
+
+  /** Which stub wins, said the same way everywhere. */
+  public static final String RULE =
+      "the inner scope wins, then the more specific request, then the later declaration";
 
   private Explanation() {}
 
-  /** A stub, as far as an explanation speaks of it. */
-  public interface Stub {
-
-    /** Which requests it is for. */
-    RequestPattern pattern();
-
-    /** Its name and place. */
-    StubReference reference();
-  }
+  /**
+   * A stub, as far as an explanation speaks of it.
+   *
+   * @param pattern which requests it is for
+   * @param reference its name and place
+   * @param obstacles why it does not answer even a request that fits
+   */
+  public record Stub(RequestPattern pattern, StubReference reference, List<Check> obstacles) {}
 
   /**
    * The explanation of an unexpected call.
    *
    * @param request the call
-   * @param stubs all stubs in force
+   * @param stubs all stubs in force, of the inner scope and declared last first
    */
-  public static String ofUnexpected(Request request, List<? extends Stub> stubs) {
-    StringBuilder text = opening(request);
+  public static String ofUnexpected(Request request, List<Stub> stubs) {
     List<Candidate> nearest = Candidate.nearest(request, stubs);
-    if (stubs.isEmpty()) {
-      text.append("There is no stub at all.\n");
-    } else if (nearest.isEmpty()) {
-      text.append("None comes near, of ").append(stubs(stubs.size())).append(".\n");
+    StringBuilder text =
+        new StringBuilder("No stub answers this call.\n\n  ").append(request).append("\n\n");
+    if (nearest.isEmpty()) {
+      text.append(stubs.isEmpty() ? "There is no stub at all.\n" : far(stubs.size()));
+    } else {
+      text.append(cause(nearest.get(0), stubs.size()));
+    }
+    String details = RequestText.details(request, telling(nearest));
+    if (!details.isEmpty()) {
+      text.append("\nThe request\n\n").append(details);
     }
     for (int at = 0; at < nearest.size(); at++) {
-      text.append(at == 0 ? "Fits best, of " + stubs(stubs.size()) + ": " : "\nThen: ");
-      text.append(nearest.get(at).stub()).append("\n\n").append(nearest.get(at).conditions());
+      Candidate candidate = nearest.get(at);
+      text.append(at == 0 ? "\nAll that it asks for" : "\nThen comes " + candidate.stub())
+          .append("\n\n")
+          .append(at == 0 ? candidate.conditions() : candidate.misses());
     }
-    return text.append('\n').append(mend(request, nearest)).toString();
+    return text.append('\n').append(mend(request, nearest)).append(rule(stubs.size())).toString();
   }
 
-  /** The explanation where a stub fits that was never given an answer. */
-  public static String ofUnanswered(Request request, StubReference stub) {
-    return opening(request)
-        .append("Fits: ")
-        .append(stub)
-        .append(", which has no answer.\n\n")
-        .append("Mend: end its declaration with .answer(...).\n")
-        .toString();
+  private static String far(int count) {
+    return "None comes near, of " + stubs(count) + ".\n";
   }
 
-  private static StringBuilder opening(Request request) {
-    return new StringBuilder("No stub answers this call.\n\n")
-        .append(RequestText.of(request))
-        .append('\n');
+  /** The nearest stub, and the first thing that it lacks. */
+  private static String cause(Candidate nearest, int count) {
+    Check miss = nearest.firstMiss();
+    int more = nearest.verdict().misses().size() - 1;
+    return "Nearest, of "
+        + stubs(count)
+        + ": "
+        + nearest.stub()
+        + "\nIt does not answer because of the "
+        + miss.condition()
+        + (more == 0 ? "" : ", and " + more + " more")
+        + ":\n\n    "
+        + miss.firstDifference("    ")
+        + "\n";
+  }
+
+  private static Optional<Difference> telling(List<Candidate> nearest) {
+    return nearest.stream()
+        .findFirst()
+        .map(candidate -> candidate.firstMiss().differences().get(0));
+  }
+
+  private static String rule(int stubs) {
+    return stubs < 2 ? "" : "Where several stubs fit, " + RULE + ".\n";
   }
 
   private static String stubs(int count) {
@@ -66,11 +95,7 @@ public final class Explanation {
   private static String mend(Request request, List<Candidate> nearest) {
     List<Check> misses = nearest.isEmpty() ? List.of() : nearest.get(0).verdict().misses();
     if (misses.size() == 1) {
-      Check miss = misses.get(0);
-      return miss.actual().equals(Check.MISSING)
-          ? String.format("Mend: send the %s, or leave it out of the stub.\n", miss.condition())
-          : String.format(
-              "Mend: correct the %s in the code under test, or in the stub.\n", miss.condition());
+      return "Mend: " + Mends.of(misses.get(0)) + "\n";
     }
     Uri uri = request.uri();
     return String.format(

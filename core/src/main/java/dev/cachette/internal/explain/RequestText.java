@@ -3,8 +3,12 @@ package dev.cachette.internal.explain;
 import dev.cachette.http.Header;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
+import dev.cachette.internal.text.Quoting;
+import dev.cachette.match.Content;
+import dev.cachette.match.Difference;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -23,39 +27,80 @@ public final class RequestText {
           "http2-settings",
           "accept-encoding");
 
-  private static final int BODY_LINES = 12;
-  private static final int BODY_CHARACTERS = 1_000;
+  private static final int HEADERS = 8;
+  private static final int BODY_LINES = 8;
+  private static final int BODY_CHARACTERS = 600;
+  private static final int BEFORE = 150;
 
   private RequestText() {}
 
   /** The request, each line indented by two spaces; secrets are masked, a long body is cut. */
   public static String of(Request request) {
-    StringBuilder text = new StringBuilder("  ").append(request).append('\n');
-    for (Header header : request.headers()) {
-      if (!TELLS_NOTHING.contains(header.name().toLowerCase(Locale.ROOT))) {
-        text.append("  ").append(header).append('\n');
-      }
-    }
-    if (!request.body().isEmpty()) {
-      text.append(body(request).indent(2));
-    }
-    return text.toString();
+    return "  " + request + "\n" + details(request, Optional.empty());
   }
 
-  private static String body(Request request) {
+  /**
+   * Headers and body, each line indented by two spaces.
+   *
+   * @param around where a long body is not cut
+   */
+  static String details(Request request, Optional<Difference> around) {
+    List<Header> telling =
+        request.headers().stream()
+            .filter(header -> !TELLS_NOTHING.contains(header.name().toLowerCase(Locale.ROOT)))
+            .toList();
+    String headers =
+        telling.stream()
+            .limit(HEADERS)
+            .map(header -> "  " + header + "\n")
+            .collect(Collectors.joining());
+    String more =
+        telling.size() > HEADERS
+            ? "  ... " + (telling.size() - HEADERS) + " more headers ...\n"
+            : "";
+    String body = request.body().isEmpty() ? "" : body(request, around).indent(2);
+    return headers + more + body;
+  }
+
+  private static String body(Request request, Optional<Difference> around) {
     boolean readable = request.headers().contentType().map(MediaType::isText).orElse(true);
     if (!readable) {
       return "(" + request.body() + ")";
     }
-    String whole = request.text();
-    String start = whole.substring(0, Math.min(whole.length(), BODY_CHARACTERS));
-    List<String> lines = start.lines().limit(BODY_LINES).toList();
+    String whole = Content.of(request.headers(), request.body()).text();
+    int from = start(whole, around);
+    String rest = whole.substring(from, Math.min(whole.length(), from + BODY_CHARACTERS));
+    List<String> lines = rest.lines().limit(BODY_LINES).toList();
     String shown = lines.stream().map(RequestText::visible).collect(Collectors.joining("\n"));
-    boolean cut = start.length() < whole.length() || start.lines().count() > lines.size();
-    return cut ? shown + "\n... (" + request.body() + " in all)" : shown;
+    boolean cut = from + rest.length() < whole.length() || rest.lines().count() > lines.size();
+    return (from > 0 ? "... " : "")
+        + (from > 0 || cut ? shown + "\n... (" + request.body() + " in all)" : shown);
+  }
+
+  /** Where to begin, so that what differs is among what is shown. */
+  private static int start(String whole, Optional<Difference> around) {
+    if (whole.length() <= BODY_CHARACTERS || around.isEmpty()) {
+      return 0;
+    }
+    String place = around.get().at();
+    if (place.matches("line [0-9]+")) {
+      int line = Integer.parseInt(place.substring("line ".length()));
+      return lineStart(whole, Math.max(0, line - 3));
+    }
+    String name = place.replaceAll(".*[./]|[\\[\\]'\"@0-9]", "");
+    int at = name.isEmpty() ? -1 : whole.indexOf(name);
+    return Math.max(0, at - BEFORE);
+  }
+
+  private static int lineStart(String text, int lines) {
+    int at = 0;
+    for (int line = 0; line < lines; line++) {
+      at = text.indexOf('\n', at) + 1;
+    }
+    return at;
   }
 
   private static String visible(String line) {
-    return line.replaceAll("[\\p{Cntrl}&&[^\\t]]", "\u00b7");
+    return Quoting.visible(line.replace('\t', ' '));
   }
 }

@@ -5,7 +5,9 @@ import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -22,6 +24,51 @@ public final class Json {
   /** The default mapper, with every Jackson module that stands on the class path. */
   public static ObjectMapper mapper() {
     return Default.MAPPER;
+  }
+
+  /**
+   * A JSON text that the user gives.
+   *
+   * @param what names the argument in the message
+   * @throws IllegalArgumentException if it is no JSON; the message gives line and column
+   */
+  public static JsonNode read(String what, String text) {
+    problemIn(text)
+        .ifPresent(
+            problem -> {
+              throw new IllegalArgumentException(
+                  what + " was given a text that is no JSON, " + problem + "\nMend: correct it.");
+            });
+    return tree(text);
+  }
+
+  /**
+   * An object as JSON.
+   *
+   * @param what names the argument in the message
+   * @throws IllegalArgumentException if the mapper cannot write it; the cause is Jackson's own
+   *     error
+   */
+  public static String write(String what, Object value, ObjectMapper mapper) {
+    try {
+      return mapper.writeValueAsString(value);
+    } catch (JsonProcessingException unwritable) {
+      throw new IllegalArgumentException(
+          String.format(
+              "%s cannot be written: Jackson refused an object of %s, %s\n"
+                  + "Mend: give it accessors or annotations, or a mapper that knows it.",
+              what, value.getClass(), unwritable.getOriginalMessage()),
+          unwritable);
+    }
+  }
+
+  /** A text that is known to be JSON, as a tree; numbers keep all their digits. */
+  public static JsonNode tree(String text) {
+    try {
+      return Default.TREES.readTree(text);
+    } catch (JsonProcessingException malformed) {
+      throw new IllegalArgumentException(problem(malformed), malformed);
+    }
   }
 
   /** What is wrong with a text that should be one JSON value, with its place; empty if nothing. */
@@ -54,6 +101,12 @@ public final class Json {
 
   /** Looking for modules costs some milliseconds, so it waits until somebody needs a mapper. */
   private static final class Default {
+    static final ObjectMapper TREES =
+        JsonMapper.builder()
+            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+            .disable(JsonNodeFeature.STRIP_TRAILING_BIGDECIMAL_ZEROES)
+            .build();
+
     static final ObjectMapper MAPPER =
         JsonMapper.builder()
             .findAndAddModules()

@@ -1,35 +1,55 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.http.Uri;
+import dev.cachette.internal.text.Likeness;
 import dev.cachette.internal.uri.Hosts;
 import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
+import java.util.Map;
 import java.util.Optional;
 
 /** Scheme, host and port, as a request line names them. */
-public record Origin(String scheme, String host, int port) {
+public final class Origin {
 
-  /** Puts the host into its one form. */
-  public Origin {
-    host = Hosts.canonical(host);
+  private final String scheme;
+  private final HostTemplate host;
+  private final int port;
+
+  Origin(String scheme, HostTemplate host, int port) {
+    this.scheme = scheme;
+    this.host = host;
+    this.port = port;
   }
 
-  /** Whether a connection to this host and port is one to this origin. */
+  /** Whether it names one host, not several. */
+  public boolean isLiteral() {
+    return host.isLiteral();
+  }
+
+  /** Whether it names this very host and port: a star names none. */
   public boolean isAt(String otherHost, int otherPort) {
-    return port == otherPort && host.equals(Hosts.canonical(otherHost));
+    return port == otherPort && host.isLiteral() && hostIs(Hosts.canonical(otherHost));
   }
 
-  boolean holds(Uri uri) {
-    // Both hosts are in their one form already.
-    return port == uri.port() && host.equals(uri.host()) && scheme.equals(uri.scheme());
+  /** The variables with their values, if the request goes there. */
+  Optional<Map<String, String>> match(Uri uri) {
+    return port == uri.port() && scheme.equals(uri.scheme())
+        ? host.match(uri.host())
+        : Optional.empty();
   }
 
   Check examine(Uri uri) {
-    if (holds(uri)) {
-      return Check.held("origin", toString(), uri.origin());
+    if (match(uri).isPresent()) {
+      return Check.held("origin", toString());
     }
-    boolean sameHost = host.equals(uri.host());
-    double nearness = sameHost ? 0.7 : Likeness.of(host, uri.host()) * 0.5;
-    return Check.missed("origin", nearness, toString(), uri.origin(), cause(uri, sameHost));
+    boolean sameHost = hostIs(uri.host());
+    double nearness = sameHost ? 0.7 : Likeness.of(host.toString(), uri.host()) * 0.5;
+    return Check.missed(
+        "origin", nearness, Difference.of(toString(), uri.origin()).because(cause(uri, sameHost)));
+  }
+
+  private boolean hostIs(String canonical) {
+    return host.match(canonical).isPresent();
   }
 
   private Optional<String> cause(Uri uri, boolean sameHost) {
@@ -41,13 +61,14 @@ public record Origin(String scheme, String host, int port) {
       return Optional.of(
           String.format("the same host, but called at port %d, not %d", uri.port(), port));
     }
-    return Likeness.of(host, uri.host()) > 0.8
+    return Likeness.of(host.toString(), uri.host()) > 0.8
         ? Optional.of("a host that is spelt almost the same")
         : Optional.empty();
   }
 
   @Override
   public String toString() {
-    return new Uri(scheme, host, port, "/", Optional.empty()).origin();
+    String written = host.toString().indexOf(':') < 0 ? host.toString() : "[" + host + "]";
+    return scheme + "://" + written + (port == Uri.defaultPort(scheme) ? "" : ":" + port);
   }
 }

@@ -20,6 +20,13 @@ final class PathSegments {
     return split(parts).stream().map(PathSegments::rank).toList();
   }
 
+  static List<String> literalPrefix(List<TemplatePart> parts) {
+    return split(parts).stream()
+        .takeWhile(segment -> rank(segment) == LITERAL)
+        .map(segment -> segment.stream().map(TemplatePart::text).collect(Collectors.joining()))
+        .toList();
+  }
+
   /** How many segments of the path fit in their place, in proportion to the longer of the two. */
   static double shareThatFits(List<TemplatePart> parts, String path) {
     List<List<TemplatePart>> expected = split(parts);

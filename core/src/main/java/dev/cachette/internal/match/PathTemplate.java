@@ -1,7 +1,9 @@
 package dev.cachette.internal.match;
 
+import dev.cachette.internal.text.Likeness;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,8 +31,16 @@ final class PathTemplate {
             Pattern.DOTALL);
   }
 
+  /**
+   * The leading segments without a variable, in normal form; the first, before the slash, is empty.
+   */
+  List<String> literalPrefix() {
+    return PathSegments.literalPrefix(parts);
+  }
+
+  /** The variables with their values, if the path, in normal form, fits. */
   Optional<Map<String, String>> match(String path) {
-    Matcher matcher = pattern.matcher(Percent.normalise(path));
+    Matcher matcher = pattern.matcher(path);
     if (!matcher.matches()) {
       return Optional.empty();
     }
@@ -45,10 +55,16 @@ final class PathTemplate {
   }
 
   Check examine(String path) {
-    if (match(path).isPresent()) {
-      return Check.held("path", text, path);
+    String normal = Percent.normalise(path);
+    if (match(normal).isPresent()) {
+      return Check.held("path", text);
     }
-    return Check.missed("path", nearness(path), text, path, cause(path));
+    return Check.missed("path", nearness(normal), Difference.of(text, path).because(cause(normal)));
+  }
+
+  /** Whether a path fits the one exactly where it fits the other. */
+  boolean sameAs(PathTemplate other) {
+    return pattern.pattern().equals(other.pattern.pattern());
   }
 
   /** One rank a segment, from the left: the greater, the narrower. */
@@ -70,6 +86,12 @@ final class PathTemplate {
     if (path.contains("%") && match(Percent.decode(path)).isPresent()) {
       return Optional.of("the same path, but called with characters escaped that are plain here");
     }
+    if (path.contains("%25") && match(Percent.normalise(Percent.decode(path))).isPresent()) {
+      return Optional.of("the same path, but encoded twice by the caller");
+    }
+    if (text.contains("%") && Percent.decode(text).equals(path)) {
+      return Optional.of("the same path, but called with characters plain that are escaped here");
+    }
     if (matchesInAnyCase(path)) {
       return Optional.of("the same path, but in other letter case");
     }
@@ -78,13 +100,12 @@ final class PathTemplate {
 
   private boolean matchesInAnyCase(String path) {
     return Pattern.compile(pattern.pattern(), Pattern.DOTALL | Pattern.CASE_INSENSITIVE)
-        .matcher(Percent.normalise(path))
+        .matcher(path)
         .matches();
   }
 
   /** The share of segments that fit in their place, and a little for mere likeness. */
   private double nearness(String path) {
-    return 0.9 * PathSegments.shareThatFits(parts, Percent.normalise(path))
-        + 0.05 * Likeness.of(text, path);
+    return 0.9 * PathSegments.shareThatFits(parts, path) + 0.05 * Likeness.of(text, path);
   }
 }

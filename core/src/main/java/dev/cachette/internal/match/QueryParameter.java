@@ -1,7 +1,10 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.http.Query;
+import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.TextDifference;
 import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
 import java.util.List;
 import java.util.Optional;
 
@@ -24,18 +27,24 @@ record QueryParameter(String name, Optional<String> literal, Optional<String> va
     String expected = literal.map(value -> "\"" + value + "\"").orElse("any value");
     List<String> values = query.all(name);
     if (holds(query)) {
-      return Check.held(condition, expected, quoted(values));
+      return Check.held(condition, expected);
     }
     return values.isEmpty()
-        ? Check.missed(condition, 0, expected, Check.MISSING, similarName(query))
-        : Check.missed(condition, 0.5, expected, quoted(values), Optional.empty());
+        ? Check.missed(
+            condition, 0, Difference.of(expected, Difference.MISSING).because(similarName(query)))
+        : Check.missed(
+            condition, 0.5, Difference.of(expected, quoted(values)).because(cause(values)));
   }
 
   private Optional<String> similarName(Query query) {
-    return query.names().stream()
-        .filter(other -> other.equalsIgnoreCase(name) || Likeness.of(other, name) > 0.7)
-        .findFirst()
+    return Likeness.nearest(name, query.names())
         .map(other -> "a parameter with almost the same name, \"" + other + "\"");
+  }
+
+  private Optional<String> cause(List<String> values) {
+    return values.size() == 1
+        ? literal.flatMap(wanted -> TextDifference.cause(wanted, values.get(0)))
+        : Optional.empty();
   }
 
   private static String quoted(List<String> values) {

@@ -3,35 +3,41 @@ package dev.cachette.internal.match;
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.match.Check;
-import dev.cachette.match.Verdict;
+import dev.cachette.match.Received;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** A parsed request line. */
 public final class RequestLine {
 
   private final String text;
-  private final String method;
+  private final Methods methods;
   private final Optional<Origin> origin;
   private final PathTemplate path;
   private final List<QueryParameter> parameters;
+  private final Set<String> variables;
   private final Specificity specificity;
 
   RequestLine(
       String text,
-      String method,
+      Methods methods,
       Optional<Origin> origin,
       PathTemplate path,
-      List<QueryParameter> parameters) {
+      List<QueryParameter> parameters,
+      Set<String> variables) {
     this.text = text;
-    this.method = method;
+    this.methods = methods;
     this.origin = origin;
     this.path = path;
     this.parameters = List.copyOf(parameters);
-    this.specificity = new Specificity(origin.isPresent(), path.ranks(), parameters.size());
+    this.variables = new LinkedHashSet<>(variables);
+    int originRank = origin.map(named -> named.isLiteral() ? 2 : 1).orElse(0);
+    this.specificity = new Specificity(originRank, path.ranks(), methods.rank(), parameters.size());
   }
 
   /** The line as it was written. */
@@ -44,59 +50,75 @@ public final class RequestLine {
     return origin;
   }
 
+  /** The names of its variables. */
+  public Set<String> variables() {
+    return variables;
+  }
+
   /** How narrow it is. */
   public Specificity specificity() {
     return specificity;
   }
 
+  /** Where an index keeps it. */
+  public IndexKey indexKey() {
+    List<String> prefix = path.literalPrefix();
+    boolean whole = prefix.size() == specificity.path().size();
+    return new IndexKey(
+        methods.names(), origin.filter(Origin::isLiteral).map(Origin::toString), prefix, whole);
+  }
+
   /** The variables with their values, if the request fits. */
-  public Optional<Map<String, String>> match(Request request) {
-    if (!method.equals(request.method()) || !holdsAtOrigin(request) || !holdsInQuery(request)) {
+  public Optional<Map<String, String>> match(Received received) {
+    Request request = received.request();
+    if (!methods.hold(request.method()) || !holdsInQuery(received.query())) {
       return Optional.empty();
     }
-    return path.match(request.uri().path()).map(found -> withQuery(found, request));
+    Map<String, String> values = new LinkedHashMap<>();
+    if (origin.isPresent()) {
+      Optional<Map<String, String>> atOrigin = origin.get().match(request.uri());
+      if (atOrigin.isEmpty()) {
+        return Optional.empty();
+      }
+      values.putAll(atOrigin.get());
+    }
+    Optional<Map<String, String>> inPath = path.match(received.normalPath());
+    if (inPath.isEmpty()) {
+      return Optional.empty();
+    }
+    values.putAll(inPath.get());
+    addQuery(received.query(), values);
+    return Optional.of(values);
   }
 
   /** Every condition with how it fares. */
-  public Verdict examine(Request request) {
+  public List<Check> examine(Request request) {
     List<Check> checks = new ArrayList<>();
-    checks.add(examineMethod(request.method()));
+    checks.add(methods.examine(request.method()));
     origin.ifPresent(named -> checks.add(named.examine(request.uri())));
     checks.add(path.examine(request.uri().path()));
     Query query = request.uri().query();
     parameters.forEach(parameter -> checks.add(parameter.examine(query)));
-    return new Verdict(checks);
+    return checks;
   }
 
-  private Check examineMethod(String actual) {
-    return method.equals(actual)
-        ? Check.held("method", method, actual)
-        : Check.missed("method", 0.2, method, actual, Optional.empty());
+  /** Whether every request that fits the other line fits this one, as far as can be told. */
+  public boolean covers(RequestLine other) {
+    return methods.cover(other.methods)
+        && origin.map(Origin::toString).equals(other.origin.map(Origin::toString))
+        && path.sameAs(other.path)
+        && other.parameters.containsAll(parameters);
   }
 
-  private boolean holdsAtOrigin(Request request) {
-    return origin.isEmpty() || origin.get().holds(request.uri());
-  }
-
-  private boolean holdsInQuery(Request request) {
-    if (parameters.isEmpty()) {
-      return true;
-    }
-    Query query = request.uri().query();
+  private boolean holdsInQuery(Query query) {
     return parameters.stream().allMatch(parameter -> parameter.holds(query));
   }
 
-  private Map<String, String> withQuery(Map<String, String> found, Request request) {
-    if (parameters.isEmpty()) {
-      return found;
-    }
-    Query query = request.uri().query();
-    Map<String, String> all = new LinkedHashMap<>(found);
+  private void addQuery(Query query, Map<String, String> values) {
     for (QueryParameter parameter : parameters) {
       parameter
           .variable()
-          .ifPresent(name -> all.put(name, query.first(parameter.name()).orElse("")));
+          .ifPresent(name -> values.put(name, query.first(parameter.name()).orElse("")));
     }
-    return all;
   }
 }

@@ -2,6 +2,7 @@ package dev.cachette.internal.match;
 
 import dev.cachette.http.Uri;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -41,20 +42,22 @@ public final class RequestLineParser {
 
   private RequestLine read() {
     int space = line.indexOf(' ');
-    String method = method(space);
+    Methods methods = methods(space);
     int url = space + 1;
     refuseStrayCharacters(url);
-    Optional<Origin> origin = line.charAt(url) == '/' ? Optional.empty() : Optional.of(origin(url));
+    Templates templates = new Templates(line, malformed);
+    Optional<Origin> origin =
+        line.charAt(url) == '/' ? Optional.empty() : Optional.of(origin(url, templates));
     int path = origin.isEmpty() ? url : pathStart(url);
     int question = questionAfter(path);
-    Templates templates = new Templates(line, malformed);
     PathTemplate pathTemplate = templates.path(path, question < 0 ? line.length() : question);
     List<QueryParameter> parameters =
         question < 0 ? new ArrayList<>() : templates.query(question + 1);
-    return new RequestLine(line, method, origin, pathTemplate, parameters);
+    return new RequestLine(line, methods, origin, pathTemplate, parameters, templates.variables());
   }
 
-  private String method(int space) {
+  /** One method, several with commas between, or a star for any. */
+  private Methods methods(int space) {
     if (space <= 0) {
       boolean onlyMethod = STANDARD_METHODS.contains(line.toUpperCase(Locale.ROOT));
       throw malformed.at(
@@ -62,17 +65,31 @@ public final class RequestLineParser {
           onlyMethod ? "there is no URL." : "there is no method, followed by one space.",
           "write both, as in " + EXAMPLE + ".");
     }
-    String method = line.substring(0, space);
+    String written = line.substring(0, space);
+    Set<String> names = new LinkedHashSet<>();
+    int at = 0;
+    for (String method : written.equals("*") ? new String[0] : written.split(",", -1)) {
+      names.add(method(method, at));
+      at += method.length() + 1;
+    }
+    return new Methods(names);
+  }
+
+  private String method(String method, int at) {
     String upper = method.toUpperCase(Locale.ROOT);
     if (!method.equals(upper) && STANDARD_METHODS.contains(upper)) {
       throw malformed.at(
-          0, "methods are case-sensitive (RFC 9110).", "write " + upper + " in upper case.");
+          at, "methods are case-sensitive (RFC 9110).", "write " + upper + " in upper case.");
+    }
+    if (method.isEmpty() && at > 0) {
+      throw malformed.at(
+          at, "there is no method behind the comma.", "write GET,POST with no space between.");
     }
     if (!method.matches("[A-Za-z0-9!#$%&'*+.^_`|~-]+")) {
       throw malformed.at(
-          0,
+          at,
           "\"" + method + "\" is no method.",
-          "begin with a method and one space, as in " + EXAMPLE + ".");
+          "begin with a method and one space, as in " + EXAMPLE + "; * means any method.");
     }
     return method;
   }
@@ -93,7 +110,7 @@ public final class RequestLineParser {
     }
   }
 
-  private Origin origin(int url) {
+  private Origin origin(int url, Templates templates) {
     int colon = line.indexOf("://", url);
     String scheme = colon < 0 ? "" : line.substring(url, colon).toLowerCase(Locale.ROOT);
     if (colon < 0) {
@@ -118,22 +135,28 @@ public final class RequestLineParser {
         portColon < 0
             ? Uri.defaultPort(scheme)
             : port(authority.substring(portColon + 1), hostAt + portColon + 1);
-    return new Origin(scheme, host(host, hostAt), port);
+    return new Origin(scheme, host(host, hostAt, templates), port);
   }
 
-  private String host(String host, int at) {
+  private HostTemplate host(String host, int at, Templates templates) {
     if (host.isEmpty()) {
       throw malformed.at(
           at, "there is no host.", "name one, or begin with a slash to mean any host.");
     }
-    boolean ipv6 = host.matches("\\[[0-9a-fA-F:.]+]");
-    if (!ipv6 && !host.matches("[A-Za-z0-9._-]+")) {
-      throw malformed.at(
-          at,
-          "\"" + host + "\" is no host name or IP address.",
-          "write the host as the code under test calls it, such as tides.example.");
+    int label = at;
+    for (String text : host.matches("\\[[0-9a-fA-F:.]+]") ? new String[0] : host.split("\\.", -1)) {
+      if (text.startsWith("{") && text.endsWith("}")) {
+        templates.hostVariable(label, label + text.length() - 1);
+      } else if (!text.equals("*") && !text.matches("[A-Za-z0-9_-]*")) {
+        throw malformed.at(
+            label,
+            "\"" + text + "\" is no label of a host name, and no IP address.",
+            "write the host as the code under test calls it, such as tides.example; "
+                + "* or {name} stands for one whole label.");
+      }
+      label += text.length() + 1;
     }
-    return host;
+    return new HostTemplate(host);
   }
 
   private int port(String text, int at) {

@@ -3,7 +3,7 @@ package dev.cachette.internal.match;
 import dev.cachette.internal.match.TemplatePart.Kind;
 import dev.cachette.internal.uri.Percent;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -15,11 +15,24 @@ final class Templates {
 
   private final String line;
   private final MalformedRequestLine malformed;
-  private final Set<String> variables = new HashSet<>();
+  private final Set<String> variables = new LinkedHashSet<>();
 
   Templates(String line, MalformedRequestLine malformed) {
     this.line = line;
     this.malformed = malformed;
+  }
+
+  /** The names of all variables that have been read. */
+  Set<String> variables() {
+    return variables;
+  }
+
+  /** Reads a variable that stands for a label of the host. */
+  void hostVariable(int open, int close) {
+    if (variable(open, close).kind() == Kind.REST) {
+      throw malformed.at(
+          open + 1, "in a host, a variable is one label.", "leave out the plus sign.");
+    }
   }
 
   PathTemplate path(int from, int to) {

@@ -1,20 +1,34 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.calls.StubReference;
+import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** A stub that was begun and has no answer yet. */
-public final class DraftStub implements DeclaredStub {
+public final class DraftStub {
 
-  private final RequestPattern pattern;
+  /** Why it answers nothing yet. */
+  static final Check OBSTACLE =
+      Check.missed(
+          "declaration",
+          0.8,
+          Difference.of("an answer", "none was given")
+              .because(Optional.of("it does not end with .answer(...)")));
+
   private final Place place;
-  private String name;
+  private final List<StubCheck> checks = new ArrayList<>();
+  private RequestPattern pattern;
+  private @Nullable String name;
 
-  /** A stub begun at this place; its name is its request line until it is given one. */
+  /** A stub begun at this place; its name is its pattern until it is given one. */
   public DraftStub(RequestPattern pattern, Place place) {
     this.pattern = pattern;
     this.place = place;
-    this.name = pattern.toString();
   }
 
   /** Gives it a name. */
@@ -22,19 +36,29 @@ public final class DraftStub implements DeclaredStub {
     this.name = newName;
   }
 
-  /** Where it was begun. */
-  public Place place() {
-    return place;
+  /** Narrows the requests that it is for. */
+  public void narrow(RequestPattern narrower) {
+    this.pattern = narrower;
   }
 
-  @Override
+  /** Adds a check of the requests that it answers. */
+  public void check(StubCheck check) {
+    checks.add(check);
+  }
+
+  /** Which requests it is for. */
   public RequestPattern pattern() {
     return pattern;
   }
 
-  @Override
+  /** What must hold for the requests that it answers. */
+  public List<StubCheck> checks() {
+    return checks;
+  }
+
+  /** Its name and place. */
   public StubReference reference() {
-    return new StubReference(name, place.toString());
+    return new StubReference(name == null ? pattern.line() : name, place.toString());
   }
 
   /** The misuse error, as if thrown where the stub was begun. */

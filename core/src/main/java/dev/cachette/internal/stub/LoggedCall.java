@@ -1,6 +1,8 @@
 package dev.cachette.internal.stub;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.JavaType;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.calls.Call;
@@ -9,7 +11,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.Json;
-import java.util.Collections;
+import dev.cachette.match.Received;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -17,16 +19,65 @@ import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
 /** A call as it stands in the log. */
-record LoggedCall(
-    Request request,
-    Response response,
-    Optional<StubReference> stub,
-    Map<String, String> variables,
-    Supplier<ObjectMapper> mapper)
-    implements Call {
+final class LoggedCall implements Call {
 
-  LoggedCall {
-    variables = Collections.unmodifiableMap(variables);
+  private final long arrival;
+  private final Received received;
+  private final Response response;
+  private final Optional<StubReference> stub;
+  private final Supplier<ObjectMapper> mapper;
+  private volatile boolean delivered;
+
+  LoggedCall(
+      long arrival,
+      Received received,
+      Response response,
+      Optional<StubReference> stub,
+      Supplier<ObjectMapper> mapper) {
+    this.arrival = arrival;
+    this.received = received;
+    this.response = response;
+    this.stub = stub;
+    this.mapper = mapper;
+  }
+
+  /** The how-manieth request it is that arrived. */
+  long arrival() {
+    return arrival;
+  }
+
+  void deliver() {
+    delivered = true;
+  }
+
+  @Override
+  public boolean isDelivered() {
+    return delivered;
+  }
+
+  @Override
+  public Request request() {
+    return received.request();
+  }
+
+  @Override
+  public Response response() {
+    return response;
+  }
+
+  @Override
+  public Optional<StubReference> stub() {
+    return stub;
+  }
+
+  @Override
+  public Map<String, String> variables() {
+    return received.variables();
+  }
+
+  @Override
+  public String text() {
+    return received.text();
   }
 
   @Override
@@ -34,11 +85,15 @@ record LoggedCall(
     if (type == null) {
       throw new IllegalArgumentException("The type to read the body as must not be null.");
     }
-    try {
-      return mapper.get().readValue(text(), type);
-    } catch (JsonProcessingException unreadable) {
-      throw failure("cannot be read as " + type.getName(), Json.problem(unreadable), unreadable);
+    return read(mapper.get().constructType(type));
+  }
+
+  @Override
+  public <T> T as(TypeReference<T> type) {
+    if (type == null) {
+      throw new IllegalArgumentException("The type to read the body as must not be null.");
     }
+    return read(mapper.get().constructType(type));
   }
 
   @Override
@@ -53,14 +108,24 @@ record LoggedCall(
     }
   }
 
+  private <T> T read(JavaType type) {
+    try {
+      return mapper.get().readValue(text(), type);
+    } catch (JsonProcessingException unreadable) {
+      throw failure(
+          "cannot be read as " + type.toCanonical(), Json.problem(unreadable), unreadable);
+    }
+  }
+
   private AssertionFailedError failure(String what, String problem, @Nullable Throwable cause) {
     return new AssertionFailedError(
-        String.format("The body of this call %s, %s\n\n%s", what, problem, RequestText.of(request)),
+        String.format(
+            "The body of this call %s, %s\n\n%s", what, problem, RequestText.of(request())),
         cause);
   }
 
   @Override
   public String toString() {
-    return request + "  ->  " + response;
+    return request() + "  ->  " + response;
   }
 }

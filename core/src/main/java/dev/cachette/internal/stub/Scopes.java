@@ -1,14 +1,18 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.calls.Call;
+import dev.cachette.calls.Log;
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Explanation;
+import dev.cachette.match.Received;
+import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
 
 /**
  * The scopes in force, the innermost first, and all that changes while calls arrive.
@@ -19,12 +23,21 @@ import java.util.function.Function;
  */
 public final class Scopes {
 
-  private final Deque<StubScope> scopes = new ArrayDeque<>(List.of(new StubScope()));
+  private final ScopeSettings settings;
+  private final Deque<StubScope> scopes = new ArrayDeque<>();
+  private volatile List<Runnable> listeners = List.of();
+  private long arrived;
+
+  /** The outermost scope, with nothing in it. */
+  public Scopes(ScopeSettings settings) {
+    this.settings = settings;
+    scopes.push(new StubScope(settings));
+  }
 
   /** Begins an inner scope. Stubs of the outer ones answer from their first answer again. */
   public synchronized StubScope enter() {
     scopes.forEach(StubScope::startAgain);
-    scopes.push(new StubScope());
+    scopes.push(new StubScope(settings));
     return scopes.element();
   }
 
@@ -45,7 +58,7 @@ public final class Scopes {
   /** Ends all scopes; the outermost begins anew. */
   public synchronized ScopeReport leaveAll() {
     ScopeReport report = leave(scopes.getLast());
-    scopes.push(new StubScope());
+    scopes.push(new StubScope(settings));
     return report;
   }
 
@@ -76,9 +89,19 @@ public final class Scopes {
         .finish(draft, rule);
   }
 
+  /** Changes a stub that is in force already. */
+  public synchronized void change(StubRule rule, Consumer<StubRule> change) {
+    change.accept(rule);
+  }
+
   /** The calls of the innermost scope. */
-  public synchronized List<Call> calls() {
-    return scopes.element().calls();
+  public synchronized Log.Entries calls() {
+    return scopes.element().log().entries();
+  }
+
+  /** From now on, runs this whenever a call was logged or delivered; with no lock held. */
+  public synchronized void onChange(Runnable listener) {
+    listeners = Stream.concat(listeners.stream(), Stream.of(listener)).toList();
   }
 
   /** Whether a stub in force names this host and port. */
@@ -88,26 +111,45 @@ public final class Scopes {
         .anyMatch(rule -> rule.pattern().names(host, port));
   }
 
+  /** Notes that a request has arrived; answers the how-manieth it is. */
+  synchronized long arrive() {
+    return ++arrived;
+  }
+
   /**
-   * Finds the stub for a request, takes its next answer, and logs the call in one step.
+   * Finds the stub for a request and takes its next answer. Patterns are tried with no lock held:
+   * there may be predicates of the user's own in them.
    *
-   * @param toCall makes the log's entry of the stub that won and its answer
-   * @return the call, or empty if no stub fits; then nothing is logged
+   * @throws StubFailed if such a predicate throws
    */
-  synchronized Optional<Call> answer(Request request, Function<StubScope.Selected, Call> toCall) {
-    for (StubScope scope : scopes) {
-      Optional<StubScope.Selected> selected = scope.take(request);
-      if (selected.isPresent()) {
-        Call call = toCall.apply(selected.get());
-        scopes.element().log(call);
-        return Optional.of(call);
+  Optional<Won> select(Received received) {
+    for (StubScope scope : snapshot()) {
+      for (StubRule rule : candidates(scope, received)) {
+        Optional<Map<String, String>> variables = StubFailed.match(rule, received);
+        if (variables.isPresent()) {
+          Optional<Selected> selected = take(rule);
+          if (selected.isPresent()) {
+            return Optional.of(new Won(selected.get(), received.with(variables.get())));
+          }
+        }
       }
     }
     return Optional.empty();
   }
 
-  synchronized void log(Call call) {
-    scopes.element().log(call);
+  /** A stub that won, and the request with the variables that it gives it. */
+  record Won(Selected selected, Received received) {}
+
+  void log(LoggedCall call) {
+    synchronized (this) {
+      scopes.element().log().add(call);
+    }
+    changed();
+  }
+
+  void deliver(LoggedCall call) {
+    call.deliver();
+    changed();
   }
 
   /** Notes what was not expected; answers whether it is the first of its kind in this scope. */
@@ -115,16 +157,46 @@ public final class Scopes {
     return scopes.element().noteUnexpected(summary, explanation);
   }
 
-  synchronized String explain(Request request) {
-    List<StubRule> rules = new ArrayList<>();
-    for (StubScope scope : scopes) {
-      rules.addAll(scope.rules());
-      for (DraftStub draft : scope.drafts()) {
-        if (draft.pattern().match(request).isPresent()) {
-          return Explanation.ofUnanswered(request, draft.reference());
+  synchronized void noteFailure(Throwable failure) {
+    scopes.element().noteFailure(failure);
+  }
+
+  String explain(Request request) {
+    List<Explanation.Stub> stubs = new ArrayList<>();
+    synchronized (this) {
+      Instant now = settings.clock().instant();
+      for (StubScope scope : scopes) {
+        for (DraftStub draft : scope.drafts()) {
+          stubs.add(
+              new Explanation.Stub(
+                  draft.pattern(), draft.reference(), List.of(DraftStub.OBSTACLE)));
+        }
+        // What was declared later stands first, as it wins.
+        List<StubRule> rules = scope.rules();
+        for (int at = rules.size() - 1; at >= 0; at--) {
+          StubRule rule = rules.get(at);
+          stubs.add(new Explanation.Stub(rule.pattern(), rule.reference(), rule.obstacles(now)));
         }
       }
     }
-    return Explanation.ofUnexpected(request, rules);
+    return Explanation.ofUnexpected(request, stubs);
+  }
+
+  private synchronized List<StubScope> snapshot() {
+    return List.copyOf(scopes);
+  }
+
+  private synchronized List<StubRule> candidates(StubScope scope, Received received) {
+    return scope.candidates(received);
+  }
+
+  private synchronized Optional<Selected> take(StubRule rule) {
+    return rule.take(settings.clock().instant())
+        .map(
+            answer -> new Selected(rule, answer, rule.turns().count(), scopes.element().tallies()));
+  }
+
+  private void changed() {
+    listeners.forEach(Runnable::run);
   }
 }

@@ -2,34 +2,157 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.StubReference;
+import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
-/** A stub as it is used: a pattern and its answers. */
-public final class StubRule implements DeclaredStub {
+/**
+ * A stub as it is used: a pattern, its answers, and when it is live. All but what it was made with
+ * is guarded by the lock of {@link Scopes}.
+ */
+public final class StubRule {
 
   private final RequestPattern pattern;
   private final StubReference reference;
-  private final AnswersInTurn answers;
+  private final List<StubCheck> checks;
+  private final boolean expected;
+  private final Turns turns;
+  private final List<StubRule> predecessors = new ArrayList<>();
+  private Instant from = Instant.MIN;
+  private Instant until = Instant.MAX;
+  private boolean used;
 
-  /** A stub that has not answered yet; there is at least one answer. */
-  public StubRule(RequestPattern pattern, StubReference reference, List<Answer> answers) {
+  /**
+   * A stub that has not answered yet.
+   *
+   * @param answers at least one
+   * @param expected whether it is worth a word if no call uses it
+   */
+  public StubRule(
+      RequestPattern pattern,
+      StubReference reference,
+      List<Answer> answers,
+      List<StubCheck> checks,
+      boolean expected) {
     this.pattern = pattern;
     this.reference = reference;
-    this.answers = new AnswersInTurn(answers);
+    this.turns = new Turns(answers);
+    this.checks = List.copyOf(checks);
+    this.expected = expected;
   }
 
-  @Override
+  /** Which requests it is for. */
   public RequestPattern pattern() {
     return pattern;
   }
 
-  @Override
+  /** Its name and place. */
   public StubReference reference() {
     return reference;
   }
 
-  AnswersInTurn answers() {
-    return answers;
+  List<StubCheck> checks() {
+    return checks;
+  }
+
+  Turns turns() {
+    return turns;
+  }
+
+  /** After the last answer, the first one follows again. */
+  public void looping() {
+    turns.then(Turns.Then.FIRST_AGAIN);
+  }
+
+  /** Each answer is given once. */
+  public void onceEach() {
+    turns.then(Turns.Then.SPENT);
+  }
+
+  /** It answers so many calls. */
+  public void times(int calls) {
+    turns.limit(calls);
+  }
+
+  /** One call gets this answer. */
+  public void onCall(int number, Answer answer) {
+    turns.onCall(number, answer);
+  }
+
+  /** It is live once the other was called. */
+  public void liveAfter(StubRule other) {
+    predecessors.add(other);
+  }
+
+  /** It is live at and after an instant. */
+  public void liveFrom(Instant instant) {
+    from = instant;
+  }
+
+  /** It is live before an instant. */
+  public void liveUntil(Instant instant) {
+    until = instant;
+  }
+
+  /** The next answer, if it is live and not spent. */
+  Optional<Answer> take(Instant now) {
+    if (!isLive(now)) {
+      return Optional.empty();
+    }
+    Optional<Answer> answer = turns.next();
+    used |= answer.isPresent();
+    return answer;
+  }
+
+  void startAgain() {
+    turns.startAgain();
+  }
+
+  boolean isUnused() {
+    return expected && !used;
+  }
+
+  /** Whether it answers every call that fits, for ever. */
+  boolean isUnconditional() {
+    return predecessors.isEmpty()
+        && !turns.canBeSpent()
+        && from.equals(Instant.MIN)
+        && until.equals(Instant.MAX);
+  }
+
+  /** Why it does not answer now, though a request may fit; empty if it would answer. */
+  List<Check> obstacles(Instant now) {
+    List<Check> obstacles = new ArrayList<>();
+    for (StubRule other : predecessors) {
+      if (other.turns.count() == 0) {
+        obstacles.add(
+            missed("after", "a call of " + other.reference + " before", "no such call yet"));
+      }
+    }
+    if (now.isBefore(from)) {
+      obstacles.add(missed("from", "a call at or after " + from, "called at " + now));
+    }
+    if (!now.isBefore(until)) {
+      obstacles.add(missed("until", "a call before " + until, "called at " + now));
+    }
+    if (turns.isSpent()) {
+      String times = turns.count() == 1 ? "1 call" : turns.count() + " calls";
+      obstacles.add(missed("turn", times + " at most", "used up by " + times + " before this one"));
+    }
+    return obstacles;
+  }
+
+  private boolean isLive(Instant now) {
+    return !now.isBefore(from)
+        && now.isBefore(until)
+        && predecessors.stream().allMatch(other -> other.turns.count() > 0);
+  }
+
+  private static Check missed(String condition, String expected, String actual) {
+    return Check.missed(condition, 0.8, Difference.of(expected, actual));
   }
 }

@@ -1,12 +1,14 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Answer;
-import dev.cachette.calls.Call;
-import dev.cachette.http.Request;
 import dev.cachette.internal.explain.UnexpectedCalls;
+import dev.cachette.internal.explain.UnusedStubs;
+import dev.cachette.internal.render.Tallies;
+import dev.cachette.match.PatternIndex;
+import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,17 +17,28 @@ import java.util.Optional;
 /** The stubs of one scope, and what happened in it. Guarded by the lock of {@link Scopes}. */
 public final class StubScope {
 
-  private static final Comparator<StubRule> WINNER_FIRST =
-      Comparator.comparing(StubRule::pattern, RequestPattern.mostSpecificFirst());
-
-  /** The one that wins stands first: the more specific, then the one declared later. */
+  /** In the order they were declared. */
   private final List<StubRule> rules = new ArrayList<>();
 
-  private final List<DraftStub> drafts = new ArrayList<>();
-  private final List<Call> calls = new ArrayList<>();
-  private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+  private final Map<StubRule, Integer> declared = new HashMap<>();
 
-  StubScope() {}
+  /** The one that wins stands first: the more specific, then the one declared later. */
+  private final Comparator<StubRule> winnerFirst =
+      Comparator.comparing(StubRule::pattern, RequestPattern.mostSpecificFirst())
+          .thenComparing(declared::get, Comparator.reverseOrder());
+
+  private final PatternIndex<StubRule> index = new PatternIndex<>(winnerFirst);
+
+  private final List<DraftStub> drafts = new ArrayList<>();
+  private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+  private final List<Throwable> failures = new ArrayList<>();
+  private final CallLog log;
+  private final Tallies tallies;
+
+  StubScope(ScopeSettings settings) {
+    this.log = new CallLog(settings.maxCalls(), settings.maxBodies());
+    this.tallies = new Tallies(settings.clock(), settings.seed());
+  }
 
   void begin(DraftStub draft) {
     drafts.add(draft);
@@ -33,30 +46,26 @@ public final class StubScope {
 
   void finish(DraftStub draft, StubRule rule) {
     drafts.remove(draft);
-    int at = 0;
-    while (at < rules.size() && WINNER_FIRST.compare(rules.get(at), rule) < 0) {
-      at++;
-    }
-    rules.add(at, rule);
+    declared.put(rule, rules.size());
+    rules.add(rule);
+    index.add(rule.pattern(), rule);
   }
 
   boolean holds(DraftStub draft) {
     return drafts.contains(draft);
   }
 
-  /** The stub that wins in this scope; its turn goes on by one. */
-  Optional<Selected> take(Request request) {
-    for (StubRule rule : rules) {
-      Optional<Map<String, String>> variables = rule.pattern().match(request);
-      if (variables.isPresent()) {
-        return Optional.of(new Selected(rule, variables.get(), rule.answers().next()));
-      }
-    }
-    return Optional.empty();
+  /** The stubs that a request may fit, the one that wins first. */
+  List<StubRule> candidates(Received received) {
+    return index.candidates(received);
   }
 
-  void log(Call call) {
-    calls.add(call);
+  CallLog log() {
+    return log;
+  }
+
+  Tallies tallies() {
+    return tallies;
   }
 
   /** Notes an unexpected call; answers whether it is the first of its kind. */
@@ -70,6 +79,10 @@ public final class StubScope {
     return noted.times() == 1;
   }
 
+  void noteFailure(Throwable failure) {
+    failures.add(failure);
+  }
+
   List<StubRule> rules() {
     return rules;
   }
@@ -78,18 +91,25 @@ public final class StubScope {
     return drafts;
   }
 
-  List<Call> calls() {
-    return List.copyOf(calls);
-  }
-
   void startAgain() {
-    rules.forEach(rule -> rule.answers().startAgain());
+    rules.forEach(StubRule::startAgain);
   }
 
   ScopeReport report() {
-    return new ScopeReport(List.copyOf(unexpected.values()), drafts);
+    return new ScopeReport(
+        List.copyOf(unexpected.values()),
+        drafts,
+        failures,
+        rules.stream().filter(StubRule::isUnused).map(this::unused).toList());
   }
 
-  /** A stub that won, with the values of its variables and the answer whose turn it is. */
-  record Selected(StubRule rule, Map<String, String> variables, Answer answer) {}
+  private UnusedStubs.Entry unused(StubRule rule) {
+    Optional<StubRule> always =
+        rules.stream()
+            .filter(other -> other != rule && other.isUnconditional())
+            .filter(other -> other.pattern().covers(rule.pattern()))
+            .filter(other -> winnerFirst.compare(other, rule) < 0)
+            .findFirst();
+    return new UnusedStubs.Entry(rule.reference(), always.map(StubRule::reference));
+  }
 }

@@ -29,6 +29,19 @@ public final class Percent {
    * characters plain, hexadecimal digits in upper case, everything outside ASCII escaped.
    */
   public static String normalise(String raw) {
+    return isNormal(raw) ? raw : normalised(raw);
+  }
+
+  private static boolean isNormal(String raw) {
+    for (int at = 0; at < raw.length(); at++) {
+      if (raw.charAt(at) == '%' || raw.charAt(at) >= 0x80) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static String normalised(String raw) {
     StringBuilder out = new StringBuilder(raw.length() + 8);
     for (int at = 0; at < raw.length(); ) {
       char c = raw.charAt(at);
@@ -60,6 +73,21 @@ public final class Percent {
         out.append(c);
       } else {
         appendEscape(out, c);
+      }
+    }
+    return out.toString();
+  }
+
+  /** The text as a name or value in a URL-encoded form. */
+  public static String encodeForm(String text) {
+    StringBuilder out = new StringBuilder(text.length() + 8);
+    for (byte b : text.getBytes(StandardCharsets.UTF_8)) {
+      if (b == ' ') {
+        out.append('+');
+      } else if (b > 0 && (isLetterOrDigit((char) b) || "-._*".indexOf(b) >= 0)) {
+        out.append((char) b);
+      } else {
+        appendEscape(out, b & 0xff);
       }
     }
     return out.toString();

@@ -8,20 +8,18 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.Desk;
 import dev.cachette.answer.Answer;
 import dev.cachette.http.Response;
-import dev.cachette.internal.json.Json;
 import dev.cachette.match.RequestPattern;
-import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.opentest4j.AssertionFailedError;
 
 class ResponderTest {
 
-  private final List<String> warnings = new ArrayList<>();
-  private final Scopes scopes = new Scopes();
-  private final Responder responder = new Responder(scopes, Json::mapper, warnings::add);
+  private final Desk desk = new Desk();
+  private final Scopes scopes = desk.scopes();
 
   @Test
   void answersComeInTurnAndTheLastStays() {
@@ -68,11 +66,11 @@ class ResponderTest {
     StubScope test = scopes.enter();
 
     assertEquals("first", get());
-    assertEquals(1, scopes.calls().size());
+    assertEquals(1, scopes.calls().calls().size());
     scopes.leave(test);
     scopes.enter();
     assertEquals("first", get());
-    assertEquals(1, scopes.calls().size());
+    assertEquals(1, scopes.calls().calls().size());
   }
 
   @Test
@@ -82,13 +80,13 @@ class ResponderTest {
     get();
 
     AssertionFailedError failure =
-        assertThrows(AssertionFailedError.class, () -> scopes.leave(outer).raise(true));
+        assertThrows(AssertionFailedError.class, () -> scopes.leave(outer).raise(true, false));
     assertTrue(failure.getMessage().startsWith("There was an unexpected call."));
     StubScope next = scopes.enter();
     stub("GET /v1/tides", 1, text("still there"));
-    scopes.leave(inner).raise(true);
+    scopes.leave(inner).raise(true, false);
     assertEquals("still there", get());
-    scopes.leave(next).raise(true);
+    scopes.leave(next).raise(true, false);
   }
 
   @Test
@@ -96,13 +94,11 @@ class ResponderTest {
     stub("GET https://tides.example/v1/stations/{station}/tides", 30, json("{}"));
     stub("POST https://berths.example/v1/bookings", 41, status(201));
     stub("GET https://customs.example/v1/forms", 52, text(""));
-
     Response response =
-        responder.respond(
+        desk.respond(
             request(
                 "POST http://berths.example/v1/bookings/",
                 "{\"vessel\":{\"name\":\"Kittiwake\"}}",
-                "Content-Type: application/json",
                 "Authorization: Bearer harbour-secret",
                 "Host: berths.example"));
 
@@ -113,11 +109,20 @@ class ResponderTest {
         No stub answers this call.
 
           POST http://berths.example/v1/bookings/
-          Content-Type: application/json
+
+        Nearest, of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
+        It does not answer because of the origin, and 1 more:
+
+            expected  https://berths.example
+            actual    http://berths.example
+            cause     the same host, but called by http, not https
+
+        The request
+
           Authorization: Bearer ****
           {"vessel":{"name":"Kittiwake"}}
 
-        Fits best, of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
+        All that it asks for
 
           ok   method   POST
           NO   origin   expected  https://berths.example
@@ -129,9 +134,11 @@ class ResponderTest {
 
         Mend: if the call is right, stub it: \
         net.stub("POST http://berths.example/v1/bookings/").answer(...).
+        Where several stubs fit, the inner scope wins, then the more specific request, then the \
+        later declaration.
         """,
         response.text());
-    assertEquals(List.of(response.text()), warnings);
+    assertEquals(List.of(response.text()), desk.warnings());
   }
 
   @Test
@@ -169,15 +176,16 @@ class ResponderTest {
 
   @Test
   void aStubWithoutAnAnswerIsNamed() {
-    scopes.begin(draft("GET /v1/tides", 17));
+    scopes.begin(desk.draft(RequestPattern.of("GET /v1/tides"), 17));
 
     String explanation = explanationOf("GET https://tides.example/v1/tides");
     IllegalStateException misuse =
-        assertThrows(IllegalStateException.class, () -> scopes.leaveAll().raise(true));
+        assertThrows(IllegalStateException.class, () -> scopes.leaveAll().raise(true, false));
 
     assertTrue(
         explanation.contains(
-            "Fits: \"GET /v1/tides\" (BerthDeskTest.java:17), which has no answer."));
+            "\"GET /v1/tides\" (BerthDeskTest.java:17)\n"
+                + "It does not answer because of the declaration:"));
     assertEquals(
         "The stub \"GET /v1/tides\" (BerthDeskTest.java:17) has no answer. "
             + "Mend: end its declaration with .answer(...).",
@@ -190,11 +198,11 @@ class ResponderTest {
   void theSameUnexpectedCallIsToldOnceAndCounted() {
     get();
     get();
-    responder.respond(request("GET https://tides.example/v1/tides?day=2"));
+    desk.respond(request("GET https://tides.example/v1/tides?day=2"));
 
     AssertionFailedError failure =
-        assertThrows(AssertionFailedError.class, () -> scopes.leaveAll().raise(true));
-    assertEquals(2, warnings.size());
+        assertThrows(AssertionFailedError.class, () -> scopes.leaveAll().raise(true, false));
+    assertEquals(2, desk.warnings().size());
     assertTrue(
         failure
             .getMessage()
@@ -215,36 +223,28 @@ class ResponderTest {
   void unexpectedCallsNeedNotFail() {
     get();
 
-    scopes.leaveAll().raise(false);
+    scopes.leaveAll().raise(false, false);
   }
 
   @Test
   void aLongBodyIsCutAndControlCharactersAreShown() {
     String body = "tide\u0007\n".repeat(50);
 
-    String explanation = responder.respond(request("POST https://tides.example/v1", body)).text();
+    String explanation = desk.respond(request("POST https://tides.example/v1", body)).text();
 
-    assertTrue(explanation.contains("  tide\u00b7\n  tide\u00b7\n"), explanation);
+    assertTrue(explanation.contains("  tide\\u0007\n  tide\\u0007\n"), explanation);
     assertTrue(explanation.contains("  ... (300 bytes in all)\n"), explanation);
   }
 
   private String get() {
-    return responder.respond(request("GET https://tides.example/v1/tides")).text();
+    return desk.get("GET https://tides.example/v1/tides");
   }
 
   private String explanationOf(String line) {
-    return responder.respond(request(line)).text();
+    return desk.get(line);
   }
 
   private void stub(String line, int lineNumber, Answer... answers) {
-    DraftStub draft = draft(line, lineNumber);
-    scopes.begin(draft);
-    scopes.finish(draft, new StubRule(draft.pattern(), draft.reference(), List.of(answers)));
-  }
-
-  private static DraftStub draft(String line, int lineNumber) {
-    StackTraceElement frame =
-        new StackTraceElement("BerthDeskTest", "test", "BerthDeskTest.java", lineNumber);
-    return new DraftStub(RequestPattern.of(line), new Place(frame));
+    desk.stub(line, lineNumber, answers);
   }
 }

@@ -6,8 +6,10 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
+import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Responder;
 import io.netty.buffer.ByteBufUtil;
+import io.netty.channel.ChannelFuture;
 import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.SimpleChannelInboundHandler;
@@ -15,46 +17,112 @@ import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpUtil;
+import io.netty.util.concurrent.Future;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.List;
 
-/** Gives each request of a connection to the responder, and its response to the connection. */
+/**
+ * Gives each request of a connection to the responder, and its response to the connection, one
+ * after the other (RFC 9112 section 9.3.2). All of it on the engine's thread, but for the user's
+ * own functions.
+ */
 final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
   private final Destination destination;
   private final String scheme;
   private final Responder responder;
+  private final Workers workers;
 
-  ExchangeHandler(Destination destination, String scheme, Responder responder) {
+  /** Requests that came while the one before them was still being answered. */
+  private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
+
+  private boolean busy;
+
+  ExchangeHandler(Destination destination, String scheme, Responder responder, Workers workers) {
     this.destination = destination;
     this.scheme = scheme;
     this.responder = responder;
+    this.workers = workers;
   }
 
   @Override
   protected void channelRead0(ChannelHandlerContext context, FullHttpRequest received) {
-    boolean isRequest =
-        received.decoderResult().isSuccess() && !received.method().equals(HttpMethod.CONNECT);
-    FullHttpResponse response = Responses.toNetty(isRequest ? respond(received) : refuse(received));
-    boolean keepAlive = isRequest && HttpUtil.isKeepAlive(received);
-    HttpUtil.setKeepAlive(response, keepAlive);
-    var written = context.writeAndFlush(response);
-    if (!keepAlive) {
-      written.addListener(ChannelFutureListener.CLOSE);
+    if (busy) {
+      waiting.add(received.retain());
+    } else {
+      handle(context, received);
     }
   }
 
-  private Response respond(FullHttpRequest received) {
+  private void handle(ChannelHandlerContext context, FullHttpRequest received) {
+    boolean isRequest =
+        received.decoderResult().isSuccess() && !received.method().equals(HttpMethod.CONNECT);
+    boolean keepAlive = isRequest && HttpUtil.isKeepAlive(received);
+    if (!isRequest) {
+      write(context, refuse(received), false);
+      return;
+    }
     Request request;
     try {
       request = requestOf(received);
     } catch (IllegalArgumentException malformed) {
-      return refuseUnreadable(malformed);
+      write(context, refuseUnreadable(malformed), keepAlive);
+      return;
     }
     try {
-      return responder.respond(request);
+      answer(context, responder.receive(request), keepAlive);
     } catch (RuntimeException failed) {
-      return responder.failed(request, "Cachette failed to answer " + request + ": " + failed);
+      write(context, failed(request, failed), keepAlive);
     }
+  }
+
+  private void answer(ChannelHandlerContext context, Exchange exchange, boolean keepAlive) {
+    if (!exchange.runsUserCode()) {
+      write(context, exchange.response(), keepAlive)
+          .addListener(written -> tell(exchange, written));
+      return;
+    }
+    busy = true;
+    context.channel().config().setAutoRead(false);
+    workers.execute(
+        () -> {
+          Response response = exchange.response();
+          context.executor().execute(() -> finish(context, exchange, response, keepAlive));
+        });
+  }
+
+  private void finish(
+      ChannelHandlerContext context, Exchange exchange, Response response, boolean keepAlive) {
+    write(context, response, keepAlive).addListener(written -> tell(exchange, written));
+    busy = false;
+    while (!busy && !waiting.isEmpty()) {
+      FullHttpRequest next = waiting.remove();
+      try {
+        handle(context, next);
+      } finally {
+        next.release();
+      }
+    }
+    context.channel().config().setAutoRead(!busy);
+  }
+
+  private static void tell(Exchange exchange, Future<?> written) {
+    if (written.isSuccess()) {
+      exchange.delivered();
+    }
+  }
+
+  private static ChannelFuture write(
+      ChannelHandlerContext context, Response response, boolean keepAlive) {
+    FullHttpResponse message = Responses.toNetty(response);
+    HttpUtil.setKeepAlive(message, keepAlive);
+    ChannelFuture written = context.writeAndFlush(message);
+    return keepAlive ? written : written.addListener(ChannelFutureListener.CLOSE);
+  }
+
+  private Response failed(Request request, RuntimeException failure) {
+    return responder.failed(request, "Cachette failed to answer " + request + ": " + failure);
   }
 
   private Request requestOf(FullHttpRequest received) {
@@ -87,6 +155,14 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
             "What arrived for %s cannot be read as an HTTP/1.1 request: %s\n\n"
                 + "Likely cause: another protocol, or a malformed header.\n",
             destination, cause.getMessage()));
+  }
+
+  /** Whoever hung up needs no more answers. */
+  @Override
+  public void channelInactive(ChannelHandlerContext context) {
+    waiting.forEach(FullHttpRequest::release);
+    waiting.clear();
+    context.fireChannelInactive();
   }
 
   /** A connection that broke is the client's affair; there is nobody left to tell. */

@@ -7,6 +7,7 @@ import io.netty.handler.codec.http.DefaultHttpHeadersFactory;
 import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpHeaderNames;
 import io.netty.handler.codec.http.HttpResponseStatus;
+import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
 
 /** Turns a response into what the HTTP engine writes. */
@@ -24,9 +25,24 @@ final class Responses {
             DefaultHttpHeadersFactory.trailersFactory());
     // Checked when the answer was made.
     response.headers().forEach(header -> written.headers().add(header.name(), header.value()));
-    if (response.status() != 204 && response.status() != 304) {
+    response
+        .trailers()
+        .forEach(trailer -> written.trailingHeaders().add(trailer.name(), trailer.value()));
+    setLength(written, response);
+    return written;
+  }
+
+  /** A response to HEAD has the length of what GET would get, so one that is set stays. */
+  private static void setLength(FullHttpResponse written, Response response) {
+    if (!written.trailingHeaders().isEmpty()) {
+      HttpUtil.setTransferEncodingChunked(written, true);
+      response
+          .trailers()
+          .forEach(trailer -> written.headers().add(HttpHeaderNames.TRAILER, trailer.name()));
+    } else if (response.status() != 204
+        && response.status() != 304
+        && !written.headers().contains(HttpHeaderNames.CONTENT_LENGTH)) {
       written.headers().set(HttpHeaderNames.CONTENT_LENGTH, response.body().size());
     }
-    return written;
   }
 }

@@ -19,6 +19,7 @@ public final class WireServer implements AutoCloseable {
   private final ServerTls tls;
   private final HttpPipeline http;
   private final Engine engine;
+  private final Workers workers = new Workers();
   private final Map<Destination, Listener> listeners = new ConcurrentHashMap<>();
 
   /** Guarded by {@link #listeners}, as everything that adds or removes one is. */
@@ -31,7 +32,7 @@ public final class WireServer implements AutoCloseable {
    */
   public WireServer(Responder responder, ServerTls tls, int maxRequestBody) {
     this.tls = tls;
-    this.http = new HttpPipeline(responder, maxRequestBody);
+    this.http = new HttpPipeline(responder, workers, maxRequestBody);
     this.engine = new Engine();
   }
 
@@ -66,8 +67,8 @@ public final class WireServer implements AutoCloseable {
   }
 
   /**
-   * Reads what has arrived, closes every listener and connection, and waits until the engine's
-   * thread has ended.
+   * Reads what has arrived, closes every listener and connection, and waits until all threads have
+   * ended.
    */
   @Override
   public void close() {
@@ -76,7 +77,9 @@ public final class WireServer implements AutoCloseable {
       closed = true;
     }
     end((host, port) -> true);
-    engine.close();
+    try (engine) {
+      workers.close();
+    }
   }
 
   private Listener listen(Destination destination) throws IOException {

@@ -1,0 +1,34 @@
+package dev.cachette.answer;
+
+import java.util.List;
+
+/** The value of a Set-Cookie header (RFC 6265 section 4.1.1). */
+final class SetCookie {
+
+  private SetCookie() {}
+
+  static String of(String name, String value, List<String> attributes) {
+    if (name == null || !name.matches("[A-Za-z0-9!#$%&'*+.^_`|~-]+")) {
+      throw new IllegalArgumentException(
+          "\"" + name + "\" is no name for a cookie. Mend: use letters, digits, - and _.");
+    }
+    if (value == null || !value.matches("[\\x21\\x23-\\x2b\\x2d-\\x3a\\x3c-\\x5b\\x5d-\\x7e]*")) {
+      throw new IllegalArgumentException(
+          String.format(
+              "The value of the cookie \"%s\" has a character that no cookie can hold (RFC 6265). "
+                  + "Mend: leave out spaces, quotes, commas, semicolons and backslashes.",
+              name));
+    }
+    StringBuilder cookie = new StringBuilder(name).append('=').append(value);
+    for (String attribute : attributes) {
+      if (attribute == null || attribute.isBlank() || attribute.indexOf(';') >= 0) {
+        throw new IllegalArgumentException(
+            String.format(
+                "\"%s\" is no attribute of a cookie. Mend: write each by itself, as \"Path=/\".",
+                attribute));
+      }
+      cookie.append("; ").append(attribute);
+    }
+    return cookie.toString();
+  }
+}

@@ -1,0 +1,78 @@
+package dev.cachette.calls;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.opentest4j.AssertionFailedError;
+
+/**
+ * How calls stand to an order that was expected.
+ *
+ * @param steps what was expected, in order
+ * @param calls what was called, in order
+ * @param gaps whether other calls may stand between
+ * @param found for each step the place of its call, counted from 0; -1 from the first that is not
+ *     found on
+ */
+record CallOrder(List<Selection> steps, List<Call> calls, boolean gaps, List<Integer> found) {
+
+  static CallOrder of(List<Selection> steps, List<Call> calls, boolean gaps) {
+    List<Integer> found = new ArrayList<>();
+    int at = 0;
+    for (Selection step : steps) {
+      int place = at < 0 ? -1 : next(step, calls, at, gaps);
+      found.add(place);
+      at = place < 0 ? -1 : place + 1;
+    }
+    return new CallOrder(steps, calls, gaps, found);
+  }
+
+  boolean holds() {
+    return !found.contains(-1) && (gaps || calls.size() == steps.size());
+  }
+
+  AssertionFailedError failure() {
+    StringBuilder text =
+        new StringBuilder("Expected these calls in this order, ")
+            .append(gaps ? "others between or not" : "and no others")
+            .append(":\n\n");
+    for (int at = 0; at < steps.size(); at++) {
+      boolean held = found.get(at) >= 0;
+      text.append(held ? "  ok   " : "  NO   ")
+          .append(steps.get(at).description())
+          .append(held ? "   is call " + (found.get(at) + 1) : reason(at))
+          .append('\n');
+    }
+    if (!found.contains(-1)) {
+      text.append("  NO   there are ").append(calls.size() - steps.size()).append(" calls more\n");
+    }
+    text.append("\nThe calls that were made:\n");
+    text.append(calls.isEmpty() ? "  none" : CallList.of(calls));
+    return new AssertionFailedError(text.toString());
+  }
+
+  /** Why a step was not found; said of the first such step only. */
+  private String reason(int step) {
+    if (step > 0 && found.get(step - 1) < 0) {
+      return "";
+    }
+    int after = step == 0 ? -1 : found.get(step - 1);
+    String where = after < 0 ? "" : " after call " + (after + 1);
+    int anywhere = next(steps.get(step), calls, 0, true);
+    if (anywhere < 0) {
+      return "   was not called at all";
+    }
+    return gaps || anywhere <= after
+        ? "   was not called" + where + ", but before: call " + (anywhere + 1)
+        : "   is not the next call" + where + ", but call " + (anywhere + 1);
+  }
+
+  private static int next(Selection step, List<Call> calls, int from, boolean gaps) {
+    int to = gaps ? calls.size() : Math.min(from + 1, calls.size());
+    for (int at = from; at < to; at++) {
+      if (step.means(calls.get(at))) {
+        return at;
+      }
+    }
+    return -1;
+  }
+}

@@ -1,0 +1,8 @@
+/**
+ * What stands in a body: content codings, forms, multipart. Not public API: may change in any
+ * release.
+ */
+@NullMarked
+package dev.cachette.internal.content;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,28 @@
+package dev.cachette.internal.graphql;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One operation that a client asked for.
+ *
+ * @param name its name; empty for one without
+ * @param kind {@code query}, {@code mutation} or {@code subscription}
+ * @param fields its top-level fields, fragments followed
+ * @param variables the values of its variables
+ */
+public record GraphQlOperation(
+    Optional<String> name, String kind, List<String> fields, JsonNode variables) {
+
+  /** Copies the list. */
+  public GraphQlOperation {
+    fields = List.copyOf(fields);
+  }
+
+  /** The kind and the name: {@code query VesselByName}. */
+  @Override
+  public String toString() {
+    return kind + " " + name.orElse("without a name");
+  }
+}

@@ -1,0 +1,195 @@
+package dev.cachette.internal.json;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.jsonpath.Comparisons;
+import dev.cachette.internal.jsonpath.Located;
+import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.text.TextDifference;
+import dev.cachette.match.Difference;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Compares JSON values: what one must be, and where another differs, by path and with type.
+ *
+ * @param expected what the value must be
+ * @param exact whether members that are not expected count as a difference
+ * @param anyOrder whether elements of arrays may stand in another order
+ * @param ignored places that are not compared, in either value
+ */
+public record JsonComparison(
+    JsonNode expected, boolean exact, boolean anyOrder, List<JsonQuery> ignored) {
+
+  private static final int LONGEST = 120;
+
+  /** The same value. */
+  public static JsonComparison same(JsonNode expected) {
+    return new JsonComparison(expected, true, false, List.of());
+  }
+
+  /** A value that has these members, and perhaps others. */
+  public static JsonComparison containing(JsonNode expected) {
+    return new JsonComparison(expected, false, false, List.of());
+  }
+
+  /** What differs; empty if the value is as expected. */
+  public List<Difference> differences(JsonNode actual) {
+    Set<String> skipped = new HashSet<>();
+    for (JsonQuery query : ignored) {
+      pathsOf(query, expected, skipped);
+      pathsOf(query, actual, skipped);
+    }
+    List<Difference> found = new ArrayList<>();
+    compare(Located.root(expected), Located.root(actual), skipped, found);
+    return found;
+  }
+
+  private static void pathsOf(JsonQuery query, JsonNode root, Set<String> into) {
+    for (Located located : query.find(root)) {
+      into.add(located.path());
+    }
+  }
+
+  private void compare(Located want, Located have, Set<String> skipped, List<Difference> into) {
+    if (skipped.contains(have.path())) {
+      return;
+    }
+    if (want.node().isObject() && have.node().isObject()) {
+      compareMembers(want, have, skipped, into);
+    } else if (want.node().isArray() && have.node().isArray()) {
+      compareElements(want, have, skipped, into);
+    } else if (!Comparisons.equal(want.node(), have.node())) {
+      into.add(difference(want, have));
+    }
+  }
+
+  private void compareMembers(
+      Located want, Located have, Set<String> skipped, List<Difference> into) {
+    for (String name : names(want.node())) {
+      Located actual = have.member(name);
+      if (!actual.node().isMissingNode()) {
+        compare(want.member(name), actual, skipped, into);
+      } else if (!skipped.contains(actual.path())) {
+        into.add(missing(name, want.node().get(name), actual.path(), have.node()));
+      }
+    }
+    for (String name : exact ? names(have.node()) : List.<String>of()) {
+      Located member = have.member(name);
+      if (!want.node().has(name) && !skipped.contains(member.path())) {
+        into.add(
+            new Difference(
+                member.path(), "no such member", shown(member.node()), Optional.empty()));
+      }
+    }
+  }
+
+  private void compareElements(
+      Located want, Located have, Set<String> skipped, List<Difference> into) {
+    if (anyOrder) {
+      compareAnyOrder(want, have, skipped, into);
+      return;
+    }
+    int both = Math.min(want.node().size(), have.node().size());
+    for (int at = 0; at < both; at++) {
+      compare(want.element(at), have.element(at), skipped, into);
+    }
+    if (want.node().size() != have.node().size()) {
+      into.add(
+          new Difference(
+              have.path(),
+              "an array of " + want.node().size(),
+              "an array of " + have.node().size(),
+              Optional.empty()));
+    }
+  }
+
+  private void compareAnyOrder(
+      Located want, Located have, Set<String> skipped, List<Difference> into) {
+    List<Located> left = new ArrayList<>();
+    for (int at = 0; at < have.node().size(); at++) {
+      left.add(have.element(at));
+    }
+    for (int at = 0; at < want.node().size(); at++) {
+      Located wanted = want.element(at);
+      Optional<Located> partner =
+          left.stream().filter(candidate -> fits(wanted, candidate, skipped)).findFirst();
+      partner.ifPresentOrElse(
+          left::remove,
+          () ->
+              into.add(
+                  new Difference(
+                      have.path(),
+                      "an element " + shown(wanted.node()),
+                      "none like it",
+                      Optional.empty())));
+    }
+    if (exact && have.node().size() > want.node().size()) {
+      into.add(
+          new Difference(
+              have.path(),
+              "an array of " + want.node().size(),
+              "an array of " + have.node().size(),
+              Optional.empty()));
+    }
+  }
+
+  private boolean fits(Located want, Located have, Set<String> skipped) {
+    List<Difference> found = new ArrayList<>();
+    compare(want, have, skipped, found);
+    return found.isEmpty();
+  }
+
+  private static Difference missing(String name, JsonNode wanted, String path, JsonNode parent) {
+    return new Difference(
+        path,
+        shown(wanted),
+        Difference.MISSING,
+        Likeness.nearest(name, names(parent))
+            .map(near -> "a member with almost the same name, \"" + near + "\""));
+  }
+
+  private static List<String> names(JsonNode object) {
+    List<String> names = new ArrayList<>();
+    object.fieldNames().forEachRemaining(names::add);
+    return names;
+  }
+
+  private static Difference difference(Located want, Located have) {
+    JsonNode wanted = want.node();
+    JsonNode actual = have.node();
+    boolean otherType = wanted.getNodeType() != actual.getNodeType();
+    String remark = otherType ? "  (" + type(actual) + ", not " + type(wanted) + ")" : "";
+    boolean texts = wanted.isTextual() && actual.isTextual();
+    if (!texts) {
+      return new Difference(have.path(), shown(wanted), shown(actual) + remark, Optional.empty());
+    }
+    int place = TextDifference.place(wanted.textValue(), actual.textValue());
+    return new Difference(
+        have.path(),
+        Quoting.quoteAround(wanted.textValue(), place),
+        Quoting.quoteAround(actual.textValue(), place),
+        TextDifference.cause(wanted.textValue(), actual.textValue()));
+  }
+
+  /** The type of a node in words. */
+  public static String type(JsonNode node) {
+    return switch (node.getNodeType()) {
+      case ARRAY -> "an array";
+      case BOOLEAN -> "a boolean";
+      case NULL -> "null";
+      case NUMBER -> "a number";
+      case OBJECT, POJO -> "an object";
+      case STRING, BINARY -> "text";
+      case MISSING -> "missing";
+    };
+  }
+
+  private static String shown(JsonNode node) {
+    String text = Quoting.visible(node.toString());
+    return text.length() <= LONGEST ? text : text.substring(0, LONGEST) + "...";
+  }
+}

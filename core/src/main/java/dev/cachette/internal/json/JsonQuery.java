@@ -1,0 +1,129 @@
+package dev.cachette.internal.json;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.jsonpath.JsonPath;
+import dev.cachette.internal.jsonpath.Located;
+import dev.cachette.internal.text.Likeness;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+
+/**
+ * Where to look in a JSON value: a JSONPath (RFC 9535), which begins with {@code $}, or a JSON
+ * Pointer (RFC 6901), which begins with a slash or is empty.
+ */
+public final class JsonQuery {
+
+  private final String text;
+  private final Function<JsonNode, List<Located>> search;
+
+  /** The names and numbers that lead to the one node meant; empty if several can be. */
+  private final List<String> steps;
+
+  private JsonQuery(String text, Function<JsonNode, List<Located>> search, List<String> steps) {
+    this.text = text;
+    this.search = search;
+    this.steps = List.copyOf(steps);
+  }
+
+  /**
+   * The parsed query.
+   *
+   * @throws IllegalArgumentException if it is malformed; the message says where
+   */
+  public static JsonQuery parse(String text) {
+    if (text == null) {
+      throw new IllegalArgumentException("A JSON path must not be null. Mend: write $.member.");
+    }
+    if (text.startsWith("$")) {
+      JsonPath path = JsonPath.parse(text);
+      return new JsonQuery(text, path::find, path.steps());
+    }
+    if (text.isEmpty() || text.startsWith("/")) {
+      List<String> steps = pointer(text);
+      return new JsonQuery(text, root -> follow(steps, root), steps);
+    }
+    throw new IllegalArgumentException(
+        String.format(
+            "\"%s\" is neither a JSONPath nor a JSON Pointer.\nMend: write $.%s, or /%s.",
+            text, text, text));
+  }
+
+  /** The nodes that are meant. */
+  public List<Located> find(JsonNode root) {
+    return search.apply(root);
+  }
+
+  /** Whether it can mean one node at most. */
+  public boolean isSingular() {
+    return !steps.isEmpty() || text.isEmpty() || text.equals("$");
+  }
+
+  /** Why nothing is found: how far the path leads, and a name that may have been meant. */
+  public Optional<String> whyNothing(JsonNode root) {
+    Located reached = Located.root(root);
+    for (String step : steps) {
+      Located next = step(reached, step);
+      if (next.node().isMissingNode()) {
+        return Optional.of(stopped(reached, step));
+      }
+      reached = next;
+    }
+    return Optional.empty();
+  }
+
+  private static Located step(Located from, String step) {
+    boolean index = from.node().isArray() && step.matches("[0-9]{1,9}");
+    return index ? from.element(Integer.parseInt(step)) : from.member(step);
+  }
+
+  private static String stopped(Located at, String step) {
+    if (at.node().isArray()) {
+      return String.format("%s is an array of %d", at.path(), at.node().size());
+    }
+    if (!at.node().isObject()) {
+      return String.format("%s is %s, not an object", at.path(), at.node());
+    }
+    List<String> names = new ArrayList<>();
+    at.node().fieldNames().forEachRemaining(names::add);
+    return Likeness.nearest(step, names)
+        .map(near -> String.format("%s has \"%s\", but no \"%s\"", at.path(), near, step))
+        .orElseGet(
+            () ->
+                String.format(
+                    "%s has no \"%s\", only %s", at.path(), step, names.isEmpty() ? "{}" : names));
+  }
+
+  private static List<Located> follow(List<String> steps, JsonNode root) {
+    Located reached = Located.root(root);
+    for (String step : steps) {
+      reached = step(reached, step);
+    }
+    return reached.node().isMissingNode() ? List.of() : List.of(reached);
+  }
+
+  private static List<String> pointer(String text) {
+    List<String> steps = new ArrayList<>();
+    for (int at = text.indexOf('~'); at >= 0; at = text.indexOf('~', at + 1)) {
+      if (at + 1 == text.length() || text.charAt(at + 1) != '0' && text.charAt(at + 1) != '1') {
+        throw new IllegalArgumentException(
+            String.format(
+                "Malformed JSON Pointer (RFC 6901) \"%s\", at column %d: a tilde alone.\n"
+                    + "Mend: write ~0 for a tilde, ~1 for a slash.",
+                text, at + 1));
+      }
+    }
+    if (!text.isEmpty()) {
+      for (String part : text.substring(1).split("/", -1)) {
+        steps.add(part.replace("~1", "/").replace("~0", "~"));
+      }
+    }
+    return steps;
+  }
+
+  @Override
+  public String toString() {
+    return text;
+  }
+}

@@ -1,0 +1,34 @@
+package dev.cachette.internal.jsonpath;
+
+import com.fasterxml.jackson.databind.JsonNode;
+
+/**
+ * A node with its place in the document.
+ *
+ * @param path the place as a JSONPath, in shorthand where a name allows it: {@code $.vessel.name}
+ * @param node what stands there
+ */
+public record Located(String path, JsonNode node) {
+
+  /** The root of a document. */
+  public static Located root(JsonNode node) {
+    return new Located("$", node);
+  }
+
+  /** The member of this object. */
+  public Located member(String name) {
+    return new Located(pathOfMember(path, name), node.path(name));
+  }
+
+  /** The element of this array. */
+  public Located element(int index) {
+    return new Located(path + "[" + index + "]", node.path(index));
+  }
+
+  /** The path of a member: in shorthand where its name is one, else in brackets and quotes. */
+  public static String pathOfMember(String path, String name) {
+    return name.matches("[A-Za-z_][A-Za-z0-9_]*")
+        ? path + "." + name
+        : path + "['" + name.replace("\\", "\\\\").replace("'", "\\'") + "']";
+  }
+}

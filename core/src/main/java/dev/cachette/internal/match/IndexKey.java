@@ -1,0 +1,16 @@
+package dev.cachette.internal.match;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * What of a request line an index can look up, and need not try.
+ *
+ * @param methods the methods that it is for; none if for any
+ * @param origin the one origin that it is for, if it is for one
+ * @param segments the leading path segments without a variable
+ * @param whole whether these are the whole path
+ */
+public record IndexKey(
+    Set<String> methods, Optional<String> origin, List<String> segments, boolean whole) {}

@@ -1,0 +1,48 @@
+package dev.cachette.internal.match;
+
+import dev.cachette.internal.text.Likeness;
+import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * The methods that a request line names.
+ *
+ * @param names one or several; none if any method will do
+ */
+record Methods(Set<String> names) {
+
+  Methods {
+    names = Set.copyOf(names);
+  }
+
+  boolean hold(String method) {
+    return names.isEmpty() || names.contains(method);
+  }
+
+  /** The greater, the narrower. */
+  int rank() {
+    return names.isEmpty() ? 0 : names.size() == 1 ? 2 : 1;
+  }
+
+  boolean cover(Methods others) {
+    return names.isEmpty() || !others.names.isEmpty() && names.containsAll(others.names);
+  }
+
+  Check examine(String method) {
+    if (hold(method)) {
+      return Check.held("method", toString());
+    }
+    Optional<String> cause =
+        Likeness.nearest(method, names)
+            .filter(near -> near.equalsIgnoreCase(method))
+            .map(near -> "methods are case-sensitive (RFC 9110)");
+    return Check.missed("method", 0.2, Difference.of(toString(), method).because(cause));
+  }
+
+  @Override
+  public String toString() {
+    return names.isEmpty() ? "any" : String.join(",", names.stream().sorted().toList());
+  }
+}

@@ -1,0 +1,99 @@
+package dev.cachette.internal.render;
+
+import dev.cachette.http.Body;
+import dev.cachette.http.Header;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import java.time.DateTimeException;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+
+/** Conditional requests (RFC 9110 section 13): what they are answered instead, if anything. */
+final class Preconditions {
+
+  /** What a 304 repeats (RFC 9110 section 15.4.5), and cookies. */
+  private static final Set<String> REPEATED =
+      Set.of(
+          "cache-control",
+          "content-location",
+          "date",
+          "etag",
+          "expires",
+          "vary",
+          "set-cookie",
+          "last-modified");
+
+  private Preconditions() {}
+
+  static Optional<Response> decide(Request request, Response response) {
+    if (response.status() / 100 != 2) {
+      return Optional.empty();
+    }
+    Optional<String> etag = response.headers().first("etag");
+    Optional<Instant> modified = date(response.headers(), "last-modified");
+    if (fails(request.headers(), etag, modified)) {
+      return Optional.of(new Response(412, Headers.none(), Body.empty()));
+    }
+    boolean reading = request.method().equals("GET") || request.method().equals("HEAD");
+    return isKnown(request.headers(), etag, modified)
+        ? Optional.of(
+            reading ? notModified(response) : new Response(412, Headers.none(), Body.empty()))
+        : Optional.empty();
+  }
+
+  private static boolean fails(Headers asked, Optional<String> etag, Optional<Instant> modified) {
+    if (etag.isPresent() && asked.has("if-match")) {
+      // A weak tag never matches strongly.
+      return etag.get().startsWith("W/") || !contains(asked.all("if-match"), etag.get(), false);
+    }
+    Optional<Instant> since = date(asked, "if-unmodified-since");
+    return since.isPresent() && modified.isPresent() && modified.get().isAfter(since.get());
+  }
+
+  private static boolean isKnown(Headers asked, Optional<String> etag, Optional<Instant> modified) {
+    if (asked.has("if-none-match")) {
+      return etag.isPresent() && contains(asked.all("if-none-match"), etag.get(), true);
+    }
+    Optional<Instant> since = date(asked, "if-modified-since");
+    return since.isPresent() && modified.isPresent() && !modified.get().isAfter(since.get());
+  }
+
+  private static boolean contains(List<String> fields, String etag, boolean weakly) {
+    return fields.stream()
+        .flatMap(field -> Arrays.stream(field.split(",")))
+        .map(String::strip)
+        .anyMatch(
+            tag -> tag.equals("*") || (weakly ? bare(tag).equals(bare(etag)) : tag.equals(etag)));
+  }
+
+  private static String bare(String etag) {
+    return etag.startsWith("W/") ? etag.substring(2) : etag;
+  }
+
+  private static Response notModified(Response response) {
+    List<Header> kept =
+        response.headers().stream()
+            .filter(header -> REPEATED.contains(header.name().toLowerCase(Locale.ROOT)))
+            .toList();
+    return new Response(304, Headers.of(kept), Body.empty());
+  }
+
+  private static Optional<Instant> date(Headers headers, String name) {
+    try {
+      return headers
+          .first(name)
+          .map(
+              text -> OffsetDateTime.parse(text, DateTimeFormatter.RFC_1123_DATE_TIME).toInstant());
+    } catch (DateTimeException ignored) {
+      // A date that cannot be read is no condition (RFC 9110 section 13.1.3).
+      return Optional.empty();
+    }
+  }
+}

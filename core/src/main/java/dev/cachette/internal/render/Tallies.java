@@ -1,0 +1,42 @@
+package dev.cachette.internal.render;
+
+import java.time.Clock;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Random;
+import java.util.UUID;
+
+/** What templates count and draw in one scope. Safe to share between threads. */
+public final class Tallies {
+
+  private final Clock clock;
+  private final Random random;
+  private final Map<String, Integer> counters = new HashMap<>();
+
+  /** Nothing counted yet, and a random that begins at this seed. */
+  public Tallies(Clock clock, long seed) {
+    this.clock = clock;
+    this.random = new Random(seed);
+  }
+
+  Clock clock() {
+    return clock;
+  }
+
+  /** One more than the last time, from 1. */
+  synchronized int count(String counter) {
+    return counters.merge(counter, 1, Integer::sum);
+  }
+
+  /** A number from the one to the other, both included. */
+  synchronized long between(long least, long most) {
+    return random.longs(1, least, most + 1).findFirst().orElseThrow();
+  }
+
+  /** A UUID of version 4 (RFC 9562). */
+  synchronized UUID uuid() {
+    long high = random.nextLong() & ~0xF000L | 0x4000L;
+    long low = random.nextLong() & 0x3FFF_FFFF_FFFF_FFFFL | 0x8000_0000_0000_0000L;
+    return new UUID(high, low);
+  }
+}

@@ -1,0 +1,68 @@
+package dev.cachette.internal.render;
+
+import com.fasterxml.jackson.core.io.JsonStringEncoder;
+import dev.cachette.http.MediaType;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.apache.commons.text.StringEscapeUtils;
+import org.apache.commons.text.StringSubstitutor;
+
+/** Fills the expressions in a text. What is filled in is never itself read as an expression. */
+public final class Template {
+
+  private Template() {}
+
+  /**
+   * Checks every expression in a text.
+   *
+   * @throws IllegalArgumentException if one is none; the message says which
+   */
+  public static void check(String text) {
+    new StringSubstitutor(
+            key -> {
+              Expression.parse(key);
+              return "";
+            })
+        .replace(text);
+  }
+
+  /**
+   * The text with every expression filled.
+   *
+   * @throws IllegalStateException if one has neither a value nor a default
+   */
+  static String fill(String text, TemplateValues values, UnaryOperator<String> escape) {
+    String[] last = {""};
+    StringSubstitutor substitutor =
+        new StringSubstitutor(
+            key -> {
+              last[0] = key;
+              return values.of(Expression.parse(key)).map(escape).orElse(null);
+            });
+    substitutor.setDisableSubstitutionInValues(true);
+    substitutor.setEnableUndefinedVariableException(true);
+    try {
+      return substitutor.replace(text);
+    } catch (IllegalArgumentException undefined) {
+      throw new IllegalStateException(
+          String.format(
+              "The template asks for ${%s}, and this request has none.\n"
+                  + "Mend: give it a default, ${%s:-...}, or narrow the stub to requests that have "
+                  + "it.",
+              last[0], last[0]),
+          undefined);
+    }
+  }
+
+  /** How values are written into text of this type. */
+  static UnaryOperator<String> escapeFor(Optional<MediaType> type) {
+    if (type.filter(MediaType::isJson).isPresent()) {
+      return value -> new String(JsonStringEncoder.getInstance().quoteAsString(value));
+    }
+    boolean markup =
+        type.map(MediaType::subtype)
+            .filter(name -> name.equals("xml") || name.endsWith("+xml") || name.equals("html"))
+            .isPresent();
+    return markup ? StringEscapeUtils::escapeXml10 : UnaryOperator.identity();
+  }
+}

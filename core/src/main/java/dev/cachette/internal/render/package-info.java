@@ -1,0 +1,8 @@
+/**
+ * Makes a response ready for one request: templates, content codings, conditional and range
+ * requests. Not public API: may change in any release.
+ */
+@NullMarked
+package dev.cachette.internal.render;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,50 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.calls.Call;
+import dev.cachette.calls.Log;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+
+/**
+ * The calls of one scope, in the order they arrived; where there are too many, the oldest are
+ * dropped. Guarded by the lock of {@link Scopes}.
+ */
+final class CallLog {
+
+  private final Deque<LoggedCall> calls = new ArrayDeque<>();
+  private final int maxCalls;
+  private final long maxBodies;
+  private long bodies;
+  private long dropped;
+
+  CallLog(int maxCalls, long maxBodies) {
+    this.maxCalls = maxCalls;
+    this.maxBodies = maxBodies;
+  }
+
+  void add(LoggedCall call) {
+    // A call whose answer took long to compute is logged behind some that arrived later.
+    Deque<LoggedCall> later = new ArrayDeque<>();
+    while (!calls.isEmpty() && calls.getLast().arrival() > call.arrival()) {
+      later.push(calls.removeLast());
+    }
+    calls.addLast(call);
+    calls.addAll(later);
+    bodies += size(call);
+    while (calls.size() > maxCalls || bodies > maxBodies && calls.size() > 1) {
+      bodies -= size(calls.removeFirst());
+      dropped++;
+    }
+  }
+
+  Log.Entries entries() {
+    List<Call> copy = new ArrayList<>(calls);
+    return new Log.Entries(copy, dropped);
+  }
+
+  private static long size(LoggedCall call) {
+    return (long) call.request().body().size() + call.response().body().size();
+  }
+}

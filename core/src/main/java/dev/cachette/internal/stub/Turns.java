@@ -1,0 +1,71 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.answer.Answer;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Whose turn it is among the answers of a stub. Guarded by the lock of {@link Scopes}. */
+final class Turns {
+
+  /** What comes after the last answer. */
+  enum Then {
+    /** The last one again. */
+    LAST_STAYS,
+    /** The first one. */
+    FIRST_AGAIN,
+    /** Nothing: the stub is spent. */
+    SPENT
+  }
+
+  private final List<Answer> answers;
+  private final Map<Integer, Answer> onCall = new HashMap<>();
+  private Then then = Then.LAST_STAYS;
+  private int limit = Integer.MAX_VALUE;
+  private int count;
+
+  Turns(List<Answer> answers) {
+    this.answers = List.copyOf(answers);
+  }
+
+  void then(Then what) {
+    then = what;
+  }
+
+  void limit(int calls) {
+    limit = calls;
+  }
+
+  void onCall(int number, Answer answer) {
+    onCall.put(number, answer);
+  }
+
+  boolean isSpent() {
+    return count >= limit || then == Then.SPENT && count >= answers.size();
+  }
+
+  /** Whether there comes a call that it does not answer any more. */
+  boolean canBeSpent() {
+    return limit < Integer.MAX_VALUE || then == Then.SPENT;
+  }
+
+  /** The next answer, or none if the stub is spent. */
+  Optional<Answer> next() {
+    if (isSpent()) {
+      return Optional.empty();
+    }
+    int at = count++;
+    int turn = then == Then.FIRST_AGAIN ? at % answers.size() : Math.min(at, answers.size() - 1);
+    return Optional.of(onCall.getOrDefault(count, answers.get(turn)));
+  }
+
+  /** How many calls it has answered since it began. */
+  int count() {
+    return count;
+  }
+
+  void startAgain() {
+    count = 0;
+  }
+}

@@ -1,0 +1,68 @@
+package dev.cachette.internal.text;
+
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.Locale;
+import java.util.Optional;
+
+/** How alike two texts are: 1 for the same, 0 for nothing in common. */
+public final class Likeness {
+
+  private static final int LONGEST = 200;
+
+  /** From here on, two names are likely to be meant as one. */
+  private static final double NEAR = 0.7;
+
+  private Likeness() {}
+
+  /** One minus the Levenshtein distance in proportion to the longer text. */
+  public static double of(String one, String other) {
+    if (one.equals(other)) {
+      return 1;
+    }
+    String a = one.substring(0, Math.min(one.length(), LONGEST));
+    String b = other.substring(0, Math.min(other.length(), LONGEST));
+    int longer = Math.max(a.length(), b.length());
+    return 1 - (double) distance(a, b) / longer;
+  }
+
+  /**
+   * The one of these names that a person most likely confused with the wanted one: the same in
+   * other letter case, or spelt almost alike.
+   */
+  public static Optional<String> nearest(String wanted, Collection<String> names) {
+    return names.stream()
+        .filter(name -> !name.equals(wanted))
+        .filter(name -> nearness(wanted, name) >= NEAR)
+        .max(Comparator.comparingDouble(name -> nearness(wanted, name)));
+  }
+
+  private static double nearness(String wanted, String name) {
+    String bareWanted = bare(wanted);
+    String bareName = bare(name);
+    return bareWanted.equals(bareName) ? 1 : of(bareWanted, bareName);
+  }
+
+  /** Without what separates words, in lower case: vessel-name, vessel_name, vesselName. */
+  private static String bare(String name) {
+    return name.replaceAll("[-_. ]", "").toLowerCase(Locale.ROOT);
+  }
+
+  private static int distance(String a, String b) {
+    int[] above = new int[b.length() + 1];
+    for (int column = 0; column <= b.length(); column++) {
+      above[column] = column;
+    }
+    for (int row = 1; row <= a.length(); row++) {
+      int[] current = new int[b.length() + 1];
+      current[0] = row;
+      for (int column = 1; column <= b.length(); column++) {
+        int change = a.charAt(row - 1) == b.charAt(column - 1) ? 0 : 1;
+        int insertOrDelete = Math.min(above[column], current[column - 1]) + 1;
+        current[column] = Math.min(insertOrDelete, above[column - 1] + change);
+      }
+      above = current;
+    }
+    return above[b.length()];
+  }
+}

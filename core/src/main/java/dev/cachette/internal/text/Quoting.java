@@ -1,0 +1,63 @@
+package dev.cachette.internal.text;
+
+import java.util.Locale;
+
+/** Texts in quotes, on one line, with everything visible that the eye would miss. */
+public final class Quoting {
+
+  private static final int LONGEST = 160;
+  private static final int BEFORE = 40;
+
+  private Quoting() {}
+
+  /** The text in quotes; a long one is cut at its end. */
+  public static String quote(String text) {
+    return quoteAround(text, 0);
+  }
+
+  /** The text in quotes; a long one is cut to the surroundings of one place. */
+  public static String quoteAround(String text, int place) {
+    if (text.length() <= LONGEST) {
+      return "\"" + visible(text) + "\"";
+    }
+    int from = Math.max(0, Math.min(place - BEFORE, text.length() - LONGEST));
+    int to = Math.min(text.length(), from + LONGEST);
+    return (from > 0 ? "...\"" : "\"")
+        + visible(text.substring(from, to))
+        + (to < text.length() ? "\"..." : "\"")
+        + "  ("
+        + text.length()
+        + " characters)";
+  }
+
+  /** The text with control characters, odd spaces and invisible marks written as escapes. */
+  public static String visible(String text) {
+    StringBuilder out = new StringBuilder(text.length() + 8);
+    for (int at = 0; at < text.length(); at++) {
+      char c = text.charAt(at);
+      switch (c) {
+        case '\n' -> out.append("\\n");
+        case '\r' -> out.append("\\r");
+        case '\t' -> out.append("\\t");
+        default -> {
+          if (isInvisible(c)) {
+            out.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
+          } else {
+            out.append(c);
+          }
+        }
+      }
+    }
+    return out.toString();
+  }
+
+  /** Whether a character is one that nobody sees, or takes for a plain space. */
+  static boolean isInvisible(char c) {
+    int type = Character.getType(c);
+    return type == Character.CONTROL
+        || type == Character.FORMAT
+        || type == Character.LINE_SEPARATOR
+        || type == Character.PARAGRAPH_SEPARATOR
+        || type == Character.SPACE_SEPARATOR && c != ' ';
+  }
+}

@@ -1,0 +1,108 @@
+package dev.cachette.internal.xml;
+
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Map;
+import javax.xml.XMLConstants;
+import javax.xml.namespace.NamespaceContext;
+import javax.xml.xpath.XPath;
+import javax.xml.xpath.XPathEvaluationResult;
+import javax.xml.xpath.XPathExpressionException;
+import javax.xml.xpath.XPathFactory;
+import javax.xml.xpath.XPathNodes;
+import org.w3c.dom.Document;
+import org.w3c.dom.Node;
+
+/**
+ * An XPath 1.0 expression with the namespaces of its prefixes. The JDK's expressions are not safe
+ * to share, so it is compiled anew for each document.
+ */
+public final class XPaths {
+
+  private final String expression;
+  private final Map<String, String> namespaces;
+
+  /**
+   * An expression.
+   *
+   * @throws IllegalArgumentException if it is malformed, or uses a prefix that is not given
+   */
+  public XPaths(String expression, Map<String, String> namespaces) {
+    this.expression = expression;
+    this.namespaces = Map.copyOf(namespaces);
+    try {
+      compiler().compile(expression);
+    } catch (XPathExpressionException malformed) {
+      throw new IllegalArgumentException(
+          String.format(
+              "\"%s\" is no XPath 1.0 expression: %s\nMend: correct it%s.",
+              expression,
+              reason(malformed),
+              this.namespaces.isEmpty()
+                  ? "; the prefixes it uses are given as a map, Map.of(\"v\", \"urn:harbour\")"
+                  : ""),
+          malformed);
+    }
+  }
+
+  /** The text of each node that is found; of a number, text or truth value that alone. */
+  public List<String> find(Document document) {
+    try {
+      XPathEvaluationResult<?> result = compiler().compile(expression).evaluateExpression(document);
+      List<String> texts = new ArrayList<>();
+      if (result.type() == XPathEvaluationResult.XPathResultType.NODESET) {
+        for (Node node : (XPathNodes) result.value()) {
+          texts.add(node.getTextContent().strip());
+        }
+      } else {
+        texts.add(plain(result.value()));
+      }
+      return texts;
+    } catch (XPathExpressionException failed) {
+      throw new IllegalStateException(expression + ": " + reason(failed), failed);
+    }
+  }
+
+  private XPath compiler() {
+    XPath compiler = XPathFactory.newDefaultInstance().newXPath();
+    compiler.setNamespaceContext(new Prefixes(namespaces));
+    return compiler;
+  }
+
+  /** XPath writes whole numbers without a fraction. */
+  private static String plain(Object value) {
+    return value instanceof Double number && number == Math.rint(number)
+        ? Long.toString(number.longValue())
+        : value.toString();
+  }
+
+  private static String reason(XPathExpressionException failure) {
+    Throwable cause = failure.getCause() == null ? failure : failure.getCause();
+    return cause.getMessage();
+  }
+
+  @Override
+  public String toString() {
+    return expression;
+  }
+
+  /** What the prefixes of an expression stand for. */
+  private record Prefixes(Map<String, String> namespaces) implements NamespaceContext {
+
+    @Override
+    public String getNamespaceURI(String prefix) {
+      return namespaces.getOrDefault(prefix, XMLConstants.NULL_NS_URI);
+    }
+
+    @Override
+    public String getPrefix(String namespace) {
+      throw new UnsupportedOperationException("XPath asks for namespaces only");
+    }
+
+    @Override
+    public Iterator<String> getPrefixes(String namespace) {
+      throw new UnsupportedOperationException("XPath asks for namespaces only");
+    }
+  }
+}

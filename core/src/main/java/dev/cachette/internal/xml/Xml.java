@@ -1,0 +1,105 @@
+package dev.cachette.internal.xml;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.StringReader;
+import javax.xml.XMLConstants;
+import javax.xml.parsers.DocumentBuilder;
+import javax.xml.parsers.DocumentBuilderFactory;
+import javax.xml.parsers.ParserConfigurationException;
+import org.w3c.dom.Document;
+import org.xml.sax.ErrorHandler;
+import org.xml.sax.InputSource;
+import org.xml.sax.SAXException;
+import org.xml.sax.SAXParseException;
+
+/** Reads XML, aware of namespaces; nothing outside the text is ever loaded. */
+public final class Xml {
+
+  private Xml() {}
+
+  /**
+   * A text as a document.
+   *
+   * @throws MalformedXml if it is not well-formed
+   */
+  public static Document parse(String text) throws MalformedXml {
+    return parse(new InputSource(new StringReader(text)));
+  }
+
+  /**
+   * Bytes as a document, in the charset that they declare themselves.
+   *
+   * @throws MalformedXml if they are not well-formed
+   */
+  public static Document parse(byte[] bytes) throws MalformedXml {
+    return parse(new InputSource(new ByteArrayInputStream(bytes)));
+  }
+
+  private static Document parse(InputSource source) throws MalformedXml {
+    try {
+      DocumentBuilder builder = Factory.SAFE.newDocumentBuilder();
+      builder.setErrorHandler(new Throwing());
+      return builder.parse(source);
+    } catch (SAXParseException malformed) {
+      throw new MalformedXml(
+          String.format(
+              "line %d, column %d: %s",
+              malformed.getLineNumber(), malformed.getColumnNumber(), malformed.getMessage()));
+    } catch (SAXException malformed) {
+      throw new MalformedXml(malformed.getMessage());
+    } catch (ParserConfigurationException impossible) {
+      throw new IllegalStateException(impossible);
+    } catch (IOException malformed) {
+      // Bytes that are not in the charset they claim; there is no other input here.
+      throw new MalformedXml(malformed.getMessage());
+    }
+  }
+
+  /** A text that is no well-formed XML; the message says where and why. */
+  public static final class MalformedXml extends Exception {
+    private static final long serialVersionUID = 1;
+
+    MalformedXml(String message) {
+      super(message);
+    }
+  }
+
+  /** The JDK's own parser: one on the class path may not know the limits set here. */
+  private static final class Factory {
+    static final DocumentBuilderFactory SAFE = create();
+
+    private static DocumentBuilderFactory create() {
+      DocumentBuilderFactory factory = DocumentBuilderFactory.newDefaultInstance();
+      factory.setNamespaceAware(true);
+      factory.setCoalescing(true);
+      factory.setIgnoringComments(true);
+      try {
+        factory.setFeature(XMLConstants.FEATURE_SECURE_PROCESSING, true);
+        factory.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
+      } catch (ParserConfigurationException impossible) {
+        throw new IllegalStateException(impossible);
+      }
+      factory.setAttribute(XMLConstants.ACCESS_EXTERNAL_DTD, "");
+      factory.setAttribute(XMLConstants.ACCESS_EXTERNAL_SCHEMA, "");
+      factory.setExpandEntityReferences(false);
+      return factory;
+    }
+  }
+
+  /** Throws what the parser would print. */
+  private static final class Throwing implements ErrorHandler {
+    @Override
+    public void warning(SAXParseException harmless) {}
+
+    @Override
+    public void error(SAXParseException failure) throws SAXException {
+      throw failure;
+    }
+
+    @Override
+    public void fatalError(SAXParseException failure) throws SAXException {
+      throw failure;
+    }
+  }
+}

@@ -1,0 +1,153 @@
+package dev.cachette.internal.xml;
+
+import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.text.TextDifference;
+import dev.cachette.match.Difference;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
+import org.w3c.dom.Element;
+import org.w3c.dom.NamedNodeMap;
+import org.w3c.dom.Node;
+
+/**
+ * Compares XML by what it says: namespaces, not prefixes; attributes in any order; white space
+ * between elements and at the ends of text left out, as are comments.
+ */
+public final class XmlComparison {
+
+  private final List<Difference> found = new ArrayList<>();
+
+  private XmlComparison() {}
+
+  /** What differs, by path; empty if both say the same. */
+  public static List<Difference> differences(Element expected, Element actual) {
+    XmlComparison comparison = new XmlComparison();
+    comparison.compare(expected, actual, "/" + actual.getNodeName());
+    return comparison.found;
+  }
+
+  private void compare(Element want, Element have, String path) {
+    if (!name(want).equals(name(have))) {
+      Optional<String> cause =
+          local(want).equals(local(have))
+              ? Optional.of("the same name in another namespace")
+              : Optional.empty();
+      found.add(new Difference(path, shown(want), shown(have), cause));
+      return;
+    }
+    compareAttributes(want, have, path);
+    List<Element> wanted = children(want);
+    List<Element> actual = children(have);
+    if (wanted.isEmpty() && actual.isEmpty()) {
+      compareText(want.getTextContent().strip(), have.getTextContent().strip(), path);
+    } else {
+      compareChildren(wanted, actual, path);
+    }
+  }
+
+  private void compareAttributes(Element want, Element have, String path) {
+    Map<String, String> wanted = attributes(want);
+    Map<String, String> actual = attributes(have);
+    TreeSet<String> names = new TreeSet<>(wanted.keySet());
+    names.addAll(actual.keySet());
+    for (String name : names) {
+      String place = path + "/@" + name;
+      if (!wanted.containsKey(name)) {
+        found.add(
+            new Difference(
+                place, "no such attribute", Quoting.quote(actual.get(name)), Optional.empty()));
+      } else if (!actual.containsKey(name)) {
+        Optional<String> near =
+            Likeness.nearest(name, actual.keySet())
+                .map(other -> "an attribute with almost the same name, \"" + other + "\"");
+        found.add(new Difference(place, Quoting.quote(wanted.get(name)), Difference.MISSING, near));
+      } else {
+        compareText(wanted.get(name), actual.get(name), place);
+      }
+    }
+  }
+
+  private void compareChildren(List<Element> wanted, List<Element> actual, String path) {
+    int both = Math.min(wanted.size(), actual.size());
+    Map<String, Integer> seen = new LinkedHashMap<>();
+    for (int at = 0; at < both; at++) {
+      Element have = actual.get(at);
+      int number = seen.merge(have.getNodeName(), 1, Integer::sum);
+      String step = "/" + have.getNodeName() + (number > 1 ? "[" + number + "]" : "");
+      compare(wanted.get(at), have, path + step);
+    }
+    if (wanted.size() > both) {
+      Element lacking = wanted.get(both);
+      Optional<String> near =
+          Likeness.nearest(local(lacking), actual.stream().map(XmlComparison::local).toList())
+              .map(other -> "an element with almost the same name, \"" + other + "\"");
+      found.add(
+          new Difference(path + "/" + local(lacking), shown(lacking), Difference.MISSING, near));
+    }
+    for (Element surplus : actual.subList(both, actual.size())) {
+      found.add(
+          new Difference(
+              path + "/" + surplus.getNodeName(),
+              "no such element",
+              shown(surplus),
+              Optional.empty()));
+    }
+  }
+
+  private void compareText(String want, String have, String path) {
+    if (!want.equals(have)) {
+      int place = TextDifference.place(want, have);
+      found.add(
+          new Difference(
+              path,
+              Quoting.quoteAround(want, place),
+              Quoting.quoteAround(have, place),
+              TextDifference.cause(want, have)));
+    }
+  }
+
+  private static List<Element> children(Element parent) {
+    List<Element> children = new ArrayList<>();
+    for (Node child = parent.getFirstChild(); child != null; child = child.getNextSibling()) {
+      if (child instanceof Element element) {
+        children.add(element);
+      }
+    }
+    return children;
+  }
+
+  private static Map<String, String> attributes(Element element) {
+    Map<String, String> attributes = new LinkedHashMap<>();
+    NamedNodeMap all = element.getAttributes();
+    for (int at = 0; at < all.getLength(); at++) {
+      Node attribute = all.item(at);
+      boolean declaration = "http://www.w3.org/2000/xmlns/".equals(attribute.getNamespaceURI());
+      if (!declaration) {
+        attributes.put(name(attribute), attribute.getNodeValue());
+      }
+    }
+    return attributes;
+  }
+
+  /** Local name with its namespace, as {@code {urn:x}vessel}. */
+  private static String name(Node node) {
+    return (node.getNamespaceURI() == null ? "" : "{" + node.getNamespaceURI() + "}") + local(node);
+  }
+
+  private static String local(Node node) {
+    return node.getLocalName();
+  }
+
+  private static String shown(Element element) {
+    String namespace = element.getNamespaceURI();
+    return "<"
+        + local(element)
+        + ">"
+        + (namespace == null ? " in no namespace" : " in namespace " + namespace);
+  }
+}

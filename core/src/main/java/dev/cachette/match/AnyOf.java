@@ -1,0 +1,38 @@
+package dev.cachette.match;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/** One of two conditions holds. */
+record AnyOf(Condition one, Condition other) implements Condition {
+
+  @Override
+  public String description() {
+    return one.description() + ", or " + other.description();
+  }
+
+  @Override
+  public boolean holds(Received received) {
+    return one.holds(received) || other.holds(received);
+  }
+
+  @Override
+  public Check check(Received received) {
+    Check first = one.check(received);
+    Check second = other.check(received);
+    String name =
+        first.condition().equals(second.condition())
+            ? first.condition()
+            : first.condition() + " or " + second.condition();
+    if (first.holds() || second.holds()) {
+      return Check.held(name, (first.holds() ? first : second).expected());
+    }
+    List<Difference> both = new ArrayList<>(first.differences());
+    both.addAll(second.differences());
+    return Check.missed(
+        name,
+        Math.max(first.nearness(), second.nearness()),
+        first.expected() + ", or " + second.expected(),
+        both);
+  }
+}

@@ -1,0 +1,28 @@
+package dev.cachette.match;
+
+import org.jspecify.annotations.Nullable;
+
+/** Checks of what the user gives. */
+final class Arguments {
+
+  private Arguments() {}
+
+  static <T> T given(String what, @Nullable T value) {
+    if (value == null) {
+      throw new IllegalArgumentException(what + " was given null.");
+    }
+    return value;
+  }
+
+  static String named(String what, @Nullable String name) {
+    if (name == null || name.isBlank()) {
+      throw new IllegalArgumentException(
+          what + " needs a name, and was given " + shown(name) + ".");
+    }
+    return name;
+  }
+
+  private static String shown(@Nullable String name) {
+    return name == null ? "null" : "\"" + name + "\"";
+  }
+}

@@ -1,0 +1,40 @@
+package dev.cachette.match;
+
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/** Two conditions on a value, of which both must hold, or one. */
+final class CombinedCondition extends ValueCondition {
+
+  private final ValueCondition one;
+  private final ValueCondition other;
+  private final boolean both;
+
+  CombinedCondition(ValueCondition one, ValueCondition other, boolean both) {
+    this.one = one;
+    this.other = other;
+    this.both = both;
+  }
+
+  @Override
+  boolean holds(Found found) {
+    return both ? one.holds(found) && other.holds(found) : one.holds(found) || other.holds(found);
+  }
+
+  @Override
+  String describe(UnaryOperator<String> mask) {
+    return one.describe(mask) + (both ? ", and " : ", or ") + other.describe(mask);
+  }
+
+  @Override
+  Optional<String> cause(Found found) {
+    return one.holds(found) ? other.cause(found) : one.cause(found);
+  }
+
+  @Override
+  boolean acceptsMissing() {
+    return both
+        ? one.acceptsMissing() && other.acceptsMissing()
+        : one.acceptsMissing() || other.acceptsMissing();
+  }
+}

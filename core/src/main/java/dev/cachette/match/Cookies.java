@@ -1,0 +1,36 @@
+package dev.cachette.match;
+
+import dev.cachette.http.Request;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** The cookies that a request carries (RFC 6265 section 4.2). */
+record Cookies(Map<String, List<String>> values) {
+
+  static Cookies in(Request request) {
+    Map<String, List<String>> values = new LinkedHashMap<>();
+    for (String header : request.headers().all("cookie")) {
+      for (String pair : header.split(";")) {
+        int equals = pair.indexOf('=');
+        if (equals > 0) {
+          String value = pair.substring(equals + 1).strip().replaceAll("^\"(.*)\"$", "$1");
+          values
+              .computeIfAbsent(pair.substring(0, equals).strip(), unused -> new ArrayList<>())
+              .add(value);
+        }
+      }
+    }
+    return new Cookies(values);
+  }
+
+  List<String> all(String name) {
+    return values.getOrDefault(name, List.of());
+  }
+
+  Set<String> names() {
+    return values.keySet();
+  }
+}

@@ -1,0 +1,59 @@
+package dev.cachette.match;
+
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Query;
+import dev.cachette.internal.text.Likeness;
+import java.util.List;
+import java.util.Optional;
+
+/** A condition on a field of a URL-encoded form. */
+final class FormField extends BodyCondition {
+
+  private final String field;
+  private final ValueCondition value;
+
+  FormField(String field, ValueCondition value) {
+    this.field = field;
+    this.value = value;
+  }
+
+  @Override
+  String name() {
+    return "form " + field;
+  }
+
+  @Override
+  String expected() {
+    return value.toString();
+  }
+
+  @Override
+  Check check(Content content) {
+    Optional<String> problem = content.codingProblem().or(() -> otherType(content));
+    if (problem.isPresent()) {
+      return unreadable(problem.get());
+    }
+    Query form = content.form();
+    Check check = value.check(name(), Found.texts(form.all(field)));
+    if (check.holds() || form.names().contains(field)) {
+      return check;
+    }
+    Optional<String> near =
+        Likeness.nearest(field, form.names())
+            .map(other -> "a field with almost the same name, \"" + other + "\"");
+    return Check.missed(
+        name(),
+        near.isPresent() ? 0.3 : 0,
+        check.expected(),
+        List.of(check.differences().get(0).because(near)));
+  }
+
+  /** A body that says it is something else is not read as a form; one that says nothing is. */
+  private static Optional<String> otherType(Content content) {
+    return content
+        .mediaType()
+        .filter(type -> !type.subtype().equals("x-www-form-urlencoded"))
+        .map(MediaType::toString)
+        .map(type -> "content of type " + type + ", not application/x-www-form-urlencoded");
+  }
+}

@@ -1,0 +1,48 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.TextNode;
+import dev.cachette.internal.text.Quoting;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+
+/**
+ * The values that a request has in one place: of a header, a parameter, a JSON path.
+ *
+ * @param items the values, in order; none if the place is not there
+ * @param typed whether text and number are told apart, as in JSON and not in headers
+ * @param mask takes what is secret out of a value before it is shown
+ */
+record Found(List<JsonNode> items, boolean typed, UnaryOperator<String> mask) {
+
+  static Found texts(List<String> texts, UnaryOperator<String> mask) {
+    return new Found(texts.stream().<JsonNode>map(TextNode::valueOf).toList(), false, mask);
+  }
+
+  static Found texts(List<String> texts) {
+    return texts(texts, UnaryOperator.identity());
+  }
+
+  static Found json(List<JsonNode> nodes) {
+    return new Found(List.copyOf(nodes), true, UnaryOperator.identity());
+  }
+
+  boolean isEmpty() {
+    return items.isEmpty();
+  }
+
+  /** The values as they are shown. */
+  String shown() {
+    return items.isEmpty()
+        ? Difference.MISSING
+        : items.stream().limit(8).map(this::shown).collect(Collectors.joining(", "))
+            + (items.size() > 8 ? ", ... (" + items.size() + " values)" : "");
+  }
+
+  private String shown(JsonNode item) {
+    return item.isTextual()
+        ? Quoting.quote(mask.apply(item.textValue()))
+        : Quoting.visible(item.toString());
+  }
+}

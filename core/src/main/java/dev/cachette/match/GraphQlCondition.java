@@ -1,0 +1,165 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.graphql.GraphQlOperation;
+import dev.cachette.internal.graphql.GraphQlRequests;
+import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.jsonpath.Located;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.Function;
+
+/**
+ * A request of GraphQL over HTTP, by POST or GET, with an operation that fulfils what else is said
+ * here. Where an array of operations is sent, one of them is enough. The name of an operation is
+ * the one in its document, whether or not the client sent {@code operationName}.
+ *
+ * <p>Immutable and safe to share between threads.
+ */
+public final class GraphQlCondition implements Condition {
+
+  private final List<Aspect> aspects;
+
+  /** One thing that the operation must fulfil. */
+  private record Aspect(String words, Function<GraphQlOperation, Check> check) {}
+
+  GraphQlCondition() {
+    this(List.of());
+    GraphQlRequests.requireParser();
+  }
+
+  private GraphQlCondition(List<Aspect> aspects) {
+    this.aspects = aspects;
+  }
+
+  /** The name of the operation. */
+  public GraphQlCondition operation(String name) {
+    return operation(Values.is(name));
+  }
+
+  /** The name of the operation. */
+  public GraphQlCondition operation(ValueCondition name) {
+    return texts(
+        "operation",
+        Arguments.given("operation(name)", name),
+        each -> each.name().stream().toList());
+  }
+
+  /** The operation is a query. */
+  public GraphQlCondition query() {
+    return kind("query");
+  }
+
+  /** The operation is a mutation. */
+  public GraphQlCondition mutation() {
+    return kind("mutation");
+  }
+
+  /** The operation is a subscription. */
+  public GraphQlCondition subscription() {
+    return kind("subscription");
+  }
+
+  /**
+   * A variable of the operation, or a place in it.
+   *
+   * @param name its name, or a JSONPath or JSON Pointer into the variables: {@code $.vessel.name}
+   */
+  public GraphQlCondition variable(String name, ValueCondition value) {
+    Arguments.named("variable(name, value)", name);
+    Arguments.given("variable(name, value)", value);
+    boolean path = name.startsWith("$") || name.startsWith("/");
+    JsonQuery query =
+        JsonQuery.parse(path ? name : "/" + name.replace("~", "~0").replace("/", "~1"));
+    String words = "variable " + name;
+    return with(
+        new Aspect(words + " " + value, each -> variable(words, query, value, each.variables())));
+  }
+
+  /** A field at the top of the operation, by its name, not its alias. */
+  public GraphQlCondition field(String name) {
+    return texts("field", Values.is(name), GraphQlOperation::fields);
+  }
+
+  @Override
+  public String description() {
+    return "graphql: " + expected();
+  }
+
+  @Override
+  public Check check(Received received) {
+    List<GraphQlOperation> operations;
+    try {
+      operations = operations(received);
+    } catch (IllegalArgumentException none) {
+      return Check.missed(
+          "graphql", 0, Difference.of(expected(), "no GraphQL request: " + none.getMessage()));
+    }
+    return operations.stream()
+        .map(this::check)
+        .max(Comparator.comparingDouble(Check::nearness))
+        .orElseGet(() -> Check.missed("graphql", 0, Difference.of(expected(), "an empty array")));
+  }
+
+  private static List<GraphQlOperation> operations(Received received) {
+    if (received.request().method().equals("GET")) {
+      return GraphQlRequests.inQuery(received.query());
+    }
+    Reading<JsonNode> reading = received.content().jsonReading();
+    return GraphQlRequests.inBody(
+        reading.value().orElseThrow(() -> new IllegalArgumentException(reading.problem())));
+  }
+
+  private Check check(GraphQlOperation operation) {
+    List<Difference> differences = new ArrayList<>();
+    for (Aspect aspect : aspects) {
+      Check check = aspect.check().apply(operation);
+      check.differences().forEach(each -> differences.add(each.at(check.condition())));
+    }
+    double share = aspects.isEmpty() ? 1 : 1 - (double) differences.size() / aspects.size();
+    return differences.isEmpty()
+        ? Check.held("graphql", expected())
+        : Check.missed("graphql", 0.3 + 0.5 * Math.max(0, share), expected(), differences);
+  }
+
+  private static Check variable(
+      String words, JsonQuery query, ValueCondition value, JsonNode variables) {
+    Found found = Found.json(query.find(variables).stream().map(Located::node).toList());
+    Check check = value.check(words, found);
+    return check.holds() || !found.isEmpty()
+        ? check
+        : Check.missed(
+            words,
+            0,
+            check.expected(),
+            List.of(check.differences().get(0).because(query.whyNothing(variables))));
+  }
+
+  private GraphQlCondition kind(String kind) {
+    return texts("kind", Values.is(kind), each -> List.of(each.kind()));
+  }
+
+  private GraphQlCondition texts(
+      String name, ValueCondition value, Function<GraphQlOperation, List<String>> values) {
+    return with(
+        new Aspect(name + " " + value, each -> value.check(name, Found.texts(values.apply(each)))));
+  }
+
+  private GraphQlCondition with(Aspect aspect) {
+    List<Aspect> more = new ArrayList<>(aspects);
+    more.add(aspect);
+    return new GraphQlCondition(List.copyOf(more));
+  }
+
+  private String expected() {
+    return aspects.isEmpty()
+        ? "a GraphQL operation"
+        : String.join(", ", aspects.stream().map(Aspect::words).toList());
+  }
+
+  @Override
+  public String toString() {
+    return description();
+  }
+}

@@ -1,0 +1,107 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.internal.json.JsonQuery;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * The body is the same JSON as a given one, or contains its members. Members may stand in any
+ * order, numbers are compared by value.
+ */
+public final class JsonBody extends BodyCondition {
+
+  private static final int LONGEST = 80;
+
+  private final JsonComparison comparison;
+
+  JsonBody(JsonComparison comparison) {
+    this.comparison = comparison;
+  }
+
+  /**
+   * The same without looking at these places, in either JSON.
+   *
+   * @param paths each a JSONPath (RFC 9535) or a JSON Pointer (RFC 6901): {@code $.id}, {@code
+   *     $..timestamp}, {@code /meta/trace}
+   * @throws IllegalArgumentException if one is malformed; the message marks the place
+   */
+  public JsonBody ignoring(String... paths) {
+    List<JsonQuery> ignored = new ArrayList<>(comparison.ignored());
+    Arrays.stream(Arguments.given("ignoring(paths)", paths))
+        .map(JsonQuery::parse)
+        .forEach(ignored::add);
+    return new JsonBody(
+        new JsonComparison(
+            comparison.expected(), comparison.exact(), comparison.anyOrder(), ignored));
+  }
+
+  /**
+   * The same with the elements of arrays in any order; where members are to be contained, elements
+   * then are, too: others may stand beside them.
+   */
+  public JsonBody anyOrder() {
+    return new JsonBody(
+        new JsonComparison(comparison.expected(), comparison.exact(), true, comparison.ignored()));
+  }
+
+  @Override
+  String name() {
+    return "body";
+  }
+
+  @Override
+  String expected() {
+    String text = comparison.expected().toString();
+    String cut = text.length() > LONGEST ? text.substring(0, LONGEST) + "..." : text;
+    return (comparison.exact() ? "the JSON " : "JSON that contains ")
+        + cut
+        + (comparison.anyOrder() ? ", in any order" : "")
+        + (comparison.ignored().isEmpty() ? "" : ", ignoring " + comparison.ignored());
+  }
+
+  @Override
+  Check check(Content content) {
+    Reading<JsonNode> reading = content.jsonReading();
+    if (reading.value().isEmpty()) {
+      return unreadable(reading.problem());
+    }
+    List<Difference> differences = comparison.differences(reading.value().get());
+    return differences.isEmpty()
+        ? Check.held(name(), expected())
+        : Check.missed(
+            name(),
+            nearness(differences.size()),
+            expected(),
+            encodedTwice(reading.value().get(), differences));
+  }
+
+  private double nearness(int differences) {
+    int leaves = Math.max(1, leaves(comparison.expected()));
+    return 0.2 + 0.7 * Math.max(0, 1 - (double) differences / leaves);
+  }
+
+  /** A text that is JSON itself was turned into JSON once too often. */
+  private static List<Difference> encodedTwice(JsonNode actual, List<Difference> differences) {
+    boolean twice =
+        actual.isTextual()
+            && differences.size() == 1
+            && Json.problemIn(actual.textValue()).isEmpty();
+    return twice
+        ? List.of(
+            differences.get(0).because(Optional.of("a text that is JSON itself: encoded twice")))
+        : differences;
+  }
+
+  private static int leaves(JsonNode node) {
+    int leaves = node.isContainerNode() ? 0 : 1;
+    for (JsonNode child : node) {
+      leaves += leaves(child);
+    }
+    return leaves;
+  }
+}

@@ -1,0 +1,49 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.jsonpath.Located;
+import java.util.List;
+import java.util.Optional;
+
+/** A condition on a place in the JSON of the body. */
+final class JsonValue extends BodyCondition {
+
+  private final JsonQuery query;
+  private final ValueCondition value;
+
+  JsonValue(JsonQuery query, ValueCondition value) {
+    this.query = query;
+    this.value = value;
+  }
+
+  @Override
+  String name() {
+    return "json " + query;
+  }
+
+  @Override
+  String expected() {
+    return value.toString();
+  }
+
+  @Override
+  Check check(Content content) {
+    Reading<JsonNode> reading = content.jsonReading();
+    if (reading.value().isEmpty()) {
+      return unreadable(reading.problem());
+    }
+    JsonNode root = reading.value().get();
+    Found found = Found.json(query.find(root).stream().map(Located::node).toList());
+    Check check = value.check(name(), found);
+    if (check.holds() || !found.isEmpty()) {
+      return check;
+    }
+    Optional<String> cause = query.whyNothing(root);
+    return Check.missed(
+        name(),
+        cause.filter(why -> why.contains("but no")).isPresent() ? 0.4 : 0.1,
+        check.expected(),
+        List.of(check.differences().get(0).because(cause)));
+  }
+}

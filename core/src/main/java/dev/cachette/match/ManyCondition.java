@@ -1,0 +1,52 @@
+package dev.cachette.match;
+
+import java.util.List;
+import java.util.function.Function;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
+
+/** A condition on all values of a place together, their number included. */
+final class ManyCondition extends ValueCondition {
+
+  private final Function<UnaryOperator<String>, String> words;
+  private final Predicate<Found> test;
+
+  ManyCondition(Function<UnaryOperator<String>, String> words, Predicate<Found> test) {
+    this.words = words;
+    this.test = test;
+  }
+
+  /** Each value by itself fulfils the condition, and there is at least one. */
+  static ManyCondition each(ValueCondition condition) {
+    return new ManyCondition(
+        mask -> "each " + condition.describe(mask),
+        found ->
+            !found.isEmpty()
+                && found.items().stream()
+                    .allMatch(
+                        item ->
+                            condition.holds(
+                                new Found(List.of(item), found.typed(), found.mask()))));
+  }
+
+  /** The condition does not hold. */
+  static ManyCondition not(ValueCondition condition) {
+    return new ManyCondition(
+        mask -> "not " + condition.describe(mask), found -> !condition.holds(found));
+  }
+
+  @Override
+  boolean holds(Found found) {
+    return test.test(found);
+  }
+
+  @Override
+  String describe(UnaryOperator<String> mask) {
+    return words.apply(mask);
+  }
+
+  @Override
+  boolean acceptsMissing() {
+    return test.test(Found.texts(List.of()));
+  }
+}

@@ -1,0 +1,29 @@
+package dev.cachette.match;
+
+/** A condition does not hold. */
+record Negated(Condition condition) implements Condition {
+
+  @Override
+  public String description() {
+    return "not " + condition.description();
+  }
+
+  @Override
+  public boolean holds(Received received) {
+    return !condition.holds(received);
+  }
+
+  @Override
+  public Check check(Received received) {
+    Check check = condition.check(received);
+    String expected = "not " + check.expected();
+    return check.holds()
+        ? Check.missed(check.condition(), 0.5, Difference.of(expected, check.expected()))
+        : Check.held(check.condition(), expected);
+  }
+
+  @Override
+  public Condition negated() {
+    return condition;
+  }
+}

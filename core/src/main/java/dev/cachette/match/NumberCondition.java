@@ -1,0 +1,52 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.JsonComparison;
+import java.math.BigDecimal;
+import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
+
+/** A condition on a value as a number: a JSON number, or elsewhere a text that is one. */
+final class NumberCondition extends ValueCondition {
+
+  private final String words;
+  private final Predicate<BigDecimal> range;
+
+  NumberCondition(String words, Predicate<BigDecimal> range) {
+    this.words = words;
+    this.range = range;
+  }
+
+  @Override
+  boolean holds(Found found) {
+    return found.items().stream()
+        .anyMatch(item -> number(item, found.typed()).filter(range).isPresent());
+  }
+
+  @Override
+  String describe(UnaryOperator<String> mask) {
+    return words;
+  }
+
+  @Override
+  Optional<String> remark(JsonNode item, boolean typed) {
+    return number(item, typed).isPresent()
+        ? Optional.empty()
+        : Optional.of(typed ? JsonComparison.type(item) + ", not a number" : "no number");
+  }
+
+  static Optional<BigDecimal> number(JsonNode item, boolean typed) {
+    if (item.isNumber()) {
+      return Optional.of(item.decimalValue());
+    }
+    if (typed || !item.isTextual()) {
+      return Optional.empty();
+    }
+    try {
+      return Optional.of(new BigDecimal(item.textValue().strip()));
+    } catch (NumberFormatException noNumber) {
+      return Optional.empty();
+    }
+  }
+}

@@ -1,0 +1,25 @@
+package dev.cachette.match;
+
+import dev.cachette.http.Request;
+import java.util.function.Predicate;
+
+/** A predicate of the user's own, with the name that explanations call it by. */
+record OwnCondition(String name, Predicate<Request> predicate) implements Condition {
+
+  @Override
+  public String description() {
+    return name;
+  }
+
+  @Override
+  public boolean holds(Received received) {
+    return predicate.test(received.request());
+  }
+
+  @Override
+  public Check check(Received received) {
+    return holds(received)
+        ? Check.held("condition", name)
+        : Check.missed("condition", 0.5, Difference.of(name, "not so"));
+  }
+}

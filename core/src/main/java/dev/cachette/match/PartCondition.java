@@ -1,0 +1,119 @@
+package dev.cachette.match;
+
+import dev.cachette.internal.content.Part;
+import dev.cachette.internal.text.Likeness;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+
+/**
+ * The body is multipart (RFC 7578) and has a part with this name, which fulfils what else is said
+ * here. Where there are several of the name, one is enough.
+ */
+public final class PartCondition extends BodyCondition {
+
+  private final String part;
+  private final List<Aspect> aspects;
+
+  /** One thing that the part must fulfil. */
+  private record Aspect(String words, Function<Part, Check> check) {}
+
+  PartCondition(String part) {
+    this(part, List.of());
+  }
+
+  private PartCondition(String part, List<Aspect> aspects) {
+    this.part = part;
+    this.aspects = aspects;
+  }
+
+  /** The part is a file with such a name. */
+  public PartCondition fileName(ValueCondition value) {
+    Arguments.given("fileName(value)", value);
+    return with(
+        new Aspect(
+            "file name " + value,
+            found -> value.check("file name", Found.texts(found.fileName().stream().toList()))));
+  }
+
+  /** The part has such a content type, without its parameters: {@code text/csv}. */
+  public PartCondition contentType(ValueCondition value) {
+    Arguments.given("contentType(value)", value);
+    return with(
+        new Aspect(
+            "content type " + value,
+            found -> value.check("content type", Found.texts(typeOf(found)))));
+  }
+
+  /** The part has such content. */
+  public PartCondition content(BodyCondition condition) {
+    Arguments.given("content(condition)", condition);
+    return with(
+        new Aspect(
+            "content " + condition.expected(),
+            found -> condition.check(Content.of(found.headers(), found.body()))));
+  }
+
+  @Override
+  String name() {
+    return "part " + part;
+  }
+
+  @Override
+  String expected() {
+    return aspects.isEmpty()
+        ? "any content"
+        : String.join(", ", aspects.stream().map(Aspect::words).toList());
+  }
+
+  @Override
+  Check check(Content content) {
+    Reading<List<Part>> reading = content.parts();
+    if (reading.value().isEmpty()) {
+      return unreadable(reading.problem());
+    }
+    List<Part> parts = reading.value().get();
+    List<Part> named =
+        parts.stream().filter(each -> each.name().equals(Optional.of(part))).toList();
+    return named.stream()
+        .map(this::check)
+        .max(Comparator.comparingDouble(Check::nearness))
+        .orElseGet(() -> missing(parts));
+  }
+
+  private Check check(Part found) {
+    List<Difference> differences = new ArrayList<>();
+    for (Aspect aspect : aspects) {
+      Check check = aspect.check().apply(found);
+      for (Difference difference : check.differences()) {
+        String place = difference.at().isEmpty() ? check.condition() : difference.at();
+        differences.add(difference.at(place));
+      }
+    }
+    return differences.isEmpty()
+        ? Check.held(name(), expected())
+        : Check.missed(name(), 0.6, expected(), differences);
+  }
+
+  private Check missing(List<Part> parts) {
+    List<String> names = parts.stream().flatMap(each -> each.name().stream()).toList();
+    Optional<String> cause =
+        Likeness.nearest(part, names)
+            .map(near -> "a part with almost the same name, \"" + near + "\"")
+            .or(() -> Optional.of("the parts are " + names));
+    return Check.missed(name(), 0.2, Difference.of(expected(), Difference.MISSING).because(cause));
+  }
+
+  private static List<String> typeOf(Part found) {
+    return found.headers().first("content-type").map(value -> value.split(";")[0].strip()).stream()
+        .toList();
+  }
+
+  private PartCondition with(Aspect aspect) {
+    List<Aspect> more = new ArrayList<>(aspects);
+    more.add(aspect);
+    return new PartCondition(part, List.copyOf(more));
+  }
+}

@@ -1,0 +1,27 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
+
+/** A condition that has nothing more to say than whether a value fulfils it. */
+final class PlainCondition extends ValueCondition {
+
+  private final String words;
+  private final Predicate<JsonNode> test;
+
+  PlainCondition(String words, Predicate<JsonNode> test) {
+    this.words = words;
+    this.test = test;
+  }
+
+  @Override
+  boolean holds(Found found) {
+    return found.items().stream().anyMatch(test);
+  }
+
+  @Override
+  String describe(UnaryOperator<String> mask) {
+    return words;
+  }
+}

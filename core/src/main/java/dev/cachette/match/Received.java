@@ -1,0 +1,128 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.http.Query;
+import dev.cachette.http.Request;
+import dev.cachette.internal.uri.Percent;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A request that arrived, as conditions and computed answers see it: with the variables of the
+ * request line, and its content read.
+ *
+ * <p>Immutable and safe to share between threads.
+ */
+public final class Received {
+
+  private final Request request;
+  private final Content content;
+  private final Query query;
+  private final String normalPath;
+  private final Map<String, String> variables;
+
+  private Received(
+      Request request,
+      Content content,
+      Query query,
+      String normalPath,
+      Map<String, String> variables) {
+    this.request = request;
+    this.content = content;
+    this.query = query;
+    this.normalPath = normalPath;
+    this.variables = variables;
+  }
+
+  /** A request, before any request line has been held against it. */
+  public static Received of(Request request) {
+    return new Received(
+        request,
+        Content.of(request.headers(), request.body()),
+        request.uri().query(),
+        Percent.normalise(request.uri().path()),
+        Map.of());
+  }
+
+  /** This request with variables; its content is not read again. */
+  public Received with(Map<String, String> values) {
+    return values.equals(variables)
+        ? this
+        : new Received(request, content, query, normalPath, Map.copyOf(values));
+  }
+
+  /** The request. */
+  public Request request() {
+    return request;
+  }
+
+  /** Its content, decoded. */
+  public Content content() {
+    return content;
+  }
+
+  /** The variables of the request line with their values, decoded. */
+  public Map<String, String> variables() {
+    return variables;
+  }
+
+  /**
+   * The value of one variable in the request line.
+   *
+   * @throws IllegalArgumentException if the request line has no such variable
+   */
+  public String variable(String name) {
+    String value = variables.get(name);
+    if (value == null) {
+      throw new IllegalArgumentException(
+          String.format(
+              "There is no variable \"%s\" in the request line; it has %s.",
+              name, variables.isEmpty() ? "none" : variables.keySet()));
+    }
+    return value;
+  }
+
+  /** The path in the one form that equivalent escapes share (RFC 3986 section 6.2.2). */
+  public String normalPath() {
+    return normalPath;
+  }
+
+  /** The parameters of the query, decoded. */
+  public Query query() {
+    return query;
+  }
+
+  /** The first value of a query parameter, decoded. */
+  public Optional<String> query(String name) {
+    return query.first(name);
+  }
+
+  /** The first value of a header, whatever the case of its name. */
+  public Optional<String> header(String name) {
+    return request.headers().first(name);
+  }
+
+  /** The text of the body, decoded. */
+  public String text() {
+    return content.text();
+  }
+
+  /**
+   * The JSON of the body.
+   *
+   * @throws IllegalStateException if it is none; the message gives line and column
+   */
+  public JsonNode json() {
+    Reading<JsonNode> reading = content.jsonReading();
+    return reading
+        .value()
+        .orElseThrow(
+            () -> new IllegalStateException("The body of " + request + " is " + reading.problem()));
+  }
+
+  /** The request line. */
+  @Override
+  public String toString() {
+    return request.toString();
+  }
+}

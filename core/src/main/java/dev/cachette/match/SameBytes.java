@@ -1,0 +1,42 @@
+package dev.cachette.match;
+
+import java.util.Arrays;
+
+/** The body is exactly these bytes, once its content coding is undone. */
+final class SameBytes extends BodyCondition {
+
+  private final byte[] bytes;
+
+  SameBytes(byte[] bytes) {
+    this.bytes = bytes.clone();
+  }
+
+  @Override
+  String name() {
+    return "body";
+  }
+
+  @Override
+  String expected() {
+    return bytes.length + " bytes";
+  }
+
+  @Override
+  Check check(Content content) {
+    byte[] actual = content.bytes();
+    int at = Arrays.mismatch(bytes, actual);
+    if (at < 0) {
+      return Check.held(name(), expected());
+    }
+    return Check.missed(
+        name(), 0.3, Difference.of(shown(bytes, at), shown(actual, at)).at("byte " + at));
+  }
+
+  private static String shown(byte[] bytes, int at) {
+    StringBuilder out = new StringBuilder();
+    for (int i = at; i < Math.min(bytes.length, at + 8); i++) {
+      out.append(String.format("%02x ", bytes[i]));
+    }
+    return (out.isEmpty() ? "the end " : out) + "(of " + bytes.length + " bytes)";
+  }
+}

@@ -1,0 +1,59 @@
+package dev.cachette.match;
+
+import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.text.TextDifference;
+import java.util.Optional;
+
+/** The body is this text; where it is not, the first line that differs is shown. */
+final class SameText extends BodyCondition {
+
+  private final String text;
+
+  SameText(String text) {
+    this.text = text;
+  }
+
+  @Override
+  String name() {
+    return "body";
+  }
+
+  @Override
+  String expected() {
+    return Quoting.quote(text);
+  }
+
+  @Override
+  Check check(Content content) {
+    Optional<String> problem = content.codingProblem();
+    if (problem.isPresent()) {
+      return unreadable(problem.get());
+    }
+    String actual = content.text();
+    if (actual.equals(text)) {
+      return Check.held(name(), expected());
+    }
+    return Check.missed(
+        name(), content.isEmpty() ? 0 : 0.5, content.isEmpty() ? empty() : difference(actual));
+  }
+
+  private Difference empty() {
+    return Difference.of(expected(), "an empty body");
+  }
+
+  private Difference difference(String actual) {
+    int place = TextDifference.place(text, actual);
+    int line = (int) text.substring(0, place).chars().filter(c -> c == '\n').count();
+    String[] wanted = text.split("\n", -1);
+    String[] lines = actual.split("\n", -1);
+    String want = line < wanted.length ? wanted[line] : "no such line";
+    String have = line < lines.length ? lines[line] : "";
+    int column = TextDifference.place(want, have);
+    Difference difference =
+        Difference.of(Quoting.quoteAround(want, column), Quoting.quoteAround(have, column))
+            .because(TextDifference.cause(text, actual));
+    return wanted.length == 1 && lines.length == 1
+        ? difference
+        : difference.at("line " + (line + 1));
+  }
+}

@@ -1,0 +1,39 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.JsonSchemas;
+import java.util.List;
+
+/** The body is JSON that fits a JSON Schema. */
+final class SchemaBody extends BodyCondition {
+
+  private final JsonSchemas schema;
+  private final String title;
+
+  SchemaBody(JsonNode schema) {
+    this.schema = new JsonSchemas(schema);
+    this.title = schema.path("title").asText("the JSON Schema");
+  }
+
+  @Override
+  String name() {
+    return "body";
+  }
+
+  @Override
+  String expected() {
+    return "JSON that fits " + title;
+  }
+
+  @Override
+  Check check(Content content) {
+    Reading<JsonNode> reading = content.jsonReading();
+    if (reading.value().isEmpty()) {
+      return unreadable(reading.problem());
+    }
+    List<Difference> differences = schema.differences(reading.value().get());
+    return differences.isEmpty()
+        ? Check.held(name(), expected())
+        : Check.missed(name(), 0.5, expected(), differences);
+  }
+}

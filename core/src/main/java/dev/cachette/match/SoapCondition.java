@@ -1,0 +1,130 @@
+package dev.cachette.match;
+
+import dev.cachette.internal.content.Parameters;
+import dev.cachette.internal.xml.SoapEnvelope;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import org.w3c.dom.Document;
+
+/**
+ * A SOAP request, of version 1.1 or 1.2, which fulfils what else is said here.
+ *
+ * <p>Immutable and safe to share between threads.
+ */
+public final class SoapCondition implements Condition {
+
+  private final List<Aspect> aspects;
+
+  /** One thing that the request must fulfil. */
+  private record Aspect(String words, Function<Message, Check> check) {}
+
+  /** A request and the envelope in it. */
+  private record Message(Received received, SoapEnvelope envelope) {}
+
+  SoapCondition() {
+    this(List.of());
+  }
+
+  private SoapCondition(List<Aspect> aspects) {
+    this.aspects = aspects;
+  }
+
+  /**
+   * The version, by the namespace of the envelope.
+   *
+   * @param version {@code "1.1"} or {@code "1.2"}
+   * @throws IllegalArgumentException if it is another one
+   */
+  public SoapCondition version(String version) {
+    if (!"1.1".equals(version) && !"1.2".equals(version)) {
+      throw new IllegalArgumentException("SOAP has the versions 1.1 and 1.2, not " + version + ".");
+    }
+    return value("version", Values.is(version), message -> List.of(message.envelope().version()));
+  }
+
+  /** The action: in 1.1 the SOAPAction header, without quotes; in 1.2 a parameter of the type. */
+  public SoapCondition action(ValueCondition value) {
+    return value("action", Arguments.given("action(value)", value), SoapCondition::action);
+  }
+
+  /** The first element in the body, by local name, in whatever namespace. */
+  public SoapCondition element(ValueCondition localName) {
+    return value(
+        "body element",
+        Arguments.given("element(localName)", localName),
+        message ->
+            message.envelope().bodyElement().stream().map(SoapEnvelope.Name::local).toList());
+  }
+
+  /** The first element in the body, by namespace and local name. */
+  public SoapCondition element(String namespace, String localName) {
+    Arguments.given("element(namespace, localName)", namespace);
+    Arguments.given("element(namespace, localName)", localName);
+    return value(
+        "body element",
+        Values.is("{" + namespace + "}" + localName),
+        message ->
+            message.envelope().bodyElement().stream().map(SoapEnvelope.Name::toString).toList());
+  }
+
+  @Override
+  public String description() {
+    return "soap: " + expected();
+  }
+
+  @Override
+  public Check check(Received received) {
+    Reading<Document> reading = received.content().xml();
+    if (reading.value().isEmpty()) {
+      return Check.missed("soap", 0, Difference.of(expected(), reading.problem()));
+    }
+    Optional<SoapEnvelope> envelope = SoapEnvelope.in(reading.value().get());
+    if (envelope.isEmpty()) {
+      String root = reading.value().get().getDocumentElement().getNodeName();
+      return Check.missed(
+          "soap", 0.1, Difference.of(expected(), "XML with <" + root + ">, no SOAP envelope"));
+    }
+    Message message = new Message(received, envelope.get());
+    List<Difference> differences = new ArrayList<>();
+    for (Aspect aspect : aspects) {
+      Check check = aspect.check().apply(message);
+      check.differences().forEach(each -> differences.add(each.at(check.condition())));
+    }
+    return differences.isEmpty()
+        ? Check.held("soap", expected())
+        : Check.missed("soap", 0.5, expected(), differences);
+  }
+
+  private String expected() {
+    return aspects.isEmpty()
+        ? "a SOAP envelope"
+        : String.join(", ", aspects.stream().map(Aspect::words).toList());
+  }
+
+  private SoapCondition value(
+      String name, ValueCondition value, Function<Message, List<String>> values) {
+    List<Aspect> more = new ArrayList<>(aspects);
+    more.add(
+        new Aspect(
+            name + " " + value, message -> value.check(name, Found.texts(values.apply(message)))));
+    return new SoapCondition(List.copyOf(more));
+  }
+
+  private static List<String> action(Message message) {
+    Optional<String> header =
+        message.envelope().version().equals("1.1")
+            ? message.received().header("soapaction").map(text -> text.replaceAll("^\"|\"$", ""))
+            : message
+                .received()
+                .header("content-type")
+                .flatMap(type -> Parameters.of(type).named("action"));
+    return header.stream().toList();
+  }
+
+  @Override
+  public String toString() {
+    return description();
+  }
+}

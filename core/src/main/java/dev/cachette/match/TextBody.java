@@ -1,0 +1,32 @@
+package dev.cachette.match;
+
+import java.util.List;
+import java.util.Optional;
+
+/** A condition on the body as text. */
+final class TextBody extends BodyCondition {
+
+  private final ValueCondition value;
+
+  TextBody(ValueCondition value) {
+    this.value = value;
+  }
+
+  @Override
+  String name() {
+    return "body";
+  }
+
+  @Override
+  String expected() {
+    return value.toString();
+  }
+
+  @Override
+  Check check(Content content) {
+    Optional<String> problem = content.codingProblem();
+    return problem.isPresent()
+        ? unreadable(problem.get())
+        : value.check(name(), Found.texts(List.of(content.text())));
+  }
+}

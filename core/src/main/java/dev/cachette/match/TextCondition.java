@@ -1,0 +1,141 @@
+package dev.cachette.match;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.text.TextDifference;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+
+/**
+ * A condition on a value as text, which tells letter case apart unless {@link #ignoringCase} is
+ * said. In JSON it holds for text only: {@code "4.2"} is not {@code 4.2}.
+ */
+public final class TextCondition extends ValueCondition {
+
+  enum Kind {
+    IS("is "),
+    CONTAINS("contains "),
+    STARTS_WITH("starts with "),
+    ENDS_WITH("ends with "),
+    PATTERN("fits the pattern ");
+
+    private final String words;
+
+    Kind(String words) {
+      this.words = words;
+    }
+  }
+
+  private final Kind kind;
+  private final List<String> expected;
+  private final boolean anyCase;
+  private final List<Pattern> patterns;
+
+  private TextCondition(Kind kind, List<String> expected, boolean anyCase) {
+    this.kind = kind;
+    this.expected = List.copyOf(expected);
+    this.anyCase = anyCase;
+    this.patterns = kind == Kind.PATTERN ? compiled(expected, anyCase) : List.of();
+  }
+
+  /** A condition that one of the given texts is enough for. */
+  static TextCondition of(Kind kind, List<String> expected) {
+    return new TextCondition(kind, expected, false);
+  }
+
+  /** The same condition, whatever the letter case. */
+  public TextCondition ignoringCase() {
+    return new TextCondition(kind, expected, true);
+  }
+
+  @Override
+  boolean holds(Found found) {
+    return found.items().stream().anyMatch(item -> item.isTextual() && holds(item.textValue()));
+  }
+
+  private boolean holds(String actual) {
+    if (kind == Kind.PATTERN) {
+      return patterns.stream().anyMatch(pattern -> pattern.matcher(actual).matches());
+    }
+    String folded = fold(actual);
+    return expected.stream().anyMatch(text -> holds(folded, fold(text)));
+  }
+
+  private boolean holds(String actual, String text) {
+    return switch (kind) {
+      case IS -> actual.equals(text);
+      case CONTAINS -> actual.contains(text);
+      case STARTS_WITH -> actual.startsWith(text);
+      case ENDS_WITH -> actual.endsWith(text);
+      case PATTERN -> throw new IllegalStateException("patterns are compiled");
+    };
+  }
+
+  private String fold(String text) {
+    return anyCase ? text.toLowerCase(Locale.ROOT) : text;
+  }
+
+  @Override
+  String describe(UnaryOperator<String> mask) {
+    String texts =
+        expected.stream()
+            .map(text -> Quoting.quote(mask.apply(text)))
+            .collect(Collectors.joining(", "));
+    String words =
+        kind != Kind.IS ? kind.words + texts : expected.size() > 1 ? "one of " + texts : texts;
+    return anyCase ? words + ", in any letter case" : words;
+  }
+
+  @Override
+  Optional<String> remark(JsonNode item, boolean typed) {
+    return item.isTextual()
+        ? Optional.empty()
+        : Optional.of(JsonComparison.type(item) + ", not text");
+  }
+
+  @Override
+  Optional<String> cause(Found found) {
+    if (found.items().size() != 1 || !found.items().get(0).isTextual()) {
+      return Optional.empty();
+    }
+    String actual = found.items().get(0).textValue();
+    if (!found.mask().apply(actual).equals(actual)) {
+      return maskedCause(found.mask(), actual);
+    }
+    if (kind == Kind.PATTERN) {
+      return patterns.stream().anyMatch(pattern -> pattern.matcher(actual).find())
+          ? Optional.of("the pattern fits a part; it must fit the whole")
+          : Optional.empty();
+    }
+    if (kind != Kind.IS) {
+      return fold(actual).toLowerCase(Locale.ROOT).equals(actual) || anyCase
+          ? Optional.empty()
+          : Optional.of("the same but for letter case").filter(x -> ignoringCase().holds(found));
+    }
+    return expected.stream()
+        .flatMap(text -> TextDifference.cause(text, actual).stream())
+        .findFirst();
+  }
+
+  private Optional<String> maskedCause(UnaryOperator<String> mask, String actual) {
+    return expected.stream()
+        .filter(text -> mask.apply(text).equals(mask.apply(actual)))
+        .findFirst()
+        .map(
+            text ->
+                "they differ in what is masked here"
+                    + (text.length() == actual.length()
+                        ? ""
+                        : ": " + text.length() + " characters, not " + actual.length()));
+  }
+
+  private static List<Pattern> compiled(List<String> patterns, boolean anyCase) {
+    int flags = anyCase ? Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE : 0;
+    return patterns.stream().map(pattern -> Pattern.compile(pattern, flags)).toList();
+  }
+}

@@ -1,0 +1,62 @@
+package dev.cachette.match;
+
+import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.xml.XPaths;
+import dev.cachette.internal.xml.XmlComparison;
+import java.util.List;
+import java.util.function.Function;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+
+/** A condition on the body as XML. */
+final class XmlBody extends BodyCondition {
+
+  private final String name;
+  private final String expected;
+  private final Function<Document, Check> checking;
+
+  private XmlBody(String name, String expected, Function<Document, Check> checking) {
+    this.name = name;
+    this.expected = expected;
+    this.checking = checking;
+  }
+
+  static XmlBody same(Element wanted, String text) {
+    String expected = "the XML " + Quoting.quote(text.strip());
+    return new XmlBody(
+        "body",
+        expected,
+        document -> {
+          // A DOM tree is not even safe to read from two threads at once.
+          synchronized (wanted) {
+            List<Difference> differences =
+                XmlComparison.differences(wanted, document.getDocumentElement());
+            return differences.isEmpty()
+                ? Check.held("body", expected)
+                : Check.missed("body", 0.5, expected, differences);
+          }
+        });
+  }
+
+  static XmlBody xpath(XPaths xpath, ValueCondition value) {
+    String name = "xpath " + xpath;
+    return new XmlBody(
+        name, value.toString(), document -> value.check(name, Found.texts(xpath.find(document))));
+  }
+
+  @Override
+  String name() {
+    return name;
+  }
+
+  @Override
+  String expected() {
+    return expected;
+  }
+
+  @Override
+  Check check(Content content) {
+    Reading<Document> reading = content.xml();
+    return reading.value().map(checking).orElseGet(() -> unreadable(reading.problem()));
+  }
+}

@@ -1,0 +1,84 @@
+package dev.cachette;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.calls.Calls;
+import dev.cachette.http.Body;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
+import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.Place;
+import dev.cachette.internal.stub.Responder;
+import dev.cachette.internal.stub.ScopeSettings;
+import dev.cachette.internal.stub.Scopes;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.match.RequestPattern;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Stubs that answer requests, with no connection between. */
+public final class Desk {
+
+  private final List<String> warnings = new ArrayList<>();
+  private final Scopes scopes;
+  private final Responder responder;
+
+  public Desk() {
+    this(new ScopeSettings(Clock.systemUTC(), 0, 100_000, 1 << 28));
+  }
+
+  /** With settings of their own. */
+  public Desk(ScopeSettings settings) {
+    scopes = new Scopes(settings);
+    responder =
+        new Responder(
+            scopes, Json::mapper, source -> Body.of("content of " + source.name()), warnings::add);
+  }
+
+  /** A stub that was declared at this line of BerthDeskTest.java. */
+  public StubRule stub(String requestLine, int line, Answer... answers) {
+    return stub(draft(RequestPattern.of(requestLine), line), answers);
+  }
+
+  /** A stub that was declared with everything that a draft has. */
+  public StubRule stub(DraftStub draft, Answer... answers) {
+    scopes.begin(draft);
+    StubRule rule =
+        new StubRule(draft.pattern(), draft.reference(), List.of(answers), draft.checks(), true);
+    scopes.finish(draft, rule);
+    return rule;
+  }
+
+  /** A stub that is begun at this line of BerthDeskTest.java. */
+  public DraftStub draft(RequestPattern pattern, int line) {
+    StackTraceElement frame =
+        new StackTraceElement("BerthDeskTest", "test", "BerthDeskTest.java", line);
+    return new DraftStub(pattern, new Place(frame));
+  }
+
+  public Response respond(Request request) {
+    return responder.respond(request);
+  }
+
+  /** What a request without headers and body gets: the text of the response. */
+  public String get(String line) {
+    return respond(Samples.request(line)).text();
+  }
+
+  public Calls calls() {
+    return Calls.of(scopes::calls);
+  }
+
+  public Scopes scopes() {
+    return scopes;
+  }
+
+  public Responder responder() {
+    return responder;
+  }
+
+  public List<String> warnings() {
+    return warnings;
+  }
+}

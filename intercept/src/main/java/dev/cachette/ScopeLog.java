@@ -1,0 +1,49 @@
+package dev.cachette;
+
+import dev.cachette.calls.Log;
+import dev.cachette.internal.stub.Scopes;
+import java.time.Duration;
+import java.util.function.Predicate;
+
+/** The log of the innermost scope, which can be waited for. */
+final class ScopeLog implements Log {
+
+  private final Scopes scopes;
+  private final Object change = new Object();
+
+  ScopeLog(Scopes scopes) {
+    this.scopes = scopes;
+    scopes.onChange(this::changed);
+  }
+
+  @Override
+  public Entries entries() {
+    return scopes.calls();
+  }
+
+  @Override
+  public Entries await(Predicate<Entries> wanted, Duration atMost) {
+    long end = System.nanoTime() + atMost.toNanos();
+    synchronized (change) {
+      while (true) {
+        Entries entries = entries();
+        long left = end - System.nanoTime();
+        if (left <= 0 || wanted.test(entries)) {
+          return entries;
+        }
+        try {
+          change.wait(left / 1_000_000, (int) (left % 1_000_000));
+        } catch (InterruptedException interrupted) {
+          Thread.currentThread().interrupt();
+          return entries;
+        }
+      }
+    }
+  }
+
+  private void changed() {
+    synchronized (change) {
+      change.notifyAll();
+    }
+  }
+}

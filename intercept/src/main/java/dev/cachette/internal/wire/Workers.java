@@ -1,0 +1,59 @@
+package dev.cachette.internal.wire;
+
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The threads that run the user's own functions, which may take their time: the engine's one thread
+ * must not wait for them. There is none until one is needed.
+ */
+final class Workers implements AutoCloseable {
+
+  private static final long PATIENCE_SECONDS = 10;
+
+  private @Nullable ExecutorService threads;
+  private boolean closed;
+
+  /** Runs a task soon; once closed, tasks are dropped, as there is nobody left to answer. */
+  synchronized void execute(Runnable task) {
+    if (closed) {
+      return;
+    }
+    if (threads == null) {
+      threads = Executors.newCachedThreadPool(Workers::thread);
+    }
+    threads.execute(task);
+  }
+
+  /** Interrupts what still runs, and waits until the threads have ended. */
+  @Override
+  public void close() {
+    ExecutorService ending;
+    synchronized (this) {
+      closed = true;
+      ending = threads;
+    }
+    if (ending == null) {
+      return;
+    }
+    ending.shutdownNow();
+    try {
+      if (!ending.awaitTermination(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
+        throw new IllegalStateException(
+            "A function of a computed answer or check still runs after "
+                + PATIENCE_SECONDS
+                + " s. Mend: let it end when its thread is interrupted.");
+      }
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  private static Thread thread(Runnable task) {
+    Thread thread = new Thread(null, task, "cachette-answer", 0, false);
+    thread.setDaemon(true);
+    return thread;
+  }
+}
