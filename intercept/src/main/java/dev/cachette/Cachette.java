@@ -122,10 +122,25 @@ public final class Cachette implements AutoCloseable {
    */
   public Stub stub(RequestPattern pattern) {
     requirePattern(pattern);
+    return new Stub(this, begin(pattern));
+  }
+
+  /**
+   * Stubs a collection of a REST service, for code that writes and reads back: what it creates, it
+   * finds in the list. The collection belongs to the scope, and begins each inner scope anew.
+   *
+   * @param url the URL of the whole collection, as in a request line: {@code
+   *     https://berths.example/v1/bookings}
+   * @throws IllegalArgumentException if the URL is malformed; the message marks the place
+   * @throws IllegalStateException if this is closed
+   */
+  public RestCollection collection(String url) {
     requireOpen();
-    DraftStub draft = new DraftStub(pattern, Caller.place());
-    scopes.begin(draft);
-    return new Stub(this, draft);
+    return new RestCollection(this, url);
+  }
+
+  void onStartAgain(Runnable restart) {
+    scopes.onStartAgain(restart);
   }
 
   /**
@@ -217,6 +232,13 @@ public final class Cachette implements AutoCloseable {
       interception.close();
     }
     raise(scopes.leaveAll());
+  }
+
+  DraftStub begin(RequestPattern pattern) {
+    requireOpen();
+    DraftStub draft = new DraftStub(pattern, Caller.place());
+    scopes.begin(draft);
+    return draft;
   }
 
   /**

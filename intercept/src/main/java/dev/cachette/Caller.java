@@ -7,7 +7,11 @@ import java.util.Set;
 final class Caller {
 
   private static final Set<String> OURS =
-      Set.of(Caller.class.getName(), Cachette.class.getName(), Stub.class.getName());
+      Set.of(
+          Caller.class.getName(),
+          Cachette.class.getName(),
+          RestCollection.class.getName(),
+          Stub.class.getName());
 
   private Caller() {}
 

@@ -10,6 +10,7 @@ import org.junit.jupiter.api.extension.ExtensionContext;
 import org.junit.jupiter.api.extension.ParameterContext;
 import org.junit.jupiter.api.extension.ParameterResolutionException;
 import org.junit.jupiter.api.extension.ParameterResolver;
+import org.junit.platform.commons.support.AnnotationSupport;
 
 /**
  * What {@link InterceptHttp} does, with settings:
@@ -64,12 +65,12 @@ public final class CachetteExtension
 
   @Override
   public void beforeAll(ExtensionContext context) {
-    Interval.begin(context, settings);
+    Interval.begin(context, settings(context));
   }
 
   @Override
   public void beforeEach(ExtensionContext context) {
-    Interval.begin(context, settings);
+    Interval.begin(context, settings(context));
   }
 
   @Override
@@ -80,6 +81,13 @@ public final class CachetteExtension
   @Override
   public void afterAll(ExtensionContext context) {
     Interval.end(context);
+  }
+
+  /** The settings, with what the annotation says, if this is the extension of one. */
+  private Settings settings(ExtensionContext context) {
+    return AnnotationSupport.findAnnotation(context.getElement(), InterceptHttp.class)
+        .map(annotation -> settings.unusedStubs(annotation.unusedStubs()))
+        .orElse(settings);
   }
 
   @Override

@@ -1,5 +1,6 @@
 package dev.cachette.junit;
 
+import dev.cachette.UnusedStubs;
 import java.lang.annotation.Documented;
 import java.lang.annotation.ElementType;
 import java.lang.annotation.Inherited;
@@ -34,6 +35,11 @@ import org.junit.jupiter.api.parallel.ResourceLock;
  * carries a resource lock, {@link #LOCK}. Others run beside them, and their calls are intercepted
  * too; give those that make real calls the same lock.
  *
+ * <h2>Unused stubs</h2>
+ *
+ * <p>Stubs that no call used are named in a warning at the end of the test, those of the baseline
+ * at the end of the class; {@link #unusedStubs} makes them a failure, or nothing.
+ *
  * <h2>Settings</h2>
  *
  * <p>{@link dev.cachette.Settings#defaults()}. For others use {@link CachetteExtension} in place of
@@ -49,4 +55,7 @@ public @interface InterceptHttp {
 
   /** The resource that intercepting tests lock: the connections of the JVM. */
   String LOCK = "dev.cachette.connections";
+
+  /** What is done about stubs that no call used. Counts where interception begins. */
+  UnusedStubs unusedStubs() default UnusedStubs.WARN;
 }

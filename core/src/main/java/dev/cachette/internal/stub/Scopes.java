@@ -89,6 +89,11 @@ public final class Scopes {
         .finish(draft, rule);
   }
 
+  /** From now on, runs this whenever a scope within the innermost one begins. */
+  public synchronized void onStartAgain(Runnable restart) {
+    scopes.element().onStartAgain(restart);
+  }
+
   /** Changes a stub that is in force already. */
   public synchronized void change(StubRule rule, Consumer<StubRule> change) {
     change.accept(rule);

@@ -31,6 +31,7 @@ public final class StubScope {
 
   private final List<DraftStub> drafts = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+  private final List<Runnable> restarts = new ArrayList<>();
   private final List<Throwable> failures = new ArrayList<>();
   private final CallLog log;
   private final Tallies tallies;
@@ -91,8 +92,14 @@ public final class StubScope {
     return drafts;
   }
 
+  /** From now on, runs this whenever an inner scope begins. */
+  void onStartAgain(Runnable restart) {
+    restarts.add(restart);
+  }
+
   void startAgain() {
     rules.forEach(StubRule::startAgain);
+    restarts.forEach(Runnable::run);
   }
 
   ScopeReport report() {

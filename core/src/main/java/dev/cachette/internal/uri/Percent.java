@@ -93,6 +93,11 @@ public final class Percent {
     return out.toString();
   }
 
+  /** The text as one segment of a path. */
+  public static String encodeSegment(String text) {
+    return encodeForm(text).replace("+", "%20").replace("%7E", "~").replace("*", "%2A");
+  }
+
   private static String decodeEscapes(String raw) {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream(raw.length());
     for (int at = 0; at < raw.length(); ) {
