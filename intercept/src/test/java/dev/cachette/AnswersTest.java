@@ -67,8 +67,12 @@ class AnswersTest {
     assertAnswer(json("[1]"), "application/json", "[1]");
     assertAnswer(xml("<tide/>"), "application/xml; charset=utf-8", "<tide/>");
     assertAnswer(html("<p>\u00fa"), "text/html; charset=utf-8", "<p>\u00fa");
-    assertAnswer(form(Map.of("a b", "\u00fa&")), "application/x-www-form-urlencoded", "a+b=%C3%BA%26");
-    assertAnswer(text("\u00fa").charset(StandardCharsets.ISO_8859_1), "text/plain; charset=ISO-8859-1", "\u00fa");
+    assertAnswer(
+        form(Map.of("a b", "\u00fa&")), "application/x-www-form-urlencoded", "a+b=%C3%BA%26");
+    assertAnswer(
+        text("\u00fa").charset(StandardCharsets.ISO_8859_1),
+        "text/plain; charset=ISO-8859-1",
+        "\u00fa");
     assertThrows(IllegalArgumentException.class, () -> xml("<tide>"));
     assertThrows(IllegalStateException.class, () -> status(200).charset(StandardCharsets.UTF_8));
   }
@@ -134,7 +138,8 @@ class AnswersTest {
   @Test
   void conditionalRequests() throws Exception {
     String date = "Wed, 02 Apr 2031 12:00:00 GMT";
-    answer(json("[1]").etag("v1").header("last-modified", date).header("cache-control", "no-cache"));
+    answer(
+        json("[1]").etag("v1").header("last-modified", date).header("cache-control", "no-cache"));
 
     assertEquals(200, get().statusCode());
     HttpResponse<String> known = get("if-none-match", "\"v0\", W/\"v1\"");
@@ -368,8 +373,7 @@ class AnswersTest {
 
   private static HttpRequest request(String... parts) {
     boolean query = parts.length % 2 == 1;
-    HttpRequest.Builder request =
-        HttpRequest.newBuilder(URI.create(URL + (query ? parts[0] : "")));
+    HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(URL + (query ? parts[0] : "")));
     for (int at = query ? 1 : 0; at < parts.length; at += 2) {
       request.header(parts[at], parts[at + 1]);
     }

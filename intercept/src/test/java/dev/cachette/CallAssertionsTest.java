@@ -107,7 +107,8 @@ class CallAssertionsTest {
 
   @Test
   void bodiesAsObjects() throws Exception {
-    Calling.post("https://berths.example/v1/bookings", "{\"nights\":[1,2],\"vessel\":{\"n\":\"K\"}}");
+    Calling.post(
+        "https://berths.example/v1/bookings", "{\"nights\":[1,2],\"vessel\":{\"n\":\"K\"}}");
     Call call = bookings.calls().only();
 
     assertEquals("K", call.json("$.vessel.n").asText());
@@ -123,7 +124,10 @@ class CallAssertionsTest {
   void callsAreAnOrdinaryIterable() throws Exception {
     arrive();
 
-    assertThat(net.calls()).hasSize(3).extracting(Call::method).containsExactly("GET", "POST", "GET");
+    assertThat(net.calls())
+        .hasSize(3)
+        .extracting(Call::method)
+        .containsExactly("GET", "POST", "GET");
     assertThat(net.calls(TIDES), iterableWithSize(2));
   }
 
@@ -149,8 +153,7 @@ class CallAssertionsTest {
     net.calls("GET https://slow.example/").await(1, Duration.ofSeconds(20)).assertCount(1);
 
     assertEquals(204, answer.get().statusCode());
-    assertThrows(
-        IllegalArgumentException.class, () -> net.calls().await(1, Duration.ofMillis(-1)));
+    assertThrows(IllegalArgumentException.class, () -> net.calls().await(1, Duration.ofMillis(-1)));
   }
 
   @Test

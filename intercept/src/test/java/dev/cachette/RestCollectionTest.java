@@ -54,7 +54,9 @@ class RestCollectionTest {
 
   @Test
   void whatIsReplacedPatchedAndDeleted() throws Exception {
-    bookings.identifiedBy("berth").seed("[{\"berth\":\"B 1\",\"vessel\":{\"name\":\"Skua\",\"draught\":4}}]");
+    bookings
+        .identifiedBy("berth")
+        .seed("[{\"berth\":\"B 1\",\"vessel\":{\"name\":\"Skua\",\"draught\":4}}]");
 
     HttpResponse<String> patched =
         call("PATCH", "/B%201", "{\"vessel\":{\"draught\":null,\"flag\":\"red\"},\"nights\":2}");

@@ -57,13 +57,14 @@ record CallOrder(List<Selection> steps, List<Call> calls, boolean gaps, List<Int
     }
     int after = step == 0 ? -1 : found.get(step - 1);
     String where = after < 0 ? "" : " after call " + (after + 1);
-    int anywhere = next(steps.get(step), calls, 0, true);
-    if (anywhere < 0) {
-      return "   was not called at all";
+    int later = next(steps.get(step), calls, after + 1, true);
+    if (later >= 0) {
+      return "   is not the next call" + where + ", but call " + (later + 1);
     }
-    return gaps || anywhere <= after
-        ? "   was not called" + where + ", but before: call " + (anywhere + 1)
-        : "   is not the next call" + where + ", but call " + (anywhere + 1);
+    int before = next(steps.get(step), calls, 0, true);
+    return before < 0
+        ? "   was not called at all"
+        : "   was not called" + where + ", but before: call " + (before + 1);
   }
 
   private static int next(Selection step, List<Call> calls, int from, boolean gaps) {

@@ -60,11 +60,6 @@ public record Check(
         : "  NO   " + name + "   " + differenceLines(" ".repeat(name.length() + 10)) + "\n";
   }
 
-  /** Place, expected, actual and cause of the first difference. */
-  public String firstDifference(String indent) {
-    return differences.get(0).lines(indent);
-  }
-
   /** Place, expected, actual and cause of the first differences, and how many more there are. */
   private String differenceLines(String indent) {
     String shown =

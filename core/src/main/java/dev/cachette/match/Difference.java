@@ -36,8 +36,8 @@ public record Difference(String at, String expected, String actual, Optional<Str
     return actual.equals(MISSING);
   }
 
-  /** Expected, actual and cause below each other. */
-  String lines(String indent) {
+  /** Place, expected, actual and cause below each other. */
+  public String lines(String indent) {
     return (at.isEmpty() ? "" : "at " + at + "\n" + indent)
         + "expected  "
         + expected

@@ -65,6 +65,7 @@ public final class Explanation {
   /** The nearest stub, and the first thing that it lacks. */
   private static String cause(Candidate nearest, int count) {
     Check miss = nearest.firstMiss();
+    Difference first = miss.differences().get(0);
     int more = nearest.verdict().misses().size() - 1;
     return "Nearest, of "
         + stubs(count)
@@ -72,9 +73,10 @@ public final class Explanation {
         + nearest.stub()
         + "\nIt does not answer because of the "
         + miss.condition()
+        + (first.at().isEmpty() ? "" : " at " + first.at())
         + (more == 0 ? "" : ", and " + more + " more")
-        + ":\n\n    "
-        + miss.firstDifference("    ")
+        + ":\n    "
+        + first.at("").lines("    ")
         + "\n";
   }
 

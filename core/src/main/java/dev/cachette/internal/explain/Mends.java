@@ -1,6 +1,7 @@
 package dev.cachette.internal.explain;
 
 import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
 
 /** What to do about a condition that alone does not hold. */
 final class Mends {
@@ -18,8 +19,10 @@ final class Mends {
   }
 
   private static String ofRequest(Check miss) {
-    return miss.differences().get(0).isMissing()
-        ? String.format("send the %s, or leave it out of the stub.", miss.condition())
-        : String.format("correct the %s in the code under test, or in the stub.", miss.condition());
+    Difference first = miss.differences().get(0);
+    String what = miss.condition() + (first.at().isEmpty() ? "" : " at " + first.at());
+    return first.isMissing()
+        ? String.format("send the %s, or leave it out of the stub.", what)
+        : String.format("correct the %s in the code under test, or in the stub.", what);
   }
 }

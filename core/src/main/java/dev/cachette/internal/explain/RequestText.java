@@ -25,7 +25,8 @@ public final class RequestText {
           "keep-alive",
           "upgrade",
           "http2-settings",
-          "accept-encoding");
+          "accept-encoding",
+          "user-agent");
 
   private static final int HEADERS = 8;
   private static final int BODY_LINES = 8;

@@ -83,11 +83,11 @@ final class PathTemplate {
     if (!single.equals(path) && match(single).isPresent()) {
       return Optional.of("the same path, but called with a doubled slash");
     }
-    if (path.contains("%") && match(Percent.decode(path)).isPresent()) {
-      return Optional.of("the same path, but called with characters escaped that are plain here");
-    }
     if (path.contains("%25") && match(Percent.normalise(Percent.decode(path))).isPresent()) {
       return Optional.of("the same path, but encoded twice by the caller");
+    }
+    if (path.contains("%") && match(Percent.decode(path)).isPresent()) {
+      return Optional.of("the same path, but called with characters escaped that are plain here");
     }
     if (text.contains("%") && Percent.decode(text).equals(path)) {
       return Optional.of("the same path, but called with characters plain that are escaped here");

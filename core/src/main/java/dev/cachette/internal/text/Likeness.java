@@ -13,6 +13,11 @@ public final class Likeness {
   /** From here on, two names are likely to be meant as one. */
   private static final double NEAR = 0.7;
 
+  /** The same for names that begin alike, as draught and draft do. */
+  private static final double NEAR_ENOUGH = 0.55;
+
+  private static final int START = 3;
+
   private Likeness() {}
 
   /** One minus the Levenshtein distance in proportion to the longer text. */
@@ -33,7 +38,7 @@ public final class Likeness {
   public static Optional<String> nearest(String wanted, Collection<String> names) {
     return names.stream()
         .filter(name -> !name.equals(wanted))
-        .filter(name -> nearness(wanted, name) >= NEAR)
+        .filter(name -> nearness(wanted, name) >= (startAlike(wanted, name) ? NEAR_ENOUGH : NEAR))
         .max(Comparator.comparingDouble(name -> nearness(wanted, name)));
   }
 
@@ -41,6 +46,10 @@ public final class Likeness {
     String bareWanted = bare(wanted);
     String bareName = bare(name);
     return bareWanted.equals(bareName) ? 1 : of(bareWanted, bareName);
+  }
+
+  private static boolean startAlike(String wanted, String name) {
+    return bare(wanted).regionMatches(0, bare(name), 0, START);
   }
 
   /** Without what separates words, in lower case: vessel-name, vessel_name, vesselName. */

@@ -9,7 +9,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeSet;
 import org.w3c.dom.Element;
 import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
@@ -53,23 +52,29 @@ public final class XmlComparison {
   private void compareAttributes(Element want, Element have, String path) {
     Map<String, String> wanted = attributes(want);
     Map<String, String> actual = attributes(have);
-    TreeSet<String> names = new TreeSet<>(wanted.keySet());
-    names.addAll(actual.keySet());
-    for (String name : names) {
-      String place = path + "/@" + name;
-      if (!wanted.containsKey(name)) {
-        found.add(
-            new Difference(
-                place, "no such attribute", Quoting.quote(actual.get(name)), Optional.empty()));
-      } else if (!actual.containsKey(name)) {
-        Optional<String> near =
-            Likeness.nearest(name, actual.keySet())
-                .map(other -> "an attribute with almost the same name, \"" + other + "\"");
-        found.add(new Difference(place, Quoting.quote(wanted.get(name)), Difference.MISSING, near));
-      } else {
-        compareText(wanted.get(name), actual.get(name), place);
-      }
-    }
+    wanted.forEach(
+        (name, value) -> {
+          String place = path + "/@" + name;
+          if (actual.containsKey(name)) {
+            compareText(value, actual.get(name), place);
+          } else {
+            Optional<String> near =
+                Likeness.nearest(name, actual.keySet())
+                    .map(other -> "an attribute with almost the same name, \"" + other + "\"");
+            found.add(new Difference(place, Quoting.quote(value), Difference.MISSING, near));
+          }
+        });
+    actual.forEach(
+        (name, value) -> {
+          if (!wanted.containsKey(name)) {
+            found.add(
+                new Difference(
+                    path + "/@" + name,
+                    "no such attribute",
+                    Quoting.quote(value),
+                    Optional.empty()));
+          }
+        });
   }
 
   private void compareChildren(List<Element> wanted, List<Element> actual, String path) {

@@ -112,7 +112,6 @@ class ResponderTest {
 
         Nearest, of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
         It does not answer because of the origin, and 1 more:
-
             expected  https://berths.example
             actual    http://berths.example
             cause     the same host, but called by http, not https
