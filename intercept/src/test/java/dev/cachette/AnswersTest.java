@@ -306,7 +306,8 @@ class AnswersTest {
             template(
                     "application/json",
                     """
-                    {"station": "${path.station}", "day": "${query.day:-today}", "desk": "${header.x-desk}",
+                    {"station": "${path.station}", "day": "${query.day:-today}", \
+                    "desk": "${header.x-desk}",
                      "vessel": "${json./vessel/name}", "draught": ${json.$.vessel.draught},
                      "call": ${count}, "booking": "B-${counter.bookings}", "at": "${now+PT2H}",
                      "due": "${today+P1M}", "die": ${random.1..6}, "as it is": "$${now}"}""")

@@ -77,7 +77,6 @@ class InTurnTest {
     String expected =
         """
         It does not answer because of the turn:
-
             expected  1 call at most
             actual    used up by 1 call before this one
         """;

@@ -81,8 +81,8 @@ class RestCollectionTest {
   @Test
   void theListIsFilteredAndPaged() throws Exception {
     bookings.seed(
-        "[{\"id\":1,\"pier\":\"north\"},{\"id\":2,\"pier\":\"south\"},{\"id\":3,\"pier\":\"north\"},"
-            + "{\"id\":4,\"pier\":\"north\"}]");
+        "[{\"id\":1,\"pier\":\"north\"},{\"id\":2,\"pier\":\"south\"},"
+            + "{\"id\":3,\"pier\":\"north\"},{\"id\":4,\"pier\":\"north\"}]");
 
     HttpResponse<String> page = call("GET", "?pier=north&limit=2", "");
 

@@ -1,0 +1,37 @@
+package dev.cachette.examples.harbour;
+
+/** Declares cargo to the customs, by SOAP 1.1. */
+public final class CustomsClient {
+
+  private static final String ENVELOPE =
+      """
+      <soap:Envelope xmlns:soap="http://schemas.xmlsoap.org/soap/envelope/">
+        <soap:Body>
+          <c:DeclareCargo xmlns:c="urn:marrow-bay:customs">
+            <c:vessel>%s</c:vessel>
+            <c:tons>%s</c:tons>
+          </c:DeclareCargo>
+        </soap:Body>
+      </soap:Envelope>
+      """;
+
+  private final Http http = new Http();
+
+  /**
+   * Declares the cargo of a vessel.
+   *
+   * @return the number of the declaration
+   * @throws HarbourException if the customs do not accept it
+   */
+  public String declare(String vessel, int tons) {
+    String response =
+        http.post(
+            "https://customs.example/soap",
+            "text/xml; charset=utf-8",
+            ENVELOPE.formatted(vessel, tons),
+            200,
+            "SOAPAction",
+            "\"urn:marrow-bay:customs:declare\"");
+    return response.replaceAll("(?s).*<number>(.*)</number>.*", "$1");
+  }
+}

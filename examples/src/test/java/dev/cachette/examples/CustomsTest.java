@@ -1,0 +1,59 @@
+package dev.cachette.examples;
+
+import static dev.cachette.answer.Answers.status;
+import static dev.cachette.answer.Answers.template;
+import static dev.cachette.match.Bodies.part;
+import static dev.cachette.match.Bodies.sameText;
+import static dev.cachette.match.Bodies.soap;
+import static dev.cachette.match.Bodies.text;
+import static dev.cachette.match.Bodies.xpath;
+import static dev.cachette.match.Values.atMost;
+import static dev.cachette.match.Values.endsWith;
+import static dev.cachette.match.Values.is;
+import static dev.cachette.match.Values.startsWith;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import dev.cachette.Cachette;
+import dev.cachette.examples.harbour.CustomsClient;
+import dev.cachette.examples.harbour.ManifestUpload;
+import dev.cachette.junit.InterceptHttp;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** SOAP and multipart: bodies that are more than text. */
+@InterceptHttp
+class CustomsTest {
+
+  private static final Map<String, String> CUSTOMS = Map.of("c", "urn:marrow-bay:customs");
+
+  @Test
+  void declaresCargo(Cachette net) {
+    net.stub("POST https://customs.example/soap")
+        .where(
+            soap()
+                .version("1.1")
+                .action(endsWith(":declare"))
+                .element("urn:marrow-bay:customs", "DeclareCargo"))
+        .body(xpath("//c:tons", atMost(20), CUSTOMS))
+        .answer(template("text/xml", "<declared><number>C-${counter.cargo}</number></declared>"));
+
+    assertEquals("C-1", new CustomsClient().declare("Kittiwake", 12));
+    assertEquals("C-2", new CustomsClient().declare("Kittiwake", 20));
+  }
+
+  @Test
+  void uploadsTheManifest(Cachette net) {
+    net.stub("POST https://customs.example/v1/manifests")
+        .body(part("vessel").content(sameText("Kittiwake")))
+        .body(
+            part("manifest")
+                .fileName(is("cargo.csv"))
+                .contentType(is("text/csv"))
+                .content(text(startsWith("rope,"))))
+        .answer(status(201));
+
+    new ManifestUpload().upload("Kittiwake", "rope,12");
+
+    net.calls().assertCount(1);
+  }
+}
