@@ -17,6 +17,8 @@ import java.util.Set;
  */
 public final class Query {
 
+  private static final Query NONE = new Query(Map.of());
+
   private final Map<String, List<String>> parameters;
 
   private Query(Map<String, List<String>> parameters) {
@@ -25,6 +27,9 @@ public final class Query {
 
   /** Reads a query as it stands in a URI, without the question mark; it may be empty. */
   public static Query read(String raw) {
+    if (raw.isEmpty()) {
+      return NONE;
+    }
     Map<String, List<String>> parameters = new LinkedHashMap<>();
     for (String pair : raw.split("&")) {
       if (!pair.isEmpty()) {

@@ -12,9 +12,9 @@ import org.jspecify.annotations.Nullable;
  * Finds, among many patterns, the few that a request may fit, by method, origin and path, without
  * trying the others.
  *
- * <p>For every method and origin there is a tree of literal path segments. A pattern stands at the
- * node where its first variable begins, or at the one where its path ends. Not safe to share
- * between threads while it changes.
+ * <p>A pattern without variables in its path is found by one look-up. For the others there is, for
+ * every method and origin, a tree of path segments; a pattern stands at the node where its first
+ * variable begins. Not safe to share between threads while it changes.
  *
  * @param <T> what is found by a pattern
  */
@@ -23,15 +23,16 @@ public final class PatternIndex<T> {
   private static final String ANY = "";
 
   private final Comparator<T> order;
-  private final Map<Root, Node<T>> roots = new HashMap<>();
 
-  /** The trees: one for each method and origin, where the empty text stands for any. */
-  private record Root(String method, String origin) {}
+  /** By method, origin and path in one text. */
+  private final Map<String, List<T>> literal = new HashMap<>();
 
-  /** A place in a path: what ends here, what goes on with a variable, and the segments below. */
+  /** By method and origin in one text. */
+  private final Map<String, Node<T>> roots = new HashMap<>();
+
+  /** A place in a path: what goes on with a variable here, and the segments below. */
   private static final class Node<T> {
-    private final List<T> whole = new ArrayList<>(0);
-    private final List<T> prefix = new ArrayList<>(0);
+    private final List<T> found = new ArrayList<>(1);
     private final Map<String, Node<T>> children = new HashMap<>(0);
   }
 
@@ -47,25 +48,38 @@ public final class PatternIndex<T> {
   /** Adds a pattern, and what is to be found by it. */
   public void add(RequestPattern pattern, T found) {
     IndexKey key = pattern.indexKey();
-    for (String method : key.methods().isEmpty() ? List.of(ANY) : key.methods()) {
-      Node<T> node =
-          roots.computeIfAbsent(new Root(method, key.origin().orElse(ANY)), unused -> new Node<>());
-      for (String segment : key.segments()) {
-        node = node.children.computeIfAbsent(segment, unused -> new Node<>());
-      }
-      (key.whole() ? node.whole : node.prefix).add(found);
+    if (key.exact().isPresent()) {
+      // The same text as the pattern compares with, so that only one is brought into the cache.
+      addLiteral(key.exact().get(), found);
+      return;
     }
+    String origin = key.origin().orElse(ANY);
+    for (String method : key.methods().isEmpty() ? List.of(ANY) : key.methods()) {
+      if (key.whole()) {
+        addLiteral(Received.key(method, origin, String.join("/", key.segments())), found);
+      } else {
+        Node<T> node =
+            roots.computeIfAbsent(Received.key(method, origin, ""), unused -> new Node<>());
+        for (String segment : key.segments()) {
+          node = node.children.computeIfAbsent(segment, unused -> new Node<>());
+        }
+        node.found.add(found);
+      }
+    }
+  }
+
+  private void addLiteral(String key, T found) {
+    literal.computeIfAbsent(key, unused -> new ArrayList<>(1)).add(found);
   }
 
   /** What may fit a request, in order; whether it does is for its pattern to say. */
   public List<T> candidates(Received received) {
-    List<T> found = new ArrayList<>();
-    String[] segments = received.normalPath().split("/", -1);
-    String method = received.request().method();
-    String origin = received.request().uri().origin();
-    for (String byMethod : List.of(method, ANY)) {
-      for (String byOrigin : List.of(origin, ANY)) {
-        collect(roots.get(new Root(byMethod, byOrigin)), segments, found);
+    List<T> found = new ArrayList<>(4);
+    String path = received.normalPath();
+    for (String method : List.of(received.request().method(), ANY)) {
+      for (String origin : List.of(received.request().uri().origin(), ANY)) {
+        found.addAll(literal.getOrDefault(Received.key(method, origin, path), List.of()));
+        collect(method, origin, path, found);
       }
     }
     if (found.size() > 1) {
@@ -74,15 +88,17 @@ public final class PatternIndex<T> {
     return found;
   }
 
-  private static <T> void collect(@Nullable Node<T> root, String[] segments, List<T> into) {
-    @Nullable Node<T> node = root;
-    for (int at = 0; node != null && at <= segments.length; at++) {
-      into.addAll(node.prefix);
-      if (at == segments.length) {
-        into.addAll(node.whole);
-      } else {
-        node = node.children.get(segments[at]);
-      }
+  private void collect(String method, String origin, String path, List<T> into) {
+    if (roots.isEmpty()) {
+      return;
+    }
+    @Nullable Node<T> node = roots.get(Received.key(method, origin, ""));
+    for (int start = 0; node != null; ) {
+      into.addAll(node.found);
+      int slash = path.indexOf('/', start);
+      int end = slash < 0 ? path.length() : slash;
+      node = start > end ? null : node.children.get(path.substring(start, end));
+      start = end + 1;
     }
   }
 }

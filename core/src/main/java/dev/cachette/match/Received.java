@@ -19,6 +19,7 @@ public final class Received {
   private final Content content;
   private final Query query;
   private final String normalPath;
+  private final String key;
   private final Map<String, String> variables;
 
   private Received(
@@ -26,21 +27,25 @@ public final class Received {
       Content content,
       Query query,
       String normalPath,
+      String key,
       Map<String, String> variables) {
     this.request = request;
     this.content = content;
     this.query = query;
     this.normalPath = normalPath;
+    this.key = key;
     this.variables = variables;
   }
 
   /** A request, before any request line has been held against it. */
   public static Received of(Request request) {
+    String path = Percent.normalise(request.uri().path());
     return new Received(
         request,
         Content.of(request.headers(), request.body()),
         request.uri().query(),
-        Percent.normalise(request.uri().path()),
+        path,
+        key(request.method(), request.uri().origin(), path),
         Map.of());
   }
 
@@ -48,7 +53,7 @@ public final class Received {
   public Received with(Map<String, String> values) {
     return values.equals(variables)
         ? this
-        : new Received(request, content, query, normalPath, Map.copyOf(values));
+        : new Received(request, content, query, normalPath, key, Map.copyOf(values));
   }
 
   /** The request. */
@@ -85,6 +90,16 @@ public final class Received {
   /** The path in the one form that equivalent escapes share (RFC 3986 section 6.2.2). */
   public String normalPath() {
     return normalPath;
+  }
+
+  /** Method, origin and normal path in one text, which equal ones share. */
+  public String key() {
+    return key;
+  }
+
+  /** Such a text of these parts; no method holds a space, no origin a slash behind its host. */
+  public static String key(String method, String origin, String path) {
+    return method + ' ' + origin + path;
   }
 
   /** The parameters of the query, decoded. */

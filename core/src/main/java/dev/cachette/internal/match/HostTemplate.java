@@ -17,6 +17,7 @@ import java.util.stream.Stream;
 final class HostTemplate {
 
   private static final String ANY = "*";
+  private static final Optional<Map<String, String>> NO_VARIABLES = Optional.of(Map.of());
 
   private final String text;
   private final List<String> variables;
@@ -37,7 +38,7 @@ final class HostTemplate {
   /** The variables with their values, if the host, in its one form, fits. */
   Optional<Map<String, String>> match(String host) {
     if (pattern.isEmpty()) {
-      return text.equals(host) ? Optional.of(Map.of()) : Optional.empty();
+      return text.equals(host) ? NO_VARIABLES : Optional.empty();
     }
     Matcher matcher = pattern.get().matcher(host);
     if (!matcher.matches()) {

@@ -27,6 +27,19 @@ final class PathSegments {
         .toList();
   }
 
+  /** Whether no variable is only a part of a segment, and {@code {+rest}} comes last if at all. */
+  static boolean areWhole(List<TemplatePart> parts) {
+    List<List<TemplatePart>> segments = split(parts);
+    for (int at = 0; at < segments.size(); at++) {
+      int rank = rank(segments.get(at));
+      boolean last = at == segments.size() - 1 && segments.get(at).size() == 1;
+      if (rank == PARTLY_LITERAL || rank == REST && !last) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   /** How many segments of the path fit in their place, in proportion to the longer of the two. */
   static double shareThatFits(List<TemplatePart> parts, String path) {
     List<List<TemplatePart>> expected = split(parts);

@@ -21,6 +21,7 @@ final class PathTemplate {
   private final String text;
   private final List<TemplatePart> parts;
   private final Pattern pattern;
+  private final boolean simple;
 
   PathTemplate(String text, List<TemplatePart> parts) {
     this.text = text;
@@ -29,6 +30,12 @@ final class PathTemplate {
         Pattern.compile(
             parts.stream().map(TemplatePart::toRegex).collect(Collectors.joining()),
             Pattern.DOTALL);
+    this.simple = parts.get(0).kind() == TemplatePart.Kind.LITERAL && PathSegments.areWhole(parts);
+  }
+
+  /** Whether there is no variable in it. */
+  boolean isLiteral() {
+    return parts.size() == 1 && !parts.get(0).isVariable();
   }
 
   /**
@@ -40,6 +47,33 @@ final class PathTemplate {
 
   /** The variables with their values, if the path, in normal form, fits. */
   Optional<Map<String, String>> match(String path) {
+    return simple ? walk(path) : fit(path);
+  }
+
+  /** Every variable is a whole segment, or all that is left: no need to try where one ends. */
+  private Optional<Map<String, String>> walk(String path) {
+    Map<String, String> variables = parts.size() == 1 ? Map.of() : new LinkedHashMap<>();
+    int at = 0;
+    for (TemplatePart part : parts) {
+      if (!part.isVariable()) {
+        if (!path.startsWith(part.text(), at)) {
+          return Optional.empty();
+        }
+        at += part.text().length();
+        continue;
+      }
+      int slash = part.kind() == TemplatePart.Kind.REST ? -1 : path.indexOf('/', at);
+      int end = slash < 0 ? path.length() : slash;
+      if (end == at && part.kind() != TemplatePart.Kind.REST) {
+        return Optional.empty();
+      }
+      variables.put(part.text(), Percent.decode(path.substring(at, end)));
+      at = end;
+    }
+    return at == path.length() ? Optional.of(variables) : Optional.empty();
+  }
+
+  private Optional<Map<String, String>> fit(String path) {
     Matcher matcher = pattern.matcher(path);
     if (!matcher.matches()) {
       return Optional.empty();

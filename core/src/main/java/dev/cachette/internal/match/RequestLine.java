@@ -11,9 +11,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** A parsed request line. */
 public final class RequestLine {
+
+  private static final Optional<Map<String, String>> NO_VARIABLES = Optional.of(Map.of());
 
   private final String text;
   private final Methods methods;
@@ -22,6 +25,9 @@ public final class RequestLine {
   private final List<QueryParameter> parameters;
   private final Set<String> variables;
   private final Specificity specificity;
+
+  /** Where only one method, origin and path fit: all of it in one text. */
+  private final @Nullable String exact;
 
   RequestLine(
       String text,
@@ -38,6 +44,14 @@ public final class RequestLine {
     this.variables = new LinkedHashSet<>(variables);
     int originRank = origin.map(named -> named.isLiteral() ? 2 : 1).orElse(0);
     this.specificity = new Specificity(originRank, path.ranks(), methods.rank(), parameters.size());
+    boolean single = methods.names().size() == 1 && originRank == 2 && path.isLiteral();
+    this.exact =
+        single
+            ? Received.key(
+                methods.toString(),
+                origin.map(Origin::toString).orElseThrow(),
+                String.join("/", path.literalPrefix()))
+            : null;
   }
 
   /** The line as it was written. */
@@ -62,30 +76,33 @@ public final class RequestLine {
 
   /** Where an index keeps it. */
   public IndexKey indexKey() {
-    List<String> prefix = path.literalPrefix();
-    boolean whole = prefix.size() == specificity.path().size();
     return new IndexKey(
-        methods.names(), origin.filter(Origin::isLiteral).map(Origin::toString), prefix, whole);
+        Optional.ofNullable(exact),
+        methods.names(),
+        origin.filter(Origin::isLiteral).map(Origin::toString),
+        path.literalPrefix(),
+        path.isLiteral());
   }
 
   /** The variables with their values, if the request fits. */
   public Optional<Map<String, String>> match(Received received) {
+    if (exact != null && parameters.isEmpty()) {
+      return exact.equals(received.key()) ? NO_VARIABLES : Optional.empty();
+    }
     Request request = received.request();
     if (!methods.hold(request.method()) || !holdsInQuery(received.query())) {
       return Optional.empty();
     }
-    Map<String, String> values = new LinkedHashMap<>();
-    if (origin.isPresent()) {
-      Optional<Map<String, String>> atOrigin = origin.get().match(request.uri());
-      if (atOrigin.isEmpty()) {
-        return Optional.empty();
-      }
-      values.putAll(atOrigin.get());
-    }
-    Optional<Map<String, String>> inPath = path.match(received.normalPath());
-    if (inPath.isEmpty()) {
+    Optional<Map<String, String>> atOrigin =
+        origin.isEmpty() ? NO_VARIABLES : origin.get().match(request.uri());
+    if (atOrigin.isEmpty()) {
       return Optional.empty();
     }
+    Optional<Map<String, String>> inPath = path.match(received.normalPath());
+    if (inPath.isEmpty() || atOrigin.get().isEmpty() && parameters.isEmpty()) {
+      return inPath;
+    }
+    Map<String, String> values = new LinkedHashMap<>(atOrigin.get());
     values.putAll(inPath.get());
     addQuery(received.query(), values);
     return Optional.of(values);
