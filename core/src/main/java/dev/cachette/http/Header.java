@@ -2,6 +2,7 @@ package dev.cachette.http;
 
 import static dev.cachette.http.Tokens.requireToken;
 
+import dev.cachette.internal.text.Secrets;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.Set;
@@ -16,7 +17,7 @@ import java.util.stream.Collectors;
 public record Header(String name, String value) {
 
   /** What stands in messages for what is secret. */
-  public static final String MASK = "****";
+  public static final String MASK = Secrets.MASK;
 
   private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
   private static final Set<String> SCHEMES = Set.of("basic", "bearer", "digest", "negotiate");

@@ -2,6 +2,8 @@ package dev.cachette.http;
 
 import static dev.cachette.http.Tokens.requireToken;
 
+import dev.cachette.internal.text.Secrets;
+
 /**
  * A request as it arrived.
  *
@@ -27,9 +29,9 @@ public record Request(String method, Uri uri, Headers headers, Body body) {
     return Texts.of(headers, body);
   }
 
-  /** The request line: method and URI. */
+  /** The request line: method and URI, with tokens and passwords in its query masked. */
   @Override
   public String toString() {
-    return method + " " + uri;
+    return method + " " + Secrets.maskedFields(uri.toString());
   }
 }

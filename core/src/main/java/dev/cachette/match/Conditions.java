@@ -5,6 +5,7 @@ import static dev.cachette.match.Arguments.named;
 
 import dev.cachette.http.Header;
 import dev.cachette.http.Request;
+import dev.cachette.internal.text.Secrets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -39,7 +40,7 @@ public final class Conditions {
         "query",
         given("query(name, value)", name),
         received -> received.query().all(name),
-        UnaryOperator.identity(),
+        text -> Secrets.masked(name, text),
         received -> received.query().names(),
         given("query(name, value)", value));
   }

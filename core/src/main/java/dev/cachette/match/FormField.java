@@ -3,6 +3,7 @@ package dev.cachette.match;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
 import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.Secrets;
 import java.util.List;
 import java.util.Optional;
 
@@ -24,7 +25,7 @@ final class FormField extends BodyCondition {
 
   @Override
   String expected() {
-    return value.toString();
+    return value.describe(this::masked);
   }
 
   @Override
@@ -34,7 +35,7 @@ final class FormField extends BodyCondition {
       return unreadable(problem.get());
     }
     Query form = content.form();
-    Check check = value.check(name(), Found.texts(form.all(field)));
+    Check check = value.check(name(), Found.texts(form.all(field), this::masked));
     if (check.holds() || form.names().contains(field)) {
       return check;
     }
@@ -46,6 +47,10 @@ final class FormField extends BodyCondition {
         near.isPresent() ? 0.3 : 0,
         check.expected(),
         List.of(check.differences().get(0).because(near)));
+  }
+
+  private String masked(String text) {
+    return Secrets.masked(field, text);
   }
 
   /** A body that says it is something else is not read as a form; one that says nothing is. */

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -69,7 +70,9 @@ public final class PatternIndex<T> {
   }
 
   private void addLiteral(String key, T found) {
-    literal.computeIfAbsent(key, unused -> new ArrayList<>(1)).add(found);
+    // Almost always one: a list of its own kind, which is one object less to look at.
+    literal.merge(
+        key, List.of(found), (old, more) -> Stream.concat(old.stream(), more.stream()).toList());
   }
 
   /** What may fit a request, in order; whether it does is for its pattern to say. */

@@ -3,10 +3,13 @@ package dev.cachette.junit;
 import static dev.cachette.answer.Answers.status;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertSame;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
+import dev.cachette.UnusedStubs;
+import dev.cachette.match.Bodies;
 import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -26,6 +29,23 @@ import org.junit.platform.testkit.engine.EngineExecutionResults;
 class InterceptHttpTest {
 
   private static final String TIDES = "https://tides.example/v1";
+
+  @Test
+  void unusedStubsFailWhereTheAnnotationSaysSo() {
+    List<String> failures = Engine.failures(Engine.run(Unused.class));
+
+    assertEquals(2, failures.size());
+    assertTrue(failures.get(0).contains("\"in vain\""), failures.get(0));
+    assertTrue(failures.get(1).contains("\"used by none\""), failures.get(1));
+    assertTrue(!failures.get(1).contains("\"used by one\""), failures.get(1));
+  }
+
+  @Test
+  void conditionsOnGraphQlSayWhatTheyNeed() {
+    var refused = assertThrows(IllegalStateException.class, Bodies::graphql);
+
+    assertTrue(refused.getMessage().contains("com.graphql-java:graphql-java"));
+  }
 
   @Test
   void stubsAndCallsStayInTheirScope() {
@@ -191,6 +211,28 @@ class InterceptHttpTest {
     void fails() {
       Url.status(TIDES);
       throw new AssertionError("the desk is closed");
+    }
+  }
+
+  @InterceptHttp(unusedStubs = UnusedStubs.FAIL)
+  static class Unused {
+
+    @BeforeAll
+    static void baseline(Cachette net) {
+      net.stub("GET " + TIDES).named("used by one").answer(status(204));
+      net.stub("GET /v1").named("used by none").answer(status(204));
+    }
+
+    @Test
+    @Order(1)
+    void uses() {
+      Url.status(TIDES);
+    }
+
+    @Test
+    @Order(2)
+    void stubsInVain(Cachette net) {
+      net.stub("GET /v2").named("in vain").answer(status(204));
     }
   }
 

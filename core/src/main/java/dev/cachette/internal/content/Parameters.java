@@ -16,7 +16,8 @@ import java.util.regex.Pattern;
 public record Parameters(Map<String, String> values) {
 
   private static final Pattern PARAMETER =
-      Pattern.compile(";\\s*([^=;\\s]+)\\s*=\\s*(?:\"((?:[^\"\\\\]|\\\\.)*)\"|([^;]*))");
+      Pattern.compile(
+          ";\\s*([^=;\\s]+)\\s*=\\s*" + "(?:\"([^\"\\\\]*+(?:\\\\.[^\"\\\\]*+)*+)\"|([^;]*))");
 
   /** The parameters of a header value. */
   public static Parameters of(String header) {

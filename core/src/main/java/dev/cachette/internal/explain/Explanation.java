@@ -7,7 +7,6 @@ import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * Why no stub answers a call, as text: the cause in its first ten lines, then all of it, in about
@@ -55,7 +54,7 @@ public final class Explanation {
           .append("\n\n")
           .append(at == 0 ? candidate.conditions() : candidate.misses());
     }
-    return text.append('\n').append(mend(request, nearest)).append(rule(stubs.size())).toString();
+    return text.append('\n').append(mend(request, nearest)).append(rule()).toString();
   }
 
   private static String far(int count) {
@@ -80,14 +79,18 @@ public final class Explanation {
         + "\n";
   }
 
-  private static Optional<Difference> telling(List<Candidate> nearest) {
-    return nearest.stream()
-        .findFirst()
-        .map(candidate -> candidate.firstMiss().differences().get(0));
+  /** The place in the body that tells most; empty text if there is none. */
+  private static String telling(List<Candidate> nearest) {
+    if (nearest.isEmpty()) {
+      return "";
+    }
+    Check miss = nearest.get(0).firstMiss();
+    String place = miss.differences().get(0).at();
+    return place.isEmpty() ? miss.condition() : place;
   }
 
-  private static String rule(int stubs) {
-    return stubs < 2 ? "" : "Where several stubs fit, " + RULE + ".\n";
+  private static String rule() {
+    return "Where several stubs fit, " + RULE + ".\n";
   }
 
   private static String stubs(int count) {

@@ -4,11 +4,10 @@ import dev.cachette.http.Header;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.text.Secrets;
 import dev.cachette.match.Content;
-import dev.cachette.match.Difference;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -30,22 +29,23 @@ public final class RequestText {
 
   private static final int HEADERS = 8;
   private static final int BODY_LINES = 8;
-  private static final int BODY_CHARACTERS = 600;
+  private static final int BODY_CHARACTERS = 400;
   private static final int BEFORE = 150;
 
   private RequestText() {}
 
   /** The request, each line indented by two spaces; secrets are masked, a long body is cut. */
   public static String of(Request request) {
-    return "  " + request + "\n" + details(request, Optional.empty());
+    return "  " + request + "\n" + details(request, "");
   }
 
   /**
    * Headers and body, each line indented by two spaces.
    *
-   * @param around where a long body is not cut
+   * @param place the place in the body where a long one is not cut: {@code $.vessel}, {@code line
+   *     3}; empty text for its start
    */
-  static String details(Request request, Optional<Difference> around) {
+  static String details(Request request, String place) {
     List<Header> telling =
         request.headers().stream()
             .filter(header -> !TELLS_NOTHING.contains(header.name().toLowerCase(Locale.ROOT)))
@@ -59,17 +59,17 @@ public final class RequestText {
         telling.size() > HEADERS
             ? "  ... " + (telling.size() - HEADERS) + " more headers ...\n"
             : "";
-    String body = request.body().isEmpty() ? "" : body(request, around).indent(2);
+    String body = request.body().isEmpty() ? "" : body(request, place).indent(2);
     return headers + more + body;
   }
 
-  private static String body(Request request, Optional<Difference> around) {
+  private static String body(Request request, String place) {
     boolean readable = request.headers().contentType().map(MediaType::isText).orElse(true);
     if (!readable) {
       return "(" + request.body() + ")";
     }
-    String whole = Content.of(request.headers(), request.body()).text();
-    int from = start(whole, around);
+    String whole = masked(request);
+    int from = start(whole, place);
     String rest = whole.substring(from, Math.min(whole.length(), from + BODY_CHARACTERS));
     List<String> lines = rest.lines().limit(BODY_LINES).toList();
     String shown = lines.stream().map(RequestText::visible).collect(Collectors.joining("\n"));
@@ -78,17 +78,27 @@ public final class RequestText {
         + (from > 0 || cut ? shown + "\n... (" + request.body() + " in all)" : shown);
   }
 
+  private static String masked(Request request) {
+    String text = Content.of(request.headers(), request.body()).text();
+    boolean form =
+        request
+            .headers()
+            .contentType()
+            .filter(type -> type.subtype().equals("x-www-form-urlencoded"))
+            .isPresent();
+    return form ? Secrets.maskedFields(text) : Secrets.maskedMembers(text);
+  }
+
   /** Where to begin, so that what differs is among what is shown. */
-  private static int start(String whole, Optional<Difference> around) {
-    if (whole.length() <= BODY_CHARACTERS || around.isEmpty()) {
+  private static int start(String whole, String place) {
+    if (whole.length() <= BODY_CHARACTERS) {
       return 0;
     }
-    String place = around.get().at();
     if (place.matches("line [0-9]+")) {
       int line = Integer.parseInt(place.substring("line ".length()));
       return lineStart(whole, Math.max(0, line - 3));
     }
-    String name = place.replaceAll(".*[./]|[\\[\\]'\"@0-9]", "");
+    String name = place.replaceAll(".*[./ ]|[\\[\\]'\"@0-9]", "");
     int at = name.isEmpty() ? -1 : whole.indexOf(name);
     return Math.max(0, at - BEFORE);
   }

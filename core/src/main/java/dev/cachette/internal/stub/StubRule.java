@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * A stub as it is used: a pattern, its answers, and when it is live. All but what it was made with
@@ -21,7 +22,7 @@ public final class StubRule {
   private final List<StubCheck> checks;
   private final boolean expected;
   private final Turns turns;
-  private final List<StubRule> predecessors = new ArrayList<>();
+  private List<StubRule> predecessors = List.of();
   private Instant from = Instant.MIN;
   private Instant until = Instant.MAX;
   private boolean used;
@@ -85,7 +86,7 @@ public final class StubRule {
 
   /** It is live once the other was called. */
   public void liveAfter(StubRule other) {
-    predecessors.add(other);
+    predecessors = Stream.concat(predecessors.stream(), Stream.of(other)).toList();
   }
 
   /** It is live at and after an instant. */

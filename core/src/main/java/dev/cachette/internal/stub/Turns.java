@@ -20,7 +20,7 @@ final class Turns {
   }
 
   private final List<Answer> answers;
-  private final Map<Integer, Answer> onCall = new HashMap<>();
+  private Map<Integer, Answer> onCall = Map.of();
   private Then then = Then.LAST_STAYS;
   private int limit = Integer.MAX_VALUE;
   private int count;
@@ -38,7 +38,9 @@ final class Turns {
   }
 
   void onCall(int number, Answer answer) {
-    onCall.put(number, answer);
+    Map<Integer, Answer> more = new HashMap<>(onCall);
+    more.put(number, answer);
+    onCall = more;
   }
 
   boolean isSpent() {

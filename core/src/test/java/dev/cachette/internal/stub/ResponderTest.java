@@ -12,6 +12,7 @@ import dev.cachette.Desk;
 import dev.cachette.answer.Answer;
 import dev.cachette.http.Response;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.match.Values;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.opentest4j.AssertionFailedError;
@@ -156,10 +157,10 @@ class ResponderTest {
                                    cause     a parameter with almost the same name, "Day"
 
                 Mend: send the query day, or leave it out of the stub.
-                """));
+                Where several stubs fit, the inner scope wins,"""));
     assertTrue(
         explanationOf("PUT https://tides.example/v1/tides?day=2")
-            .endsWith("Mend: correct the method in the code under test, or in the stub.\n"));
+            .contains("\nMend: correct the method in the code under test, or in the stub.\n"));
   }
 
   @Test
@@ -233,6 +234,45 @@ class ResponderTest {
 
     assertTrue(explanation.contains("  tide\\u0007\n  tide\\u0007\n"), explanation);
     assertTrue(explanation.contains("  ... (300 bytes in all)\n"), explanation);
+  }
+
+  @Test
+  void aLongBodyIsCutAroundWhatDiffers() {
+    String note = "\"note\":\"" + "calm ".repeat(4000) + "\"";
+    String end = note.replace("note", "end");
+    desk.stub(
+        desk.draft(RequestPattern.of("POST /v1").json("$.vessel.draught", Values.atMost(4.5)), 3),
+        text(""));
+
+    String explanation =
+        desk.respond(
+                request(
+                    "POST https://tides.example/v1",
+                    "{" + note + ",\"vessel\":{\"draught\":5}," + end + "}"))
+            .text();
+
+    assertTrue(explanation.contains("\"vessel\":{\"draught\":5}"), explanation);
+    assertTrue(explanation.contains("\n  ... "), explanation);
+    assertTrue(explanation.contains(" bytes in all)"), explanation);
+    assertTrue(explanation.length() < 2_000, explanation);
+  }
+
+  @Test
+  void secretsAreMaskedWhereverTheyStand() {
+    String url = "POST https://id.example/token?api_key=k1&day=2";
+    String json = desk.respond(request(url, "{\"client_secret\" : \"s1\", \"day\": \"2\"}")).text();
+    String form =
+        desk.respond(
+                request(
+                    url, "password=s1&day=2", "content-type: application/x-www-form-urlencoded"))
+            .text();
+
+    for (String text : List.of(json, form)) {
+      assertTrue(text.contains("?api_key=****&day=2"), text);
+      assertTrue(!text.contains("s1"), text);
+    }
+    assertTrue(json.contains("{\"client_secret\" : \"****\", \"day\": \"2\"}"), json);
+    assertTrue(form.contains("password=****&day=2"), form);
   }
 
   private String get() {

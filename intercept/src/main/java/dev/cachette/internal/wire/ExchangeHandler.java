@@ -96,6 +96,11 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       ChannelHandlerContext context, Exchange exchange, Response response, boolean keepAlive) {
     write(context, response, keepAlive).addListener(written -> tell(exchange, written));
     busy = false;
+    if (!keepAlive) {
+      // Nothing that follows on a connection that ends is answered (RFC 9112 section 9.6).
+      dropWaiting();
+      return;
+    }
     while (!busy && !waiting.isEmpty()) {
       FullHttpRequest next = waiting.remove();
       try {
@@ -160,9 +165,13 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   /** Whoever hung up needs no more answers. */
   @Override
   public void channelInactive(ChannelHandlerContext context) {
+    dropWaiting();
+    context.fireChannelInactive();
+  }
+
+  private void dropWaiting() {
     waiting.forEach(FullHttpRequest::release);
     waiting.clear();
-    context.fireChannelInactive();
   }
 
   /** A connection that broke is the client's affair; there is nobody left to tell. */
