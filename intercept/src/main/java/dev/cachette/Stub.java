@@ -150,7 +150,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   /**
    * One call gets this answer, in place of the one whose turn it would be.
    *
-   * @param number the how-manieth call of this stub it is, from 1
+   * @param number which call of this stub it is, from 1
    * @throws IllegalArgumentException if the number is not positive, or the answer is null
    * @throws IllegalStateException if the stub has no answer yet
    */

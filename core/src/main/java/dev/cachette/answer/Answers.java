@@ -198,8 +198,8 @@ public final class Answers {
    *       ${cookie.desk}}, {@code ${form.vessel}}: the first value of that name;
    *   <li>{@code ${json./vessel/name}}, {@code ${json.$.vessel.name}}: a place in a JSON body;
    *   <li>{@code ${method}}, {@code ${url}}, {@code ${host}}, {@code ${body}};
-   *   <li>{@code ${count}}: the how-manieth call of this stub it is; {@code ${counter.bookings}}:
-   *       one more at each use, from 1, for all stubs of the test;
+   *   <li>{@code ${count}}: which call of this stub it is, from 1; {@code ${counter.bookings}}: one
+   *       more at each use, from 1, for all stubs of the test;
    *   <li>{@code ${random.uuid}}, {@code ${random.1..100}}: by the seed of the settings;
    *   <li>{@code ${now}}, {@code ${now+PT2H}}, {@code ${today}}, {@code ${today+P1D}}: by the clock
    *       of the settings, in UTC, as ISO 8601.

@@ -34,7 +34,12 @@ public final class Headers implements Iterable<Header> {
 
   /** The value of the first field with this name. */
   public Optional<String> first(String name) {
-    return stream().filter(field -> field.isNamed(name)).map(Header::value).findFirst();
+    for (Header field : fields) {
+      if (field.isNamed(name)) {
+        return Optional.of(field.value());
+      }
+    }
+    return Optional.empty();
   }
 
   /** The values of all fields with this name, in order; empty if there is none. */
@@ -44,7 +49,7 @@ public final class Headers implements Iterable<Header> {
 
   /** Whether there is a field with this name. */
   public boolean has(String name) {
-    return stream().anyMatch(field -> field.isNamed(name));
+    return first(name).isPresent();
   }
 
   /**

@@ -28,6 +28,9 @@ public final class PatternIndex<T> {
   /** By method, origin and path in one text. */
   private final Map<String, List<T>> literal = new HashMap<>();
 
+  /** Whether every pattern has one method, one origin, and no variable in its path. */
+  private boolean onlyExact = true;
+
   /** By method and origin in one text. */
   private final Map<String, Node<T>> roots = new HashMap<>();
 
@@ -54,6 +57,7 @@ public final class PatternIndex<T> {
       addLiteral(key.exact().get(), found);
       return;
     }
+    onlyExact = false;
     String origin = key.origin().orElse(ANY);
     for (String method : key.methods().isEmpty() ? List.of(ANY) : key.methods()) {
       if (key.whole()) {
@@ -79,12 +83,23 @@ public final class PatternIndex<T> {
   public List<T> candidates(Received received) {
     List<T> found = new ArrayList<>(4);
     String path = received.normalPath();
+    found.addAll(literal.getOrDefault(received.key(), List.of()));
+    if (onlyExact) {
+      return sorted(found);
+    }
     for (String method : List.of(received.request().method(), ANY)) {
       for (String origin : List.of(received.request().uri().origin(), ANY)) {
-        found.addAll(literal.getOrDefault(Received.key(method, origin, path), List.of()));
+        boolean exact = !method.equals(ANY) && !origin.equals(ANY);
+        if (!exact) {
+          found.addAll(literal.getOrDefault(Received.key(method, origin, path), List.of()));
+        }
         collect(method, origin, path, found);
       }
     }
+    return sorted(found);
+  }
+
+  private List<T> sorted(List<T> found) {
     if (found.size() > 1) {
       found.sort(order);
     }

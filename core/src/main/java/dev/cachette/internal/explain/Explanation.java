@@ -18,6 +18,9 @@ public final class Explanation {
   public static final String RULE =
       "the inner scope wins, then the more specific request, then the later declaration";
 
+  /** What still fits in is shown; the mend and the rule follow. */
+  private static final int MOST_LINES = 38;
+
   private Explanation() {}
 
   /**
@@ -48,13 +51,20 @@ public final class Explanation {
     if (!details.isEmpty()) {
       text.append("\nThe request\n\n").append(details);
     }
-    for (int at = 0; at < nearest.size(); at++) {
-      Candidate candidate = nearest.get(at);
-      text.append(at == 0 ? "\nAll that it asks for" : "\nThen comes " + candidate.stub())
-          .append("\n\n")
-          .append(at == 0 ? candidate.conditions() : candidate.misses());
+    if (!nearest.isEmpty()) {
+      text.append("\nAll that it asks for\n\n").append(nearest.get(0).conditions());
+    }
+    for (Candidate other : nearest.subList(Math.min(1, nearest.size()), nearest.size())) {
+      String section = "\nThen comes " + other.stub() + "\n\n" + other.misses();
+      if (lines(text) + lines(section) <= MOST_LINES) {
+        text.append(section);
+      }
     }
     return text.append('\n').append(mend(request, nearest)).append(rule()).toString();
+  }
+
+  private static long lines(CharSequence text) {
+    return text.chars().filter(c -> c == '\n').count();
   }
 
   private static String far(int count) {

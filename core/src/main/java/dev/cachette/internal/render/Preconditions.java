@@ -33,7 +33,7 @@ final class Preconditions {
   private Preconditions() {}
 
   static Optional<Response> decide(Request request, Response response) {
-    if (response.status() / 100 != 2) {
+    if (response.status() / 100 != 2 || !asksConditionally(request.headers())) {
       return Optional.empty();
     }
     Optional<String> etag = response.headers().first("etag");
@@ -46,6 +46,16 @@ final class Preconditions {
         ? Optional.of(
             reading ? notModified(response) : new Response(412, Headers.none(), Body.empty()))
         : Optional.empty();
+  }
+
+  /** Few requests do, and the others need no look at the response. */
+  private static boolean asksConditionally(Headers asked) {
+    for (Header field : asked) {
+      if (field.name().regionMatches(true, 0, "if-", 0, 3)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static boolean fails(Headers asked, Optional<String> etag, Optional<Instant> modified) {

@@ -23,7 +23,7 @@ public final class Rendering {
   /**
    * The response.
    *
-   * @param count the how-manieth call of the stub it is, from 1
+   * @param count which call of the stub it is, from 1
    * @throws IllegalStateException if a template asks for what the request does not have
    */
   public static Response of(ResponseAnswer answer, Received received, int count, Tallies tallies) {

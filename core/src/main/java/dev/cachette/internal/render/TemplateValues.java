@@ -18,7 +18,7 @@ import java.util.regex.Matcher;
  * The values that expressions have for one request.
  *
  * @param received the request
- * @param count the how-manieth call of its stub it is, from 1
+ * @param count which call of its stub it is, from 1
  * @param tallies what is counted and drawn
  */
 record TemplateValues(Received received, int count, Tallies tallies) {

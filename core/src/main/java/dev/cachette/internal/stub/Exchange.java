@@ -3,6 +3,7 @@ package dev.cachette.internal.stub;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.ComputedAnswer;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
@@ -34,6 +35,11 @@ public final class Exchange {
     this.reader = reader;
     this.scopes = scopes;
     this.finish = finish;
+  }
+
+  /** The request. */
+  public Request request() {
+    return received.request();
   }
 
   /** Whether {@link #response} runs code of the user's, which may take its time. */

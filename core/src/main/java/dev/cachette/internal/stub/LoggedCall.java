@@ -41,7 +41,7 @@ final class LoggedCall implements Call {
     this.mapper = mapper;
   }
 
-  /** The how-manieth request it is that arrived. */
+  /** Its number among all requests that arrived. */
   long arrival() {
     return arrival;
   }

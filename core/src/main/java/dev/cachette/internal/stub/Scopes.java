@@ -116,7 +116,7 @@ public final class Scopes {
         .anyMatch(rule -> rule.pattern().names(host, port));
   }
 
-  /** Notes that a request has arrived; answers the how-manieth it is. */
+  /** Notes that a request has arrived; answers its number. */
   synchronized long arrive() {
     return ++arrived;
   }

@@ -8,7 +8,7 @@ import dev.cachette.internal.render.Tallies;
  *
  * @param rule the stub
  * @param answer the answer whose turn it is
- * @param count the how-manieth call of the stub it is, from 1
+ * @param count which call of the stub it is, from 1
  * @param tallies what templates count in this scope
  */
 record Selected(StubRule rule, Answer answer, int count, Tallies tallies) {}

@@ -87,7 +87,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     context.channel().config().setAutoRead(false);
     workers.execute(
         () -> {
-          Response response = exchange.response();
+          Response response = responseOf(exchange);
           context.executor().execute(() -> finish(context, exchange, response, keepAlive));
         });
   }
@@ -110,6 +110,15 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       }
     }
     context.channel().config().setAutoRead(!busy);
+  }
+
+  /** Whatever goes wrong here, the connection must not wait for ever. */
+  private Response responseOf(Exchange exchange) {
+    try {
+      return exchange.response();
+    } catch (RuntimeException failed) {
+      return failed(exchange.request(), failed);
+    }
   }
 
   private static void tell(Exchange exchange, Future<?> written) {
