@@ -52,7 +52,11 @@ public final class Explanation {
       text.append("\nThe request\n\n").append(details);
     }
     if (!nearest.isEmpty()) {
-      text.append("\nAll that it asks for\n\n").append(nearest.get(0).conditions());
+      Candidate best = nearest.get(0);
+      text.append("\nWhat \"")
+          .append(best.stub().name())
+          .append("\" asks for\n\n")
+          .append(best.conditions());
     }
     for (Candidate other : nearest.subList(Math.min(1, nearest.size()), nearest.size())) {
       String section = "\nThen comes " + other.stub() + "\n\n" + other.misses();

@@ -122,7 +122,7 @@ class ResponderTest {
           Authorization: Bearer ****
           {"vessel":{"name":"Kittiwake"}}
 
-        All that it asks for
+        What "POST https://berths.example/v1/bookings" asks for
 
           ok   method   POST
           NO   origin   expected  https://berths.example
