@@ -1,6 +1,5 @@
 package dev.cachette;
 
-import static dev.cachette.answer.Answers.status;
 import static dev.cachette.match.Bodies.containsJson;
 import static dev.cachette.match.Bodies.form;
 import static dev.cachette.match.Bodies.graphql;
@@ -33,7 +32,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.net.URI;
 import java.net.URLEncoder;
-import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
 import java.nio.charset.Charset;
@@ -52,22 +50,16 @@ class BodyConditionsTest {
   private static final String BOOKING =
       "{\"vessel\":{\"name\":\"Kittiwake\",\"draught\":4.20},\"nights\":[1,2],\"note\":null}";
 
-  private static Cachette net;
-  private static HttpClient client;
+  private static Probe probe;
 
   @BeforeAll
   static void open() {
-    net =
-        Cachette.open(
-            Settings.defaults()
-                .unexpectedCalls(UnexpectedCalls.WARN)
-                .unusedStubs(UnusedStubs.IGNORE));
-    client = HttpClient.newHttpClient();
+    probe = new Probe();
   }
 
   @AfterAll
   static void close() {
-    net.close();
+    probe.close();
   }
 
   @Test
@@ -288,10 +280,7 @@ class BodyConditionsTest {
   }
 
   private static boolean fits(Condition condition, HttpRequest.Builder request) throws Exception {
-    try (Cachette.Scope scope = net.scope()) {
-      net.stub("* /{+rest}").where(condition).answer(status(204));
-      return Calling.send(client, request.build()).statusCode() == 204;
-    }
+    return probe.fits(condition, request);
   }
 
   private static HttpRequest.Builder post(String body) {

@@ -35,7 +35,6 @@ import dev.cachette.match.RequestPattern;
 import dev.cachette.match.ValueCondition;
 import dev.cachette.match.Values;
 import java.net.URI;
-import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
 import java.time.Instant;
@@ -53,22 +52,18 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Conditions on everything but the body, with a real client. */
 class RequestConditionsTest {
 
+  private static Probe probe;
   private static Cachette net;
-  private static HttpClient client;
 
   @BeforeAll
   static void open() {
-    net =
-        Cachette.open(
-            Settings.defaults()
-                .unexpectedCalls(UnexpectedCalls.WARN)
-                .unusedStubs(UnusedStubs.IGNORE));
-    client = HttpClient.newHttpClient();
+    probe = new Probe();
+    net = probe.net();
   }
 
   @AfterAll
   static void close() {
-    net.close();
+    probe.close();
   }
 
   static Stream<Arguments> values() {
@@ -226,10 +221,7 @@ class RequestConditionsTest {
   }
 
   private static boolean fits(Condition condition, HttpRequest.Builder request) throws Exception {
-    try (Cachette.Scope scope = net.scope()) {
-      net.stub("* /{+rest}").where(condition).answer(status(204));
-      return send(request) == 204;
-    }
+    return probe.fits(condition, request);
   }
 
   private static HttpRequest.Builder get(String query) {
@@ -245,7 +237,7 @@ class RequestConditionsTest {
   }
 
   private static int send(HttpRequest.Builder request) throws Exception {
-    return Calling.send(client, request.build()).statusCode();
+    return probe.send(request);
   }
 
   private static String escaped(String text) {

@@ -1,5 +1,7 @@
 package dev.cachette;
 
+import static dev.cachette.answer.Answers.status;
+import static org.junit.jupiter.api.Assertions.assertDoesNotThrow;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -7,25 +9,52 @@ import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.function.Executable;
 
 /** What stands in the log, here that of slf4j-simple on the error stream. */
 class WarningTest {
 
   @Test
-  void anUnexpectedCallIsWarnedOfOnceAndNothingElseIsLogged() throws Exception {
-    ByteArrayOutputStream log = new ByteArrayOutputStream();
-    PrintStream errors = System.err;
-    System.setErr(new PrintStream(log, true, StandardCharsets.UTF_8));
-    try (Cachette net = Cachette.open(Settings.defaults().unexpectedCalls(UnexpectedCalls.WARN))) {
-      Calling.get("https://tides.example/v1");
-      Calling.get("https://tides.example/v1");
-    } finally {
-      System.setErr(errors);
-    }
+  void stubsThatNoCallUsedAreWarnedOf() {
+    String text =
+        logged(
+            () -> {
+              try (Cachette net = Cachette.open()) {
+                net.stub("GET /v1").named("in vain").answer(status(204));
+              }
+            });
 
-    String text = log.toString(StandardCharsets.UTF_8);
+    assertTrue(text.contains("WARN dev.cachette.Cachette - There is a stub that no call"), text);
+    assertTrue(text.contains("\"in vain\" (WarningTest.java:"), text);
+  }
+
+  @Test
+  void anUnexpectedCallIsWarnedOfOnceAndNothingElseIsLogged() {
+    String text =
+        logged(
+            () -> {
+              try (Cachette net =
+                  Cachette.open(Settings.defaults().unexpectedCalls(UnexpectedCalls.WARN))) {
+                Calling.get("https://tides.example/v1");
+                Calling.get("https://tides.example/v1");
+              }
+            });
+
     assertTrue(text.contains("WARN dev.cachette.Cachette - No stub answers this call."), text);
     assertEquals(1, text.split("No stub answers this call", -1).length - 1, text);
     assertEquals(1, text.lines().filter(line -> line.startsWith("[")).count(), text);
+  }
+
+  /** What is written to the log meanwhile. */
+  private static String logged(Executable task) {
+    ByteArrayOutputStream log = new ByteArrayOutputStream();
+    PrintStream errors = System.err;
+    System.setErr(new PrintStream(log, true, StandardCharsets.UTF_8));
+    try {
+      assertDoesNotThrow(task);
+    } finally {
+      System.setErr(errors);
+    }
+    return log.toString(StandardCharsets.UTF_8);
   }
 }

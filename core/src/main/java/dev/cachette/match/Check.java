@@ -42,11 +42,6 @@ public record Check(
     return new Check(condition, false, nearness, expected, differences);
   }
 
-  /** The same check, called otherwise. */
-  public Check named(String name) {
-    return new Check(name, holds, nearness, expected, differences);
-  }
-
   /**
    * The check as lines of an explanation: {@code ok} and what holds, or {@code NO} with expected,
    * actual and cause below each other.

@@ -30,11 +30,4 @@ final class CombinedCondition extends ValueCondition {
   Optional<String> cause(Found found) {
     return one.holds(found) ? other.cause(found) : one.cause(found);
   }
-
-  @Override
-  boolean acceptsMissing() {
-    return both
-        ? one.acceptsMissing() && other.acceptsMissing()
-        : one.acceptsMissing() || other.acceptsMissing();
-  }
 }

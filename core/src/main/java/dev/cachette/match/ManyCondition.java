@@ -44,9 +44,4 @@ final class ManyCondition extends ValueCondition {
   String describe(UnaryOperator<String> mask) {
     return words.apply(mask);
   }
-
-  @Override
-  boolean acceptsMissing() {
-    return test.test(Found.texts(List.of()));
-  }
 }

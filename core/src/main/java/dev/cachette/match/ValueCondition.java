@@ -50,11 +50,6 @@ public abstract class ValueCondition {
     return Optional.empty();
   }
 
-  /** Whether the condition can hold where there is no value. */
-  boolean acceptsMissing() {
-    return false;
-  }
-
   final Check check(String condition, Found found) {
     String expected = describe(found.mask());
     if (holds(found)) {

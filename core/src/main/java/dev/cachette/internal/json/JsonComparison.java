@@ -98,12 +98,7 @@ public record JsonComparison(
       compare(want.element(at), have.element(at), skipped, into);
     }
     if (want.node().size() != have.node().size()) {
-      into.add(
-          new Difference(
-              have.path(),
-              "an array of " + want.node().size(),
-              "an array of " + have.node().size(),
-              Optional.empty()));
+      into.add(otherLength(want, have));
     }
   }
 
@@ -128,13 +123,16 @@ public record JsonComparison(
                       Optional.empty())));
     }
     if (exact && have.node().size() > want.node().size()) {
-      into.add(
-          new Difference(
-              have.path(),
-              "an array of " + want.node().size(),
-              "an array of " + have.node().size(),
-              Optional.empty()));
+      into.add(otherLength(want, have));
     }
+  }
+
+  private static Difference otherLength(Located want, Located have) {
+    return new Difference(
+        have.path(),
+        "an array of " + want.node().size(),
+        "an array of " + have.node().size(),
+        Optional.empty());
   }
 
   private boolean fits(Located want, Located have, Set<String> skipped) {

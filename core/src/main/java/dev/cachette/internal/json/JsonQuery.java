@@ -15,6 +15,8 @@ import java.util.function.Function;
  */
 public final class JsonQuery {
 
+  private static final int SHOWN = 8;
+
   private final String text;
   private final Function<JsonNode, List<Located>> search;
 
@@ -74,7 +76,7 @@ public final class JsonQuery {
   }
 
   private static Located step(Located from, String step) {
-    boolean index = from.node().isArray() && step.matches("[0-9]{1,9}");
+    boolean index = from.node().isArray() && step.matches("0|[1-9][0-9]{0,8}");
     return index ? from.element(Integer.parseInt(step)) : from.member(step);
   }
 
@@ -83,16 +85,19 @@ public final class JsonQuery {
       return String.format("%s is an array of %d", at.path(), at.node().size());
     }
     if (!at.node().isObject()) {
-      return String.format("%s is %s, not an object", at.path(), at.node());
+      return String.format("%s is %s, not an object", at.path(), JsonComparison.type(at.node()));
     }
     List<String> names = new ArrayList<>();
     at.node().fieldNames().forEachRemaining(names::add);
     return Likeness.nearest(step, names)
         .map(near -> String.format("%s has \"%s\", but no \"%s\"", at.path(), near, step))
-        .orElseGet(
-            () ->
-                String.format(
-                    "%s has no \"%s\", only %s", at.path(), step, names.isEmpty() ? "{}" : names));
+        .orElseGet(() -> String.format("%s has no \"%s\", only %s", at.path(), step, shown(names)));
+  }
+
+  private static String shown(List<String> names) {
+    return names.size() <= SHOWN
+        ? names.toString()
+        : names.subList(0, SHOWN) + " and " + (names.size() - SHOWN) + " more";
   }
 
   private static List<Located> follow(List<String> steps, JsonNode root) {

@@ -25,8 +25,8 @@ public record Located(String path, JsonNode node) {
     return new Located(path + "[" + index + "]", node.path(index));
   }
 
-  /** The path of a member: in shorthand where its name is one, else in brackets and quotes. */
-  public static String pathOfMember(String path, String name) {
+  /** In shorthand where the name allows it, else in brackets and quotes. */
+  private static String pathOfMember(String path, String name) {
     return name.matches("[A-Za-z_][A-Za-z0-9_]*")
         ? path + "." + name
         : path + "['" + name.replace("\\", "\\\\").replace("'", "\\'") + "']";
