@@ -166,11 +166,14 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
    * The stub is live only once another one was called in the same test: {@code
    * list.answer(json(withKittiwake)).after(create)}.
    *
-   * @throws IllegalArgumentException if the other is null
+   * @throws IllegalArgumentException if the other is null, or is this one
    * @throws IllegalStateException if this stub or the other has no answer yet
    */
   public Stub after(Stub other) {
     requireGiven("after(stub)", other);
+    if (other == this) {
+      throw new IllegalArgumentException("A stub cannot be live only after itself: " + this + ".");
+    }
     StubRule predecessor = other.answered("after(...)");
     net.change(answered("after(...)"), it -> it.liveAfter(predecessor));
     return this;

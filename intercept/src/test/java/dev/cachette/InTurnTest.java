@@ -130,6 +130,7 @@ class InTurnTest {
     assertThrows(IllegalArgumentException.class, () -> stub.onCall(0, status(204)));
     assertThrows(IllegalArgumentException.class, () -> stub.onCall(1, null));
     assertThrows(IllegalArgumentException.class, () -> stub.after(null));
+    assertThrows(IllegalArgumentException.class, () -> stub.after(stub));
     assertThrows(IllegalStateException.class, () -> stub.after(net.stub("GET /never")));
     assertThrows(IllegalStateException.class, net::reset);
   }

@@ -12,6 +12,7 @@ import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
+import java.util.concurrent.ExecutionException;
 import okhttp3.MediaType;
 import okhttp3.OkHttpClient;
 import okhttp3.Request;
@@ -26,6 +27,7 @@ import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
 import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
 import org.apache.hc.client5.http.impl.classic.HttpClients;
 import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http.RequestNotExecutedException;
 import org.apache.hc.core5.http.io.entity.EntityUtils;
 import org.apache.hc.core5.http.io.entity.StringEntity;
 import org.apache.hc.core5.io.CloseMode;
@@ -110,8 +112,23 @@ enum Client {
         public Reply call(String method, String url, Optional<String> body) throws Exception {
           SimpleHttpRequest request = SimpleRequestBuilder.create(method).setUri(url).build();
           body.ifPresent(json -> request.setBody(json, ContentType.APPLICATION_JSON));
-          SimpleHttpResponse got = client.execute(request, null).get();
+          SimpleHttpResponse got = execute(request);
           return new Reply(got.getCode(), got.getBodyText());
+        }
+
+        /**
+         * Where the other side has just closed a kept connection, this client may take it once
+         * more, says that nothing was sent, and leaves it to its caller to ask again.
+         */
+        private SimpleHttpResponse execute(SimpleHttpRequest request) throws Exception {
+          try {
+            return client.execute(request, null).get();
+          } catch (ExecutionException failed) {
+            if (failed.getCause() instanceof RequestNotExecutedException) {
+              return client.execute(request, null).get();
+            }
+            throw failed;
+          }
         }
 
         @Override

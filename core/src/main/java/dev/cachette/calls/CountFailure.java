@@ -1,6 +1,7 @@
 package dev.cachette.calls;
 
 import dev.cachette.internal.explain.Explanation;
+import dev.cachette.internal.explain.RequestText;
 import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.match.Verdict;
@@ -108,7 +109,10 @@ final class CountFailure {
 
     @Override
     public String toString() {
-      StringBuilder text = new StringBuilder("Comes nearest: " + call.request() + "\n\n");
+      StringBuilder text =
+          new StringBuilder("Comes nearest:\n\n")
+              .append(RequestText.of(call.request()))
+              .append('\n');
       for (Check miss : verdict.misses()) {
         text.append(miss.lines(miss.condition().length()));
       }

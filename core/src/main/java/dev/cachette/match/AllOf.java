@@ -26,7 +26,7 @@ record AllOf(List<Condition> conditions) implements Condition {
     List<Difference> differences = new ArrayList<>();
     for (Check check : checks) {
       names.add(check.condition());
-      differences.addAll(check.differences());
+      differences.addAll(check.placed());
     }
     String expected = checks.stream().map(Check::expected).collect(Collectors.joining(", and "));
     String name = String.join(" and ", names);

@@ -27,8 +27,8 @@ record AnyOf(Condition one, Condition other) implements Condition {
     if (first.holds() || second.holds()) {
       return Check.held(name, (first.holds() ? first : second).expected());
     }
-    List<Difference> both = new ArrayList<>(first.differences());
-    both.addAll(second.differences());
+    List<Difference> both = new ArrayList<>(first.placed());
+    both.addAll(second.placed());
     return Check.missed(
         name,
         Math.max(first.nearness(), second.nearness()),

@@ -42,6 +42,23 @@ public record Check(
     return new Check(condition, false, nearness, expected, differences);
   }
 
+  /** The differences, each with the name of the condition as its place. */
+  List<Difference> placed() {
+    return differences.stream()
+        .map(each -> each.at(each.at().isEmpty() ? condition : condition + " at " + each.at()))
+        .toList();
+  }
+
+  /** What does not hold, and where first: {@code body at $.vessel.draught}. */
+  public String name() {
+    String place = differences.isEmpty() ? "" : differences.get(0).at();
+    if (place.isEmpty()) {
+      return condition;
+    }
+    // Of several conditions combined, the one that does not hold.
+    return condition.contains(place) ? place : condition + " at " + place;
+  }
+
   /**
    * The check as lines of an explanation: {@code ok} and what holds, or {@code NO} with expected,
    * actual and cause below each other.

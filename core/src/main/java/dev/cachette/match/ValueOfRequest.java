@@ -40,6 +40,12 @@ record ValueOfRequest(
     return Found.texts(values.apply(received), mask);
   }
 
+  /** So that the value that it must not have is shown. */
+  @Override
+  public Condition negated() {
+    return new ValueOfRequest(kind, name, values, mask, names, ManyCondition.not(condition));
+  }
+
   @Override
   public Check check(Received received) {
     Check check = condition.check(kind + " " + name, found(received));

@@ -89,7 +89,9 @@ class CallsTest {
         """
         Expected exactly 2 calls of POST https://berths.example/v1/bookings, but there was 1.
 
-        Comes nearest: POST https://berths.example/v1/bookings/
+        Comes nearest:
+
+          POST https://berths.example/v1/bookings/
 
           NO   path   expected  /v1/bookings
                       actual    /v1/bookings/

@@ -85,8 +85,7 @@ public final class Explanation {
         + ": "
         + nearest.stub()
         + "\nIt does not answer because of the "
-        + miss.condition()
-        + (first.at().isEmpty() ? "" : " at " + first.at())
+        + miss.name()
         + (more == 0 ? "" : ", and " + more + " more")
         + ":\n    "
         + first.at("").lines("    ")

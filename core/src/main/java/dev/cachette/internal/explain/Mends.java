@@ -1,7 +1,6 @@
 package dev.cachette.internal.explain;
 
 import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
 
 /** What to do about a condition that alone does not hold. */
 final class Mends {
@@ -19,10 +18,8 @@ final class Mends {
   }
 
   private static String ofRequest(Check miss) {
-    Difference first = miss.differences().get(0);
-    String what = miss.condition() + (first.at().isEmpty() ? "" : " at " + first.at());
-    return first.isMissing()
-        ? String.format("send the %s, or leave it out of the stub.", what)
-        : String.format("correct the %s in the code under test, or in the stub.", what);
+    return miss.differences().get(0).isMissing()
+        ? String.format("send the %s, or leave it out of the stub.", miss.name())
+        : String.format("correct the %s in the code under test, or in the stub.", miss.name());
   }
 }

@@ -13,6 +13,9 @@ import java.util.Optional;
 /** A JSON Schema, in the dialect that it names, by default 2020-12. */
 public final class JsonSchemas {
 
+  private static final int LONGEST = 80;
+
+  private final JsonNode text;
   private final Validator validator;
   private final URI schema;
 
@@ -22,6 +25,7 @@ public final class JsonSchemas {
    * @throws IllegalArgumentException if it is no JSON Schema; the message says where
    */
   public JsonSchemas(JsonNode schema) {
+    this.text = schema;
     this.validator =
         new ValidatorFactory().withJsonNodeFactory(new JacksonNode.Factory()).createValidator();
     try {
@@ -37,17 +41,30 @@ public final class JsonSchemas {
     Validator.Result result = validator.validate(schema, value);
     return result.isValid()
         ? List.of()
-        : result.getErrors().stream().map(error -> difference(error, value)).toList();
+        : result.getErrors().stream().map(error -> difference(error, value)).distinct().toList();
   }
 
-  private static Difference difference(Error error, JsonNode value) {
-    JsonNode actual = value.at(error.getInstanceLocation());
-    String text = actual.toString();
+  private Difference difference(Error error, JsonNode value) {
     String path = JsonQuery.parse(error.getInstanceLocation()).find(value).get(0).path();
     return new Difference(
         path,
-        error.getError() + "  (schema " + error.getSchemaLocation() + ")",
-        text.length() > 80 ? text.substring(0, 80) + "..." : text,
-        Optional.empty());
+        asked(error),
+        cut(value.at(error.getInstanceLocation()).toString()),
+        Optional.of(error.getError()));
+  }
+
+  /** The keyword with its value: {@code minimum 1}; it alone where the schema refers elsewhere. */
+  private String asked(Error error) {
+    String location = error.getSchemaLocation();
+    String pointer = location.substring(location.indexOf('#') + 1);
+    JsonNode keyword =
+        pointer.isEmpty() || pointer.startsWith("/")
+            ? text.at(pointer).path(error.getKeyword())
+            : text.path(error.getKeyword());
+    return cut((error.getKeyword() + " " + (keyword.isMissingNode() ? "" : keyword)).strip());
+  }
+
+  private static String cut(String text) {
+    return text.length() > LONGEST ? text.substring(0, LONGEST) + "..." : text;
   }
 }

@@ -17,6 +17,9 @@ import java.util.Optional;
 /** The stubs of one scope, and what happened in it. Guarded by the lock of {@link Scopes}. */
 public final class StubScope {
 
+  /** So many kinds of unexpected calls are told apart; the rest is counted. */
+  private static final int MOST_KINDS = 1_000;
+
   /** In the order they were declared. */
   private final List<StubRule> rules = new ArrayList<>();
 
@@ -71,12 +74,13 @@ public final class StubScope {
 
   /** Notes an unexpected call; answers whether it is the first of its kind. */
   boolean noteUnexpected(String summary, String explanation) {
+    boolean full = unexpected.size() >= MOST_KINDS && !unexpected.containsKey(summary);
+    String kind = full ? "others" : summary;
     UnexpectedCalls.Entry noted =
         unexpected.merge(
-            summary,
-            new UnexpectedCalls.Entry(summary, explanation, 1),
-            (old, unused) ->
-                new UnexpectedCalls.Entry(summary, old.explanation(), old.times() + 1));
+            kind,
+            new UnexpectedCalls.Entry(kind, explanation, 1),
+            (old, unused) -> new UnexpectedCalls.Entry(kind, old.explanation(), old.times() + 1));
     return noted.times() == 1;
   }
 
