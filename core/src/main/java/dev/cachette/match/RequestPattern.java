@@ -169,12 +169,14 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
 
   @Override
   public boolean equals(Object other) {
-    return other instanceof RequestPattern pattern && toString().equals(pattern.toString());
+    return other instanceof RequestPattern pattern
+        && line.text().equals(pattern.line.text())
+        && identities().equals(pattern.identities());
   }
 
   @Override
   public int hashCode() {
-    return toString().hashCode();
+    return line.text().hashCode();
   }
 
   /** The request line as it was written, and the conditions in words. */

@@ -2,6 +2,7 @@ package dev.cachette.match;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -180,6 +181,15 @@ class RequestPatternTest {
     var refused = assertThrows(IllegalArgumentException.class, () -> RequestPattern.of(line));
 
     assertTrue(refused.getMessage().contains("Mend: write one, such as \"GET https://tides"));
+  }
+
+  @Test
+  void patternsAreEqualWhereTheyAskTheSame() {
+    RequestPattern one = RequestPattern.of("GET /v1").bearer(Values.is("a"));
+
+    assertEquals(one, RequestPattern.of("GET /v1").bearer(Values.is("a")));
+    assertNotEquals(one, RequestPattern.of("GET /v1").bearer(Values.is("b")));
+    assertEquals("GET /v1 where bearer token: \"****\"", one.toString());
   }
 
   private static Request request(String line) {

@@ -11,6 +11,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.Json;
+import dev.cachette.match.Content;
 import dev.cachette.match.Received;
 import java.util.Map;
 import java.util.Optional;
@@ -22,7 +23,8 @@ import org.opentest4j.AssertionFailedError;
 final class LoggedCall implements Call {
 
   private final long arrival;
-  private final Received received;
+  private final Request request;
+  private final Map<String, String> variables;
   private final Response response;
   private final Optional<StubReference> stub;
   private final Supplier<ObjectMapper> mapper;
@@ -35,7 +37,9 @@ final class LoggedCall implements Call {
       Optional<StubReference> stub,
       Supplier<ObjectMapper> mapper) {
     this.arrival = arrival;
-    this.received = received;
+    // Not all of what was received: that holds the body once more, decoded and as JSON.
+    this.request = received.request();
+    this.variables = received.variables();
     this.response = response;
     this.stub = stub;
     this.mapper = mapper;
@@ -57,7 +61,7 @@ final class LoggedCall implements Call {
 
   @Override
   public Request request() {
-    return received.request();
+    return request;
   }
 
   @Override
@@ -72,12 +76,12 @@ final class LoggedCall implements Call {
 
   @Override
   public Map<String, String> variables() {
-    return received.variables();
+    return variables;
   }
 
   @Override
   public String text() {
-    return received.text();
+    return Content.of(request.headers(), request.body()).text();
   }
 
   @Override
@@ -119,13 +123,12 @@ final class LoggedCall implements Call {
 
   private AssertionFailedError failure(String what, String problem, @Nullable Throwable cause) {
     return new AssertionFailedError(
-        String.format(
-            "The body of this call %s, %s\n\n%s", what, problem, RequestText.of(request())),
+        String.format("The body of this call %s, %s\n\n%s", what, problem, RequestText.of(request)),
         cause);
   }
 
   @Override
   public String toString() {
-    return request() + "  ->  " + response;
+    return request + "  ->  " + response;
   }
 }
