@@ -108,10 +108,31 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
   /** How each condition fares with the request, whether it fits or not. */
   public Verdict examine(Request request) {
     Received received = Received.of(request);
-    Received seen = received.with(line.match(received).orElse(Map.of()));
+    Optional<Map<String, String>> variables = line.match(received);
+    Received seen = received.with(variables.orElse(Map.of()));
+    // Without a line that fits there are no variables to speak of.
     return new Verdict(
         line.examine(request),
-        conditions.stream().map(condition -> condition.check(seen)).toList());
+        conditions.stream()
+            .filter(condition -> variables.isPresent() || !isOnVariable(condition))
+            .map(condition -> check(condition, seen))
+            .toList());
+  }
+
+  /**
+   * A predicate that throws does not hold, and says so; whoever asks for reasons wants no error.
+   */
+  private static Check check(Condition condition, Received seen) {
+    try {
+      return condition.check(seen);
+    } catch (RuntimeException thrown) {
+      return Check.missed(
+          "condition", 0, Difference.of(condition.description(), "threw " + thrown));
+    }
+  }
+
+  private static boolean isOnVariable(Condition condition) {
+    return condition instanceof ValueOfRequest value && value.kind().equals("path");
   }
 
   /** The request line as it was written, without further conditions. */
@@ -153,8 +174,8 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
   }
 
   private void requireVariable(Condition condition) {
-    if (condition instanceof ValueOfRequest value
-        && value.kind().equals("path")
+    if (isOnVariable(condition)
+        && condition instanceof ValueOfRequest value
         && !line.variables().contains(value.name())) {
       throw new IllegalArgumentException(
           String.format(

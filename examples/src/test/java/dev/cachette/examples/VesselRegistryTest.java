@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 @InterceptHttp
 class VesselRegistryTest {
 
-  private static final String GRAPHQL = "POST https://registry.example/graphql";
+  private static final String GRAPHQL = "POST https://vessels.example/graphql";
 
   private final VesselRegistry registry = new VesselRegistry();
 

@@ -27,7 +27,7 @@ final class CallLog {
   void add(LoggedCall call) {
     // A call whose answer took long to compute is logged behind some that arrived later.
     Deque<LoggedCall> later = new ArrayDeque<>();
-    while (!calls.isEmpty() && calls.getLast().arrival() > call.arrival()) {
+    while (!calls.isEmpty() && calls.getLast().arrival().number() > call.arrival().number()) {
       later.push(calls.removeLast());
     }
     calls.addLast(call);

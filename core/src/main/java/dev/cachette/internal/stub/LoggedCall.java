@@ -22,7 +22,7 @@ import org.opentest4j.AssertionFailedError;
 /** A call as it stands in the log. */
 final class LoggedCall implements Call {
 
-  private final long arrival;
+  private final Scopes.Arrival arrival;
   private final Request request;
   private final Map<String, String> variables;
   private final Response response;
@@ -31,7 +31,7 @@ final class LoggedCall implements Call {
   private volatile boolean delivered;
 
   LoggedCall(
-      long arrival,
+      Scopes.Arrival arrival,
       Received received,
       Response response,
       Optional<StubReference> stub,
@@ -45,8 +45,8 @@ final class LoggedCall implements Call {
     this.mapper = mapper;
   }
 
-  /** Its number among all requests that arrived. */
-  long arrival() {
+  /** When it arrived, and in which scope. */
+  Scopes.Arrival arrival() {
     return arrival;
   }
 

@@ -40,7 +40,7 @@ public final class Responder {
 
   /** Takes a request in: finds the stub that wins, whose answer's turn it then is. */
   public Exchange receive(Request request) {
-    long arrival = scopes.arrive();
+    Scopes.Arrival arrival = scopes.arrive();
     Received received = Received.of(request);
     try {
       Optional<Scopes.Won> won = scopes.select(received).or(() -> headByGet(received));
@@ -77,7 +77,7 @@ public final class Responder {
    * @param summary what came, and where it was meant to go
    */
   public Response refused(String summary, String explanation) {
-    note(summary, explanation);
+    note(scopes.arrive(), summary, explanation);
     return explained(400, explanation);
   }
 
@@ -93,11 +93,12 @@ public final class Responder {
         .map(won -> new Scopes.Won(won.selected(), received.with(won.received().variables())));
   }
 
-  private Exchange exchange(long arrival, Optional<Selected> selected, Received received) {
+  private Exchange exchange(
+      Scopes.Arrival arrival, Optional<Selected> selected, Received received) {
     return new Exchange(selected, received, reader, scopes, it -> finish(arrival, it));
   }
 
-  private LoggedCall finish(long arrival, Exchange exchange) {
+  private LoggedCall finish(Scopes.Arrival arrival, Exchange exchange) {
     Received received = exchange.received();
     Optional<Selected> won = exchange.selected();
     if (won.isEmpty()) {
@@ -112,24 +113,25 @@ public final class Responder {
   }
 
   private LoggedCall failed(
-      long arrival, Received received, Optional<StubReference> stub, StubFailed failed) {
+      Scopes.Arrival arrival, Received received, Optional<StubReference> stub, StubFailed failed) {
     AssertionFailedError failure = failed.failure(received.request());
-    scopes.noteFailure(failure);
+    scopes.noteFailure(arrival, failure);
     return call(arrival, received, explained(500, failure.getMessage()), stub);
   }
 
-  private LoggedCall unexpected(long arrival, Received received, String explanation, int status) {
-    note(received.toString(), explanation);
+  private LoggedCall unexpected(
+      Scopes.Arrival arrival, Received received, String explanation, int status) {
+    note(arrival, received.toString(), explanation);
     return call(arrival, received, explained(status, explanation), Optional.empty());
   }
 
   private LoggedCall call(
-      long arrival, Received received, Response response, Optional<StubReference> stub) {
+      Scopes.Arrival arrival, Received received, Response response, Optional<StubReference> stub) {
     return new LoggedCall(arrival, received, response, stub, mapper);
   }
 
-  private void note(String summary, String explanation) {
-    if (scopes.noteUnexpected(summary, explanation)) {
+  private void note(Scopes.Arrival arrival, String summary, String explanation) {
+    if (scopes.noteUnexpected(arrival, summary, explanation)) {
       onUnexpected.accept(explanation);
     }
   }

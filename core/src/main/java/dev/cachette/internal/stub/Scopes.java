@@ -116,9 +116,17 @@ public final class Scopes {
         .anyMatch(rule -> rule.pattern().names(host, port));
   }
 
-  /** Notes that a request has arrived; answers its number. */
-  synchronized long arrive() {
-    return ++arrived;
+  /**
+   * A request that has arrived.
+   *
+   * @param number its number among all of them, from 1
+   * @param scope the scope that was innermost then; all that comes of the request belongs to it
+   */
+  record Arrival(long number, StubScope scope) {}
+
+  /** Notes that a request has arrived. */
+  synchronized Arrival arrive() {
+    return new Arrival(++arrived, scopes.element());
   }
 
   /**
@@ -147,7 +155,7 @@ public final class Scopes {
 
   void log(LoggedCall call) {
     synchronized (this) {
-      scopes.element().log().add(call);
+      call.arrival().scope().log().add(call);
     }
     changed();
   }
@@ -157,13 +165,13 @@ public final class Scopes {
     changed();
   }
 
-  /** Notes what was not expected; answers whether it is the first of its kind in this scope. */
-  synchronized boolean noteUnexpected(String summary, String explanation) {
-    return scopes.element().noteUnexpected(summary, explanation);
+  /** Notes what was not expected; answers whether it is the first of its kind in its scope. */
+  synchronized boolean noteUnexpected(Arrival arrival, String summary, String explanation) {
+    return arrival.scope().noteUnexpected(summary, explanation);
   }
 
-  synchronized void noteFailure(Throwable failure) {
-    scopes.element().noteFailure(failure);
+  synchronized void noteFailure(Arrival arrival, Throwable failure) {
+    arrival.scope().noteFailure(failure);
   }
 
   String explain(Request request) {

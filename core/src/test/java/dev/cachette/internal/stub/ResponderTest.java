@@ -10,6 +10,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Desk;
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.Answers;
 import dev.cachette.http.Response;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.match.Values;
@@ -255,6 +256,51 @@ class ResponderTest {
     assertTrue(explanation.contains("\n  ... "), explanation);
     assertTrue(explanation.contains(" bytes in all)"), explanation);
     assertTrue(explanation.length() < 2_000, explanation);
+  }
+
+  @Test
+  void whatComesOfACallBelongsToTheScopeInWhichItArrived() {
+    desk.stub("GET /v1/tides", 1, Answers.computed(received -> text("late")));
+    StubScope first = scopes.enter();
+    Exchange slow = desk.responder().receive(request("GET https://tides.example/v1/tides"));
+    scopes.leave(first).raise(true, false);
+    scopes.enter();
+
+    assertEquals("late", slow.response().text());
+
+    assertEquals(0, scopes.calls().calls().size());
+  }
+
+  @Test
+  void callsStandInTheOrderInWhichTheyArrived() {
+    desk.stub("GET /v1/{n}", 1, text(""));
+    Exchange slow = desk.responder().receive(request("GET https://tides.example/v1/1"));
+    desk.get("GET https://tides.example/v1/2");
+    slow.response();
+
+    assertEquals(
+        List.of("/v1/1", "/v1/2"),
+        desk.calls().stream().map(call -> call.uri().getPath()).toList());
+  }
+
+  @Test
+  void aPredicateThatThrowsIsAFailureOrAReason() {
+    desk.stub(
+        desk.draft(
+            RequestPattern.of("GET /v1/{n}")
+                .path("n", "7")
+                .satisfies("a number", request -> Integer.parseInt(request.text()) > 0),
+            3),
+        text(""));
+
+    Response reason = desk.respond(request("PUT https://tides.example/v1/7"));
+    Response failed = desk.respond(request("GET https://tides.example/v1/7"));
+
+    assertEquals(501, reason.status());
+    assertTrue(reason.text().contains("actual    threw java.lang.NumberFormatException"));
+    assertTrue(!reason.text().contains("path n"), reason::text);
+    assertEquals(500, failed.status());
+    assertThrows(AssertionFailedError.class, () -> scopes.leaveAll().raise(false, false));
   }
 
   @Test

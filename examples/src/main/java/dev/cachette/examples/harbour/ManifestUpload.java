@@ -1,23 +1,20 @@
 package dev.cachette.examples.harbour;
 
-/** Uploads the list of a vessel's cargo, as multipart. */
+import java.io.IOException;
+import okhttp3.MediaType;
+import okhttp3.MultipartBody;
+import okhttp3.OkHttpClient;
+import okhttp3.Request;
+import okhttp3.RequestBody;
+import okhttp3.Response;
+
+/** Uploads the list of a vessel's cargo, as multipart, with OkHttp. */
 public final class ManifestUpload {
 
-  private static final String BODY =
-      """
-      --marrow\r
-      Content-Disposition: form-data; name="vessel"\r
-      \r
-      %s\r
-      --marrow\r
-      Content-Disposition: form-data; name="manifest"; filename="cargo.csv"\r
-      Content-Type: text/csv\r
-      \r
-      %s\r
-      --marrow--\r
-      """;
+  private static final String MANIFESTS = "https://customs.example/v1/manifests";
+  private static final MediaType CSV = MediaType.get("text/csv");
 
-  private final Http http = new Http();
+  private final OkHttpClient client = new OkHttpClient();
 
   /**
    * Uploads a list.
@@ -25,10 +22,19 @@ public final class ManifestUpload {
    * @throws HarbourException if it is not accepted
    */
   public void upload(String vessel, String csv) {
-    http.post(
-        "https://customs.example/v1/manifests",
-        "multipart/form-data; boundary=marrow",
-        BODY.formatted(vessel, csv),
-        201);
+    RequestBody body =
+        new MultipartBody.Builder()
+            .setType(MultipartBody.FORM)
+            .addFormDataPart("vessel", vessel)
+            .addFormDataPart("manifest", "cargo.csv", RequestBody.create(csv, CSV))
+            .build();
+    Request request = new Request.Builder().url(MANIFESTS).post(body).build();
+    try (Response response = client.newCall(request).execute()) {
+      if (response.code() != 201) {
+        throw new HarbourException("the customs answered " + response.code());
+      }
+    } catch (IOException failed) {
+      throw new HarbourException("the customs cannot be reached", failed);
+    }
   }
 }

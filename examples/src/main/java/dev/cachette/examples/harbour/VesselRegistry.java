@@ -29,7 +29,7 @@ public final class VesselRegistry {
       String request =
           mapper.writeValueAsString(Map.of("query", DOCUMENT, "variables", Map.of("name", name)));
       String response =
-          http.post("https://registry.example/graphql", "application/json", request, 200);
+          http.post("https://vessels.example/graphql", "application/json", request, 200);
       JsonNode vessel = mapper.readTree(response).path("data").path("vessel");
       return vessel.isObject()
           ? Optional.of(new Vessel(vessel.path("name").asText(), vessel.path("draught").asDouble()))

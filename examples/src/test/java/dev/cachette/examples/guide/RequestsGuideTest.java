@@ -143,7 +143,7 @@ class RequestsGuideTest {
     net.stub("POST https://customs.example/v1/manifests")
         .body(part("manifest").fileName(is("cargo.csv")).content(text(startsWith("rope,"))))
         .answer(status(201));
-    net.stub("POST https://registry.example/graphql")
+    net.stub("POST https://vessels.example/graphql")
         .where(graphql().query().operation("VesselByName").variable("name", is("Kittiwake")))
         .answer(status(200));
     // end
