@@ -2,7 +2,6 @@ package dev.cachette.internal.explain;
 
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
-import dev.cachette.http.Uri;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
@@ -112,12 +111,7 @@ public final class Explanation {
 
   private static String mend(Request request, List<Candidate> nearest) {
     List<Check> misses = nearest.isEmpty() ? List.of() : nearest.get(0).verdict().misses();
-    if (misses.size() == 1) {
-      return "Mend: " + Mends.of(misses.get(0)) + "\n";
-    }
-    Uri uri = request.uri();
-    return String.format(
-        "Mend: if the call is right, stub it: net.stub(\"%s %s\").answer(...).\n",
-        request.method(), uri.origin() + uri.path());
+    String mend = misses.size() == 1 ? Mends.of(misses.get(0), request) : Mends.ofLine(request);
+    return "Mend: " + mend + "\n";
   }
 }

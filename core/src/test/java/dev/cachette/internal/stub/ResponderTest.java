@@ -133,7 +133,7 @@ class ResponderTest {
                         actual    /v1/bookings/
                         cause     the same path, but called with a slash at its end
 
-        Mend: if the call is right, stub it: \
+        Mend: correct the call; or, if it is right, stub it: \
         net.stub("POST http://berths.example/v1/bookings/").answer(...).
         Where several stubs fit, the inner scope wins, then the more specific request, then the \
         later declaration.
@@ -161,7 +161,7 @@ class ResponderTest {
                 Where several stubs fit, the inner scope wins,"""));
     assertTrue(
         explanationOf("PUT https://tides.example/v1/tides?day=2")
-            .contains("\nMend: correct the method in the code under test, or in the stub.\n"));
+            .contains("\nMend: correct the call; or, if it is right, stub it: net.stub(\"PUT "));
   }
 
   @Test
@@ -256,6 +256,31 @@ class ResponderTest {
     assertTrue(explanation.contains("\n  ... "), explanation);
     assertTrue(explanation.contains(" bytes in all)"), explanation);
     assertTrue(explanation.length() < 2_000, explanation);
+  }
+
+  @Test
+  void theMendForAnotherTypeIsTheConditionThatWouldHold() {
+    desk.stub(
+        desk.draft(
+            RequestPattern.of("POST /v1")
+                .json("$.draught", Values.atMost(4.5))
+                .json("$.berth", Values.is("12")),
+            3),
+        text(""));
+
+    String draught =
+        desk.respond(request("POST https://a.example/v1", "{\"draught\":\"4.2\",\"berth\":\"12\"}"))
+            .text();
+    String berth =
+        desk.respond(request("POST https://a.example/v1", "{\"draught\":4.2,\"berth\":12}")).text();
+
+    assertTrue(
+        draught.contains(
+            "Mend: send a number, or accept text: .json(\"$.draught\", is(\"4.2\")).\n"),
+        draught);
+    assertTrue(
+        berth.contains("Mend: send text, or accept a number: .json(\"$.berth\", is(12)).\n"),
+        berth);
   }
 
   @Test
