@@ -6,7 +6,6 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,8 +24,14 @@ public final class PatternIndex<T> {
 
   private final Comparator<T> order;
 
-  /** By method, origin and path in one text. */
-  private final Map<String, List<T>> literal = new HashMap<>();
+  /**
+   * By method, origin and path in one text. Where there are thousands, what it costs to choose is
+   * how many objects are looked at for the first time; so there is no list for one alone.
+   */
+  private final Map<String, T> literal = new HashMap<>();
+
+  /** Those that have the same text as one before. */
+  private final Map<String, List<T>> moreLiteral = new HashMap<>();
 
   /** Whether every pattern has one method, one origin, and no variable in its path. */
   private boolean onlyExact = true;
@@ -74,16 +79,24 @@ public final class PatternIndex<T> {
   }
 
   private void addLiteral(String key, T found) {
-    // Almost always one: a list of its own kind, which is one object less to look at.
-    literal.merge(
-        key, List.of(found), (old, more) -> Stream.concat(old.stream(), more.stream()).toList());
+    if (literal.putIfAbsent(key, found) != null) {
+      moreLiteral.computeIfAbsent(key, unused -> new ArrayList<>()).add(found);
+    }
+  }
+
+  private void collectLiteral(String key, List<T> into) {
+    T first = literal.get(key);
+    if (first != null) {
+      into.add(first);
+      into.addAll(moreLiteral.getOrDefault(key, List.of()));
+    }
   }
 
   /** What may fit a request, in order; whether it does is for its pattern to say. */
   public List<T> candidates(Received received) {
     List<T> found = new ArrayList<>(4);
     String path = received.normalPath();
-    found.addAll(literal.getOrDefault(received.key(), List.of()));
+    collectLiteral(received.key(), found);
     if (onlyExact) {
       return sorted(found);
     }
@@ -91,7 +104,7 @@ public final class PatternIndex<T> {
       for (String origin : List.of(received.request().uri().origin(), ANY)) {
         boolean exact = !method.equals(ANY) && !origin.equals(ANY);
         if (!exact) {
-          found.addAll(literal.getOrDefault(Received.key(method, origin, path), List.of()));
+          collectLiteral(Received.key(method, origin, path), found);
         }
         collect(method, origin, path, found);
       }

@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Which requests are meant, as a value that stubs and assertions can share.
@@ -42,14 +43,20 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
   private static final Comparator<RequestPattern> MOST_SPECIFIC_FIRST =
       Comparator.comparing((RequestPattern pattern) -> pattern.specificity).reversed();
 
+  private static final Optional<Map<String, String>> NO_VARIABLES = Optional.of(Map.of());
+
   private final RequestLine line;
   private final List<Condition> conditions;
   private final Specificity specificity;
+
+  /** Where nothing but one method, origin and path is asked for: all of it in one text. */
+  private final @Nullable String exact;
 
   private RequestPattern(RequestLine line, List<Condition> conditions) {
     this.line = line;
     this.conditions = List.copyOf(conditions);
     this.specificity = line.specificity().and(conditions.size());
+    this.exact = specificity.conditions() == 0 ? line.indexKey().exact().orElse(null) : null;
   }
 
   /**
@@ -95,6 +102,9 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
 
   /** The variables, decoded, if the request fits; empty if it does not. */
   public Optional<Map<String, String>> match(Received received) {
+    if (exact != null) {
+      return exact.equals(received.key()) ? NO_VARIABLES : Optional.empty();
+    }
     Optional<Map<String, String>> variables = line.match(received);
     if (variables.isEmpty() || conditions.isEmpty()) {
       return variables;

@@ -86,9 +86,6 @@ public final class RequestLine {
 
   /** The variables with their values, if the request fits. */
   public Optional<Map<String, String>> match(Received received) {
-    if (exact != null && parameters.isEmpty()) {
-      return exact.equals(received.key()) ? NO_VARIABLES : Optional.empty();
-    }
     Request request = received.request();
     if (!methods.hold(request.method()) || !holdsInQuery(received.query())) {
       return Optional.empty();
