@@ -39,9 +39,7 @@ final class FormField extends BodyCondition {
     if (check.holds() || form.names().contains(field)) {
       return check;
     }
-    Optional<String> near =
-        Likeness.nearest(field, form.names())
-            .map(other -> "a field with almost the same name, \"" + other + "\"");
+    Optional<String> near = Likeness.hint("a field", field, form.names());
     return Check.missed(
         name(),
         near.isPresent() ? 0.3 : 0,

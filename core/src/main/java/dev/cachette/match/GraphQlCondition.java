@@ -4,8 +4,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.graphql.GraphQlOperation;
 import dev.cachette.internal.graphql.GraphQlRequests;
 import dev.cachette.internal.json.JsonQuery;
-import dev.cachette.internal.jsonpath.Located;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Function;
@@ -19,17 +17,14 @@ import java.util.function.Function;
  */
 public final class GraphQlCondition implements Condition {
 
-  private final List<Aspect> aspects;
-
-  /** One thing that the operation must fulfil. */
-  private record Aspect(String words, Function<GraphQlOperation, Check> check) {}
+  private final Aspects<GraphQlOperation> aspects;
 
   GraphQlCondition() {
-    this(List.of());
+    this(Aspects.none());
     GraphQlRequests.requireParser();
   }
 
-  private GraphQlCondition(List<Aspect> aspects) {
+  private GraphQlCondition(Aspects<GraphQlOperation> aspects) {
     this.aspects = aspects;
   }
 
@@ -74,7 +69,7 @@ public final class GraphQlCondition implements Condition {
         JsonQuery.parse(path ? name : "/" + name.replace("~", "~0").replace("/", "~1"));
     String words = "variable " + name;
     return with(
-        new Aspect(words + " " + value, each -> variable(words, query, value, each.variables())));
+        words + " " + value, each -> JsonValue.check(words, query, value, each.variables()));
   }
 
   /** A field at the top of the operation, by its name, not its alias. */
@@ -112,28 +107,11 @@ public final class GraphQlCondition implements Condition {
   }
 
   private Check check(GraphQlOperation operation) {
-    List<Difference> differences = new ArrayList<>();
-    for (Aspect aspect : aspects) {
-      Check check = aspect.check().apply(operation);
-      check.differences().forEach(each -> differences.add(each.at(check.condition())));
-    }
-    double share = aspects.isEmpty() ? 1 : 1 - (double) differences.size() / aspects.size();
+    List<Difference> differences = aspects.differences(operation);
+    double share = 1 - (double) differences.size() / Math.max(1, aspects.count());
     return differences.isEmpty()
         ? Check.held("graphql", expected())
         : Check.missed("graphql", 0.3 + 0.5 * Math.max(0, share), expected(), differences);
-  }
-
-  private static Check variable(
-      String words, JsonQuery query, ValueCondition value, JsonNode variables) {
-    Found found = Found.json(query.find(variables).stream().map(Located::node).toList());
-    Check check = value.check(words, found);
-    return check.holds() || !found.isEmpty()
-        ? check
-        : Check.missed(
-            words,
-            0,
-            check.expected(),
-            List.of(check.differences().get(0).because(query.whyNothing(variables))));
   }
 
   private GraphQlCondition kind(String kind) {
@@ -142,20 +120,15 @@ public final class GraphQlCondition implements Condition {
 
   private GraphQlCondition texts(
       String name, ValueCondition value, Function<GraphQlOperation, List<String>> values) {
-    return with(
-        new Aspect(name + " " + value, each -> value.check(name, Found.texts(values.apply(each)))));
+    return with(name + " " + value, each -> value.check(name, Found.texts(values.apply(each))));
   }
 
-  private GraphQlCondition with(Aspect aspect) {
-    List<Aspect> more = new ArrayList<>(aspects);
-    more.add(aspect);
-    return new GraphQlCondition(List.copyOf(more));
+  private GraphQlCondition with(String words, Function<GraphQlOperation, Check> check) {
+    return new GraphQlCondition(aspects.and(words, check));
   }
 
   private String expected() {
-    return aspects.isEmpty()
-        ? "a GraphQL operation"
-        : String.join(", ", aspects.stream().map(Aspect::words).toList());
+    return aspects.words("a GraphQL operation");
   }
 
   @Override

@@ -33,15 +33,19 @@ final class JsonValue extends BodyCondition {
     if (reading.value().isEmpty()) {
       return unreadable(reading.problem());
     }
-    JsonNode root = reading.value().get();
+    return check(name(), query, value, reading.value().get());
+  }
+
+  /** How a place in JSON fares; where nothing stands there, why not. */
+  static Check check(String name, JsonQuery query, ValueCondition value, JsonNode root) {
     Found found = Found.json(query.find(root).stream().map(Located::node).toList());
-    Check check = value.check(name(), found);
+    Check check = value.check(name, found);
     if (check.holds() || !found.isEmpty()) {
       return check;
     }
     Optional<String> cause = query.whyNothing(root);
     return Check.missed(
-        name(),
+        name,
         cause.filter(why -> why.contains("but no")).isPresent() ? 0.4 : 0.1,
         check.expected(),
         List.of(check.differences().get(0).because(cause)));

@@ -2,7 +2,6 @@ package dev.cachette.match;
 
 import dev.cachette.internal.content.Part;
 import dev.cachette.internal.text.Likeness;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -15,16 +14,13 @@ import java.util.function.Function;
 public final class PartCondition extends BodyCondition {
 
   private final String part;
-  private final List<Aspect> aspects;
-
-  /** One thing that the part must fulfil. */
-  private record Aspect(String words, Function<Part, Check> check) {}
+  private final Aspects<Part> aspects;
 
   PartCondition(String part) {
-    this(part, List.of());
+    this(part, Aspects.none());
   }
 
-  private PartCondition(String part, List<Aspect> aspects) {
+  private PartCondition(String part, Aspects<Part> aspects) {
     this.part = part;
     this.aspects = aspects;
   }
@@ -33,27 +29,23 @@ public final class PartCondition extends BodyCondition {
   public PartCondition fileName(ValueCondition value) {
     Arguments.given("fileName(value)", value);
     return with(
-        new Aspect(
-            "file name " + value,
-            found -> value.check("file name", Found.texts(found.fileName().stream().toList()))));
+        "file name " + value,
+        found -> value.check("file name", Found.texts(found.fileName().stream().toList())));
   }
 
   /** The part has such a content type, without its parameters: {@code text/csv}. */
   public PartCondition contentType(ValueCondition value) {
     Arguments.given("contentType(value)", value);
     return with(
-        new Aspect(
-            "content type " + value,
-            found -> value.check("content type", Found.texts(typeOf(found)))));
+        "content type " + value, found -> value.check("content type", Found.texts(typeOf(found))));
   }
 
   /** The part has such content. */
   public PartCondition content(BodyCondition condition) {
     Arguments.given("content(condition)", condition);
     return with(
-        new Aspect(
-            "content " + condition.expected(),
-            found -> condition.check(Content.of(found.headers(), found.body()))));
+        "content " + condition.expected(),
+        found -> condition.check(Content.of(found.headers(), found.body())));
   }
 
   @Override
@@ -63,9 +55,7 @@ public final class PartCondition extends BodyCondition {
 
   @Override
   String expected() {
-    return aspects.isEmpty()
-        ? "any content"
-        : String.join(", ", aspects.stream().map(Aspect::words).toList());
+    return aspects.words("any content");
   }
 
   @Override
@@ -84,14 +74,7 @@ public final class PartCondition extends BodyCondition {
   }
 
   private Check check(Part found) {
-    List<Difference> differences = new ArrayList<>();
-    for (Aspect aspect : aspects) {
-      Check check = aspect.check().apply(found);
-      for (Difference difference : check.differences()) {
-        String place = difference.at().isEmpty() ? check.condition() : difference.at();
-        differences.add(difference.at(place));
-      }
-    }
+    List<Difference> differences = aspects.differences(found);
     return differences.isEmpty()
         ? Check.held(name(), expected())
         : Check.missed(name(), 0.6, expected(), differences);
@@ -100,9 +83,7 @@ public final class PartCondition extends BodyCondition {
   private Check missing(List<Part> parts) {
     List<String> names = parts.stream().flatMap(each -> each.name().stream()).toList();
     Optional<String> cause =
-        Likeness.nearest(part, names)
-            .map(near -> "a part with almost the same name, \"" + near + "\"")
-            .or(() -> Optional.of("the parts are " + names));
+        Likeness.hint("a part", part, names).or(() -> Optional.of("the parts are " + names));
     return Check.missed(name(), 0.2, Difference.of(expected(), Difference.MISSING).because(cause));
   }
 
@@ -111,9 +92,7 @@ public final class PartCondition extends BodyCondition {
         .toList();
   }
 
-  private PartCondition with(Aspect aspect) {
-    List<Aspect> more = new ArrayList<>(aspects);
-    more.add(aspect);
-    return new PartCondition(part, List.copyOf(more));
+  private PartCondition with(String words, Function<Part, Check> check) {
+    return new PartCondition(part, aspects.and(words, check));
   }
 }

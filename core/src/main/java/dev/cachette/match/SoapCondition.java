@@ -2,7 +2,6 @@ package dev.cachette.match;
 
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.xml.SoapEnvelope;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -15,19 +14,16 @@ import org.w3c.dom.Document;
  */
 public final class SoapCondition implements Condition {
 
-  private final List<Aspect> aspects;
-
-  /** One thing that the request must fulfil. */
-  private record Aspect(String words, Function<Message, Check> check) {}
+  private final Aspects<Message> aspects;
 
   /** A request and the envelope in it. */
   private record Message(Received received, SoapEnvelope envelope) {}
 
   SoapCondition() {
-    this(List.of());
+    this(Aspects.none());
   }
 
-  private SoapCondition(List<Aspect> aspects) {
+  private SoapCondition(Aspects<Message> aspects) {
     this.aspects = aspects;
   }
 
@@ -87,29 +83,21 @@ public final class SoapCondition implements Condition {
           "soap", 0.1, Difference.of(expected(), "XML with <" + root + ">, no SOAP envelope"));
     }
     Message message = new Message(received, envelope.get());
-    List<Difference> differences = new ArrayList<>();
-    for (Aspect aspect : aspects) {
-      Check check = aspect.check().apply(message);
-      check.differences().forEach(each -> differences.add(each.at(check.condition())));
-    }
+    List<Difference> differences = aspects.differences(message);
     return differences.isEmpty()
         ? Check.held("soap", expected())
         : Check.missed("soap", 0.5, expected(), differences);
   }
 
   private String expected() {
-    return aspects.isEmpty()
-        ? "a SOAP envelope"
-        : String.join(", ", aspects.stream().map(Aspect::words).toList());
+    return aspects.words("a SOAP envelope");
   }
 
   private SoapCondition value(
       String name, ValueCondition value, Function<Message, List<String>> values) {
-    List<Aspect> more = new ArrayList<>(aspects);
-    more.add(
-        new Aspect(
+    return new SoapCondition(
+        aspects.and(
             name + " " + value, message -> value.check(name, Found.texts(values.apply(message)))));
-    return new SoapCondition(List.copyOf(more));
   }
 
   private static List<String> action(Message message) {

@@ -53,9 +53,7 @@ record ValueOfRequest(
     if (!absent) {
       return check;
     }
-    Optional<String> near =
-        Likeness.nearest(name, names.apply(received))
-            .map(other -> "a " + kind + " with almost the same name, \"" + other + "\"");
+    Optional<String> near = Likeness.hint("a " + kind, name, names.apply(received));
     return Check.missed(
         check.condition(),
         near.isPresent() ? 0.3 : 0,

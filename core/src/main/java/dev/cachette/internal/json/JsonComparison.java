@@ -143,11 +143,7 @@ public record JsonComparison(
 
   private static Difference missing(String name, JsonNode wanted, String path, JsonNode parent) {
     return new Difference(
-        path,
-        shown(wanted),
-        Difference.MISSING,
-        Likeness.nearest(name, names(parent))
-            .map(near -> "a member with almost the same name, \"" + near + "\""));
+        path, shown(wanted), Difference.MISSING, Likeness.hint("a member", name, names(parent)));
   }
 
   private static List<String> names(JsonNode object) {

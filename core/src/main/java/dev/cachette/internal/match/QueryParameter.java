@@ -37,8 +37,7 @@ record QueryParameter(String name, Optional<String> literal, Optional<String> va
   }
 
   private Optional<String> similarName(Query query) {
-    return Likeness.nearest(name, query.names())
-        .map(other -> "a parameter with almost the same name, \"" + other + "\"");
+    return Likeness.hint("a parameter", name, query.names());
   }
 
   private Optional<String> cause(List<String> values) {

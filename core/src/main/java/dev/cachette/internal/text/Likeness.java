@@ -42,6 +42,16 @@ public final class Likeness {
         .max(Comparator.comparingDouble(name -> nearness(wanted, name)));
   }
 
+  /**
+   * Points out such a name: {@code a header with almost the same name, "X-RequestId"}.
+   *
+   * @param what what has the name, with its article
+   */
+  public static Optional<String> hint(String what, String wanted, Collection<String> names) {
+    return nearest(wanted, names)
+        .map(near -> what + " with almost the same name, \"" + near + "\"");
+  }
+
   private static double nearness(String wanted, String name) {
     String bareWanted = bare(wanted);
     String bareName = bare(name);

@@ -58,9 +58,7 @@ public final class XmlComparison {
           if (actual.containsKey(name)) {
             compareText(value, actual.get(name), place);
           } else {
-            Optional<String> near =
-                Likeness.nearest(name, actual.keySet())
-                    .map(other -> "an attribute with almost the same name, \"" + other + "\"");
+            Optional<String> near = Likeness.hint("an attribute", name, actual.keySet());
             found.add(new Difference(place, Quoting.quote(value), Difference.MISSING, near));
           }
         });
@@ -89,8 +87,8 @@ public final class XmlComparison {
     if (wanted.size() > both) {
       Element lacking = wanted.get(both);
       Optional<String> near =
-          Likeness.nearest(local(lacking), actual.stream().map(XmlComparison::local).toList())
-              .map(other -> "an element with almost the same name, \"" + other + "\"");
+          Likeness.hint(
+              "an element", local(lacking), actual.stream().map(XmlComparison::local).toList());
       found.add(
           new Difference(path + "/" + local(lacking), shown(lacking), Difference.MISSING, near));
     }
