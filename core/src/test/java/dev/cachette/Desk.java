@@ -3,10 +3,12 @@ package dev.cachette;
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.Calls;
 import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.Outside;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
@@ -33,7 +35,12 @@ public final class Desk {
     scopes = new Scopes(settings);
     responder =
         new Responder(
-            scopes, Json::mapper, source -> Body.of("content of " + source.name()), warnings::add);
+            scopes,
+            new Outside(
+                Json::mapper,
+                source -> Body.of("content of " + source.name()),
+                request -> new Response(200, Headers.none(), Body.of("the real " + request.uri())),
+                warnings::add));
   }
 
   /** A stub that was declared at this line of BerthDeskTest.java. */
@@ -58,7 +65,7 @@ public final class Desk {
   }
 
   public Response respond(Request request) {
-    return responder.respond(request);
+    return responder.receive(request).reply().response().orElseThrow();
   }
 
   /** What a request without headers and body gets: the text of the response. */

@@ -1,6 +1,13 @@
 package java.net;
 
+import java.io.FileDescriptor;
+import java.lang.reflect.Field;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Method;
 import java.security.cert.X509Certificate;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.WeakHashMap;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 
@@ -26,6 +33,9 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
   private static volatile Function<String, InetAddress[]> resolve;
   private static volatile BiFunction<X509Certificate[], Object, Boolean> trust;
 
+  /** Connections that went where they wanted to, with their addresses. Guarded by itself. */
+  private static final Map<Object, SocketAddress> CONNECTIONS = new WeakHashMap<>();
+
   private CachetteHook() {}
 
   @Override
@@ -36,6 +46,13 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
           return claim(arguments);
         case "release":
           release(arguments[0]);
+          return null;
+        case "connections":
+          synchronized (CONNECTIONS) {
+            return new HashMap<>(CONNECTIONS);
+          }
+        case "shutDown":
+          shutDown(arguments[0]);
           return null;
         case "isWoven":
           return woven;
@@ -73,14 +90,71 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
 
   /** Where a socket that is about to connect shall go. */
   public static SocketAddress connect(Object socket, SocketAddress remote) {
+    if (remote == null) {
+      return null;
+    }
     BiFunction<Object, SocketAddress, SocketAddress> handler = connect;
-    return handler == null || remote == null ? remote : handler.apply(socket, remote);
+    SocketAddress wanted = handler == null ? remote : handler.apply(socket, remote);
+    if (wanted == remote) {
+      synchronized (CONNECTIONS) {
+        CONNECTIONS.put(socket, remote);
+      }
+    }
+    return wanted;
   }
 
   /** The addresses of a host, or null to let the JDK find them. */
   public static InetAddress[] resolve(String host) {
     Function<String, InetAddress[]> handler = resolve;
     return handler == null || host == null ? null : handler.apply(host);
+  }
+
+  /** As {@link #resolve}, for a caller that wants what it throws as a result. */
+  public static Object resolution(String host) {
+    try {
+      return resolve(host);
+    } catch (Throwable unknown) {
+      return unknown;
+    }
+  }
+
+  /**
+   * Ends both directions of a socket underneath its owner, who sees the other side go away. Where it
+   * is closed already, nothing happens.
+   */
+  private static void shutDown(Object socket) {
+    try {
+      FileDescriptor descriptor = descriptorOf(socket);
+      if (descriptor != null && descriptor.valid()) {
+        Method shutdown =
+            Class.forName("sun.nio.ch.Net")
+                .getDeclaredMethod("shutdown", FileDescriptor.class, int.class);
+        shutdown.setAccessible(true);
+        shutdown.invoke(null, descriptor, 2);
+      }
+    } catch (InvocationTargetException closedAlready) {
+      // Which is what was wanted.
+    } catch (ReflectiveOperationException other) {
+      throw new IllegalStateException("this JDK ends no sockets as others do", other);
+    }
+  }
+
+  private static FileDescriptor descriptorOf(Object socket) throws ReflectiveOperationException {
+    if (socket instanceof SocketImpl plain) {
+      return plain.getFileDescriptor();
+    }
+    if (socket instanceof sun.nio.ch.SelChImpl channel) {
+      return channel.getFD();
+    }
+    for (Class<?> type = socket.getClass(); type != null; type = type.getSuperclass()) {
+      for (Field field : type.getDeclaredFields()) {
+        if (field.getType() == FileDescriptor.class && field.getName().equals("fd")) {
+          field.setAccessible(true);
+          return (FileDescriptor) field.get(socket);
+        }
+      }
+    }
+    return null;
   }
 
   /** Whether a server's chain is trusted without asking the JDK. */

@@ -1,14 +1,18 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.Delivery;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.Log;
-import dev.cachette.internal.agent.Destinations;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
 import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.real.RealCalls;
 import dev.cachette.internal.resource.Resources;
-import dev.cachette.internal.stub.ContentReader;
 import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.LetThrough;
+import dev.cachette.internal.stub.Outside;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeReport;
@@ -21,7 +25,10 @@ import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.RequestPattern;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
@@ -40,14 +47,15 @@ import org.slf4j.LoggerFactory;
  * }
  * }</pre>
  *
- * <p>While it is open, no connection that is made through the JDK leaves this machine. A connection
- * to this machine itself (a loopback address, {@code localhost}, an own network address) is left
- * alone, unless a stub names its host and port. Where several stubs fit a call, the inner scope
- * wins, then the more specific request, then the later declaration. A call that no stub answers
- * gets status 501 with the reason as text, is logged as a warning, and makes {@link #close} fail.
+ * <p>While it is open, no connection of this JVM leaves this machine, unless {@link #letThrough}
+ * says so. A connection to this machine itself (a loopback address, {@code localhost}, an own
+ * network address) is left alone, unless a stub names its host and port. Where several stubs fit a
+ * call, the inner scope wins, then the more specific request, then the later declaration. A call
+ * that no stub answers gets status 501 with the reason as text, is logged as a warning, and makes
+ * {@link #close} fail.
  *
- * <p>One Cachette serves the whole JVM, so only one can be open at a time. All methods may be
- * called from any thread.
+ * <p>One Cachette serves the whole JVM, so only one can be open at a time, unless they do not
+ * intercept ({@link Settings#withoutInterception()}). All methods may be called from any thread.
  */
 public final class Cachette implements AutoCloseable {
 
@@ -55,10 +63,11 @@ public final class Cachette implements AutoCloseable {
   private final String name;
   private final Scopes scopes;
   private final Log log;
-  private final ContentReader resources = new Resources();
+  private final Resources resources = new Resources();
   private final ServerTls tls = new ServerTls();
   private final WireServer server;
-  private final Interception interception;
+  private final @Nullable Interception interception;
+  private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
   private volatile @Nullable Place closed;
 
   private Cachette(Settings settings, Place opened) {
@@ -69,10 +78,14 @@ public final class Cachette implements AutoCloseable {
             new ScopeSettings(
                 settings.clock(), settings.seed(), settings.maxCalls(), settings.maxCallBodies()));
     this.log = new ScopeLog(scopes);
-    Responder responder = new Responder(scopes, settings::mapper, resources, Cachette::warn);
-    this.server = new WireServer(responder, tls, settings.maxRequestBody());
+    Traffic traffic = new Traffic(scopes, Cachette::warn);
+    Outside outside = new Outside(settings::mapper, resources, this::realCall, Cachette::warn);
+    this.server =
+        new WireServer(new Responder(scopes, outside), traffic, tls, settings.maxRequestBody());
+    traffic.serveBy(server);
     try {
-      this.interception = Interception.begin(this, destinations(), tls);
+      this.interception = settings.intercepting() ? Interception.begin(this, traffic, tls) : null;
+      settings.properties().forEach(this::setProperty);
     } catch (RuntimeException refused) {
       server.close();
       throw refused;
@@ -101,6 +114,18 @@ public final class Cachette implements AutoCloseable {
           "The settings must not be null. Mend: Settings.defaults().");
     }
     return new Cachette(settings, Caller.place());
+  }
+
+  /**
+   * Puts the hooks into the JVM, and intercepts nothing yet. Connections that clients make from now
+   * on, and keep, are then known, and ended when a Cachette is opened, so that no call goes out by
+   * one of them. The JUnit module does this when the first test is about to run.
+   *
+   * @throws IllegalStateException if this JVM does not let itself be instrumented; the message says
+   *     why and what to do
+   */
+  public static void prepare() {
+    Interception.prepare();
   }
 
   /**
@@ -137,6 +162,81 @@ public final class Cachette implements AutoCloseable {
   public RestCollection collection(String url) {
     requireOpen();
     return new RestCollection(this, url);
+  }
+
+  /**
+   * Leaves some calls alone, in this scope: they go to the real network, to be answered there.
+   *
+   * <p>Each text is a host ({@code tides.example}, {@code *.example}), a host and port ({@code
+   * db.example:5432}), or a request line ({@code GET https://tides.example/v1/health}). Connections
+   * to a host are left alone as a whole, whatever they carry, unless a stub is for that host: then
+   * its calls come here first, and those that no stub answers are answered by the real service, as
+   * {@link dev.cachette.answer.Answers#realService()} would. So are the requests that fit a line.
+   *
+   * @throws IllegalArgumentException if one is none of these
+   * @throws IllegalStateException if this is closed
+   */
+  public void letThrough(String... texts) {
+    requireOpen();
+    if (texts == null || texts.length == 0) {
+      throw new IllegalArgumentException(
+          "letThrough(...) was given nothing. Mend: a host, such as \"tides.example\".");
+    }
+    Place place = Caller.place();
+    for (String text : texts) {
+      scopes.letThrough(LetThrough.of(text, place));
+    }
+  }
+
+  /**
+   * A base URL for code that is not in this JVM: {@code http://127.0.0.1:41234}. Its calls fit
+   * stubs for a path alone, and stubs for the host that their Host header names.
+   *
+   * @throws IllegalStateException if this is closed, or no port is free
+   */
+  public String address() {
+    requireOpen();
+    return url(server::sharedListener);
+  }
+
+  /**
+   * A base URL that stands for an origin: calls to it by plain HTTP are calls to that origin, for
+   * stubs and assertions. For code that is not in this JVM, or in a Cachette that does not
+   * intercept.
+   *
+   * @param origin scheme, host and port, as in a request line: {@code https://tides.example}
+   * @throws IllegalArgumentException if the origin is malformed
+   * @throws IllegalStateException if this is closed, or no port is free
+   */
+  public String addressOf(String origin) {
+    requireOpen();
+    Origins.Parts parts = Origins.parse(origin);
+    return url(() -> server.listenerStandingFor(parts.scheme(), parts.host(), parts.port()));
+  }
+
+  /**
+   * A proxy for code that is not in this JVM; see {@link ForwardProxy}.
+   *
+   * @throws IllegalStateException if this is closed, or no port is free
+   */
+  public ForwardProxy proxy() {
+    requireOpen();
+    try {
+      return new ForwardProxy(server.sharedListener(), tls.authorityPem());
+    } catch (IOException noPort) {
+      throw new IllegalStateException("No port of this machine is free: " + noPort, noPort);
+    }
+  }
+
+  /**
+   * What is worth knowing when a test has failed: of flaky stubs, how often they failed, and the
+   * seed that makes them fail so again. Empty if there is nothing.
+   *
+   * @throws IllegalStateException if this is closed
+   */
+  public List<String> notes() {
+    requireOpen();
+    return scopes.notes();
   }
 
   void onStartAgain(Runnable restart) {
@@ -184,6 +284,7 @@ public final class Cachette implements AutoCloseable {
   public Scope scope() {
     requireOpen();
     StubScope entered = scopes.enter();
+    makeConnectionsNew();
     return () -> leave(entered);
   }
 
@@ -228,8 +329,11 @@ public final class Cachette implements AutoCloseable {
       }
       closed = Caller.place();
     }
+    oldProperties.forEach(Cachette::restoreProperty);
     try (server) {
-      interception.close();
+      if (interception != null) {
+        interception.close();
+      }
     }
     raise(scopes.leaveAll());
   }
@@ -256,19 +360,65 @@ public final class Cachette implements AutoCloseable {
             draft.checks(),
             expected);
     scopes.finish(draft, rule);
+    if (interception != null && draft.pattern().host().filter(interception::isLocal).isPresent()) {
+      // Of the application's own port, there may be connections to the application.
+      interception.endOldConnections();
+    }
+    makeConnectionsNew();
     return rule;
   }
 
   void change(StubRule rule, Consumer<StubRule> change) {
     requireOpen();
     scopes.change(rule, change);
+    makeConnectionsNew();
+  }
+
+  long seed() {
+    return settings.seed();
+  }
+
+  /** A trouble that comes before there is a request needs a new connection to come by. */
+  private void makeConnectionsNew() {
+    if (scopes.hasEarlyTroubles()) {
+      server.hangUp(scopes::meetsEarly);
+    }
+  }
+
+  private Response realCall(Request request) throws IOException {
+    return new RealCalls(server.engine()).call(request);
+  }
+
+  private void setProperty(String property, String origin) {
+    oldProperties.put(property, Optional.ofNullable(System.getProperty(property)));
+    System.setProperty(property, addressOf(origin));
+  }
+
+  private static void restoreProperty(String property, Optional<String> old) {
+    old.ifPresentOrElse(
+        value -> System.setProperty(property, value), () -> System.clearProperty(property));
+  }
+
+  private static String url(Traffic.Port port) {
+    try {
+      InetSocketAddress address = port.bind();
+      return "http://" + address.getAddress().getHostAddress() + ":" + address.getPort();
+    } catch (IOException noPort) {
+      throw new IllegalStateException("No port of this machine is free: " + noPort, noPort);
+    }
   }
 
   /** An answer with the file read that it names. */
   Answer ready(Answer answer) {
-    return answer instanceof ResponseAnswer plain && plain.delivery().source().isPresent()
-        ? plain.read(resources.read(plain.delivery().source().get()))
-        : answer;
+    if (!(answer instanceof ResponseAnswer plain) || plain.delivery().source().isEmpty()) {
+      return answer;
+    }
+    Delivery.Source source = plain.delivery().source().get();
+    if (plain.delivery().streamed()) {
+      resources.requireReadable(source);
+      return plain;
+    }
+    return plain.read(resources.read(source));
   }
 
   private void leave(StubScope entered) {
@@ -279,7 +429,11 @@ public final class Cachette implements AutoCloseable {
 
   private void end(ScopeReport report) {
     // A port of this machine that no stub names any more is the application's own again.
-    server.end((host, port) -> interception.isLocal(host) && !scopes.nameDestination(host, port));
+    if (interception != null) {
+      server.end((host, port) -> interception.isLocal(host) && !scopes.nameDestination(host, port));
+      interception.endWaiting();
+    }
+    server.endWhatIsOver();
     raise(report);
   }
 
@@ -290,20 +444,6 @@ public final class Cachette implements AutoCloseable {
     report.raise(
         settings.unexpectedCalls() == UnexpectedCalls.FAIL,
         settings.unusedStubs() == UnusedStubs.FAIL);
-  }
-
-  private Destinations destinations() {
-    return new Destinations() {
-      @Override
-      public boolean wantsLocal(String host, int port) {
-        return scopes.nameDestination(host, port);
-      }
-
-      @Override
-      public InetSocketAddress listenerFor(String host, int port) throws IOException {
-        return server.listenerFor(host, port);
-      }
-    };
   }
 
   /** Looks the logger up when it is needed: a logging library takes long to start. */

@@ -3,6 +3,9 @@ package dev.cachette;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.internal.json.Json;
 import java.time.Clock;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -24,6 +27,8 @@ public final class Settings {
   private long seed;
   private @Nullable ObjectMapper mapper;
   private @Nullable String name;
+  private boolean intercepting = true;
+  private Map<String, String> properties = Map.of();
 
   private Settings() {}
 
@@ -37,6 +42,8 @@ public final class Settings {
     this.seed = other.seed;
     this.mapper = other.mapper;
     this.name = other.name;
+    this.intercepting = other.intercepting;
+    this.properties = other.properties;
   }
 
   /**
@@ -137,8 +144,46 @@ public final class Settings {
     return changed;
   }
 
+  /**
+   * Intercepts nothing: the stubs are reached by {@link Cachette#address()}, {@link
+   * Cachette#addressOf} and {@link Cachette#proxy()} alone. So any number of tests of one JVM can
+   * run at the same time, each with a Cachette of its own, none of which sees the calls of another.
+   */
+  public Settings withoutInterception() {
+    Settings changed = new Settings(this);
+    changed.intercepting = false;
+    return changed;
+  }
+
+  /**
+   * Puts {@link Cachette#addressOf} an origin into a system property while the Cachette is open,
+   * for an application that starts then and takes its base URL from there. Afterwards the property
+   * is as it was.
+   *
+   * @param property the name of the system property
+   * @param origin scheme, host and port: {@code https://tides.example}
+   */
+  public Settings addressInProperty(String property, String origin) {
+    if (property == null || property.isBlank()) {
+      throw new IllegalArgumentException("addressInProperty(property, origin) has no property.");
+    }
+    Settings changed = changed("addressInProperty", origin);
+    Map<String, String> more = new LinkedHashMap<>(properties);
+    more.put(property, origin);
+    changed.properties = Collections.unmodifiableMap(more);
+    return changed;
+  }
+
   Optional<String> name() {
     return Optional.ofNullable(name);
+  }
+
+  boolean intercepting() {
+    return intercepting;
+  }
+
+  Map<String, String> properties() {
+    return properties;
   }
 
   UnexpectedCalls unexpectedCalls() {

@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.Answers;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
 import dev.cachette.internal.stub.DraftStub;
@@ -9,6 +10,7 @@ import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Narrowing;
 import dev.cachette.match.Received;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -198,6 +200,64 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   public Stub until(Instant instant) {
     requireGiven("until(instant)", instant);
     net.change(answered("until(...)"), it -> it.liveUntil(instant));
+    return this;
+  }
+
+  /**
+   * The service takes so many calls in a window of time, and answers 429 with {@code retry-after}
+   * to the others (RFC 6585 section 4), by the clock of the settings. A window begins with the
+   * first call that comes when there is none; what is answered 429 takes no answer's turn.
+   *
+   * @throws IllegalArgumentException if the number or the window is not positive
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub budget(int calls, Duration window) {
+    requirePositive("budget", calls);
+    requireGiven("budget(calls, window)", window);
+    if (window.isNegative() || window.isZero()) {
+      throw new IllegalArgumentException("budget takes a positive window, not " + window + ".");
+    }
+    net.change(answered("budget(...)"), it -> it.budget(calls, window));
+    return this;
+  }
+
+  /**
+   * The service is not up yet: its first calls are answered 503, and take no answer's turn.
+   *
+   * @throws IllegalArgumentException if the number is not positive
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub unavailableFirst(int calls) {
+    requirePositive("unavailableFirst", calls);
+    net.change(answered("unavailableFirst(...)"), it -> it.unavailableFirst(calls));
+    return this;
+  }
+
+  /**
+   * The service fails now and then, drawn at random by the seed of the settings; what fails takes
+   * no answer's turn. Where a test fails, the JUnit extension names the seed that makes it so
+   * again.
+   *
+   * @param probability how likely a call fails, from 0 to 1
+   * @param failures what it gets then, in turn and again from the first; {@code status(503)} if
+   *     none is given
+   * @throws IllegalArgumentException if the probability is no such number, or a failure is null or
+   *     comes before there is a request
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub flaky(double probability, Answer... failures) {
+    if (!(probability >= 0 && probability <= 1)) {
+      throw new IllegalArgumentException(
+          "flaky takes a probability from 0 to 1, not " + probability + ".");
+    }
+    requireGiven("flaky(probability, failures)", failures);
+    List<Answer> ready = new ArrayList<>();
+    for (Answer failure : failures) {
+      requireGiven("A failure of flaky(probability, failures)", failure);
+      ready.add(net.ready(failure));
+    }
+    List<Answer> all = ready.isEmpty() ? List.of(Answers.status(503)) : ready;
+    net.change(answered("flaky(...)"), it -> it.flaky(probability, all, net.seed()));
     return this;
   }
 

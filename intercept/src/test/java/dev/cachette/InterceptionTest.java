@@ -247,24 +247,6 @@ class InterceptionTest {
   }
 
   @Test
-  void whatIsNoHttpIsRefusedAndListed() throws Exception {
-    String answer = Calling.raw("database.example", 5432, "\0\0\0\bstartup\r\n\r\n");
-
-    assertTrue(answer.startsWith("HTTP/1.1 400 "), answer);
-    var failure = assertThrows(AssertionFailedError.class, net::close);
-    assertTrue(failure.getMessage().contains("database.example:5432"), failure::getMessage);
-  }
-
-  @Test
-  void aRequestForAProxyIsRefusedAndListed() throws Exception {
-    String answer =
-        Calling.raw("proxy.example", 3128, "CONNECT tides.example:443 HTTP/1.1\r\n\r\n");
-
-    assertTrue(answer.contains("asks proxy.example:3128 to be its proxy"), answer);
-    assertThrows(AssertionFailedError.class, net::close);
-  }
-
-  @Test
   void aRequestThatIsTooLargeIsRefusedWithTheSettingThatAllowsIt() throws Exception {
     net.close();
     net = Cachette.open(Settings.defaults().maxRequestBody(1000));

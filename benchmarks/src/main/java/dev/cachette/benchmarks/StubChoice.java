@@ -9,6 +9,7 @@ import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Exchange;
+import dev.cachette.internal.stub.Outside;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
@@ -69,7 +70,16 @@ public class StubChoice {
           draft,
           new StubRule(draft.pattern(), draft.reference(), List.of(status(204)), List.of(), false));
     }
-    responder = new Responder(scopes, Json::mapper, source -> Body.empty(), unexpected -> {});
+    responder =
+        new Responder(
+            scopes,
+            new Outside(
+                Json::mapper,
+                source -> Body.empty(),
+                request -> {
+                  throw new IllegalStateException("no call here is for real");
+                },
+                unexpected -> {}));
   }
 
   /** One request, each time to another of the stubs that are called. */

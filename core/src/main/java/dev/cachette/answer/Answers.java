@@ -6,8 +6,11 @@ import dev.cachette.internal.json.Json;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.xml.Xml;
 import dev.cachette.match.Received;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
@@ -215,6 +218,60 @@ public final class Answers {
     requireNonNull("template(mediaType, text)", mediaType);
     requireNonNull("template(mediaType, text)", text);
     return ResponseAnswer.of(mediaType, Body.of(text)).templated();
+  }
+
+  /**
+   * A body of no known length, sent piece by piece: each piece a chunk or DATA frame of its own.
+   * {@code .pausing(duration)} waits between them.
+   *
+   * @param mediaType the content type: {@code application/x-ndjson}
+   * @param pieces texts, sent in UTF-8; at least one
+   */
+  public static StreamAnswer stream(String mediaType, String... pieces) {
+    requireNonNull("stream(mediaType, pieces)", mediaType);
+    requireNonNull("stream(mediaType, pieces)", pieces);
+    if (pieces.length == 0) {
+      throw new IllegalArgumentException(
+          "stream(mediaType, pieces) was given no piece. Mend: give one, or a Feed.");
+    }
+    List<Body> bodies = new ArrayList<>();
+    for (String piece : pieces) {
+      requireNonNull("A piece of stream(mediaType, pieces)", piece);
+      bodies.add(Body.of(piece));
+    }
+    return StreamAnswer.of(mediaType, bodies, Optional.empty());
+  }
+
+  /**
+   * A body of no known length, sent when the test says so. The log has the response without it.
+   *
+   * @param mediaType the content type: {@code text/event-stream}
+   */
+  public static StreamAnswer stream(String mediaType, Feed feed) {
+    requireNonNull("stream(mediaType, feed)", mediaType);
+    requireNonNull("stream(mediaType, feed)", feed);
+    return StreamAnswer.of(mediaType, List.of(), Optional.of(feed));
+  }
+
+  /** Server-Sent Events, one after the other; {@code .pausing(duration)} waits between them. */
+  public static StreamAnswer events(Event... events) {
+    requireNonNull("events(events)", events);
+    String[] texts = new String[events.length];
+    for (int at = 0; at < events.length; at++) {
+      requireNonNull("An event of events(events)", events[at]);
+      texts[at] = events[at].text();
+    }
+    return stream("text/event-stream", texts).header("cache-control", "no-store");
+  }
+
+  /**
+   * What the real service answers: Cachette calls the destination that the caller meant, with the
+   * same method, URL, headers and body, directly and by HTTP/1.1 with the JVM's trust store, and
+   * does not follow redirects. If it cannot be reached, the caller sees its connection fail in the
+   * same way.
+   */
+  public static RealAnswer realService() {
+    return new RealAnswer(real -> real, Timing.AT_ONCE);
   }
 
   private static void requireNonNull(String what, Object value) {

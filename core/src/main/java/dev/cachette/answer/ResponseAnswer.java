@@ -19,17 +19,35 @@ import java.util.Set;
  * 304 or 412 (RFC 9110 section 13). A request by HEAD that no stub for HEAD answers is answered as
  * GET would be, without the body.
  */
-public final class ResponseAnswer implements Answer {
+public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
 
   private static final Set<String> FOLLOW_FROM_BODY =
       Set.of("content-length", "transfer-encoding", "trailer");
 
   private final Response response;
   private final Delivery delivery;
+  private final Timing timing;
 
-  private ResponseAnswer(Response response, Delivery delivery) {
+  private ResponseAnswer(Response response, Delivery delivery, Timing timing) {
     this.response = response;
     this.delivery = delivery;
+    this.timing = timing;
+  }
+
+  private ResponseAnswer(Response response, Delivery delivery) {
+    this(response, delivery, Timing.AT_ONCE);
+  }
+
+  /**
+   * An answer that is this response, however it was made.
+   *
+   * @throws IllegalArgumentException if the response is null
+   */
+  public static ResponseAnswer of(Response response) {
+    if (response == null) {
+      throw new IllegalArgumentException("of(response) was given null.");
+    }
+    return new ResponseAnswer(response, Delivery.PLAIN);
   }
 
   static ResponseAnswer of(int status) {
@@ -80,6 +98,11 @@ public final class ResponseAnswer implements Answer {
    *     which follow from the body
    */
   public ResponseAnswer header(String name, String... values) {
+    requireFree(name, values);
+    return with(response.headers().with(name, values));
+  }
+
+  static void requireFree(String name, String... values) {
     if (values == null || values.length == 0) {
       throw new IllegalArgumentException("The header \"" + name + "\" is given no value.");
     }
@@ -87,7 +110,6 @@ public final class ResponseAnswer implements Answer {
       throw new IllegalArgumentException(
           "The header \"" + name + "\" follows from the body. Mend: leave it out.");
     }
-    return with(response.headers().with(name, values));
   }
 
   /**
@@ -187,6 +209,24 @@ public final class ResponseAnswer implements Answer {
     return with(delivery.asTemplate());
   }
 
+  /**
+   * This answer with its file sent piece by piece from the disk when it is called for, so that it
+   * is never held in memory; for files of any size. What needs the content, a template, a coding or
+   * a range, is not done to it, and the log has the response without its body.
+   *
+   * @throws IllegalStateException if it is not made by {@link Answers#file}, or if its content is
+   *     needed
+   */
+  public ResponseAnswer streamed() {
+    boolean ofFile = delivery.source().filter(source -> !source.onClassPath()).isPresent();
+    if (!ofFile || delivery.needsContent()) {
+      throw new IllegalStateException(
+          "Only the plain content of a file can be sent from the disk, without template, coding or "
+              + "ranges. Mend: begin with file(path).streamed().");
+    }
+    return with(delivery.fromDisk());
+  }
+
   /** What is sent. */
   public Response response() {
     return response;
@@ -202,12 +242,23 @@ public final class ResponseAnswer implements Answer {
     ResponseAnswer read =
         new ResponseAnswer(
             new Response(response.status(), response.headers(), content, response.trailers()),
-            delivery.from(Optional.empty()));
+            delivery.from(Optional.empty()),
+            timing);
     return delivery.template() ? read.templated() : read;
   }
 
+  @Override
+  public Timing timing() {
+    return timing;
+  }
+
+  @Override
+  public ResponseAnswer timed(Timing other) {
+    return new ResponseAnswer(response, delivery, other);
+  }
+
   private ResponseAnswer with(Response other) {
-    return new ResponseAnswer(other, delivery);
+    return new ResponseAnswer(other, delivery, timing);
   }
 
   private ResponseAnswer with(Headers headers) {
@@ -215,7 +266,7 @@ public final class ResponseAnswer implements Answer {
   }
 
   private ResponseAnswer with(Delivery other) {
-    return new ResponseAnswer(response, other);
+    return new ResponseAnswer(response, other, timing);
   }
 
   /** Status and size of the body. */

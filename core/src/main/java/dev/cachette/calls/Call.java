@@ -2,6 +2,7 @@ package dev.cachette.calls;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.answer.Trouble;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Query;
@@ -20,8 +21,20 @@ public interface Call {
   /** The request as it arrived. */
   Request request();
 
-  /** The response that was given. */
+  /**
+   * The response that was given; of a stream, status and headers.
+   *
+   * @throws IllegalStateException if a trouble came in its place, see {@link #trouble}
+   */
   Response response();
+
+  /** What went wrong, as the stub wanted it; empty where a response was given in order. */
+  Optional<Trouble> trouble();
+
+  /** The trouble in words, or the status of the response. */
+  default String outcome() {
+    return trouble().map(Trouble::toString).orElseGet(() -> response().toString());
+  }
 
   /** The stub that answered; empty for an unexpected call. */
   Optional<StubReference> stub();

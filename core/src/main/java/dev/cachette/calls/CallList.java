@@ -26,6 +26,6 @@ final class CallList {
 
   private static String line(int at, Call call) {
     String by = call.stub().map(stub -> "by " + stub).orElse("unexpected");
-    return String.format("  %2d. %s  ->  %s, %s", at + 1, call.request(), call.response(), by);
+    return String.format("  %2d. %s  ->  %s, %s", at + 1, call.request(), call.outcome(), by);
   }
 }

@@ -2,6 +2,7 @@ package dev.cachette.calls;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.answer.Trouble;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import java.util.Collections;
@@ -23,6 +24,11 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   @Override
   public Response response() {
     return call.response();
+  }
+
+  @Override
+  public Optional<Trouble> trouble() {
+    return call.trouble();
   }
 
   @Override

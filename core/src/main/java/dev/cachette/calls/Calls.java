@@ -200,10 +200,7 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
    * @throws IllegalArgumentException if a number is negative
    */
   public Calls await(int count, Duration atMost) {
-    if (count < 0 || atMost == null || atMost.isNegative()) {
-      throw new IllegalArgumentException(
-          "await(count, atMost) takes no negative number and no null: " + count + ", " + atMost);
-    }
+    requirePossible("await", count, atMost);
     Log.Entries entries = log.await(held -> delivered(held).size() >= count, atMost);
     int arrived = selection.from(entries.calls()).size();
     int delivered = delivered(entries).size();
@@ -211,6 +208,32 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
       throw CountFailure.ofTimeout(count, atMost, arrived - delivered, selection, entries);
     }
     return this;
+  }
+
+  /**
+   * Waits until so many calls have arrived, or more, answered or not: those that a gate holds, and
+   * those that get no answer at all, included. It does not poll.
+   *
+   * @param atMost how long to wait
+   * @throws AssertionFailedError if the time is over before; the message says what had arrived
+   * @throws IllegalArgumentException if a number is negative
+   */
+  public Calls awaitArrival(int count, Duration atMost) {
+    requirePossible("awaitArrival", count, atMost);
+    Log.Entries entries = log.await(held -> selection.from(held.calls()).size() >= count, atMost);
+    if (selection.from(entries.calls()).size() < count) {
+      throw CountFailure.ofTimeout(count, atMost, 0, selection, entries);
+    }
+    return this;
+  }
+
+  private static void requirePossible(String method, int count, Duration atMost) {
+    if (count < 0 || atMost == null || atMost.isNegative()) {
+      throw new IllegalArgumentException(
+          String.format(
+              "%s(count, atMost) takes no negative number and no null: %d, %s",
+              method, count, atMost));
+    }
   }
 
   /** The one call there was; asserts that there was one and no more. */

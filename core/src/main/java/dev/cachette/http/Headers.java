@@ -47,6 +47,11 @@ public final class Headers implements Iterable<Header> {
     return stream().filter(field -> field.isNamed(name)).map(Header::value).toList();
   }
 
+  /** Whether there is no field at all. */
+  public boolean isEmpty() {
+    return fields.isEmpty();
+  }
+
   /** Whether there is a field with this name. */
   public boolean has(String name) {
     return first(name).isPresent();

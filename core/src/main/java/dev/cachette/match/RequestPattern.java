@@ -2,6 +2,7 @@ package dev.cachette.match;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.match.IndexKey;
+import dev.cachette.internal.match.Origin;
 import dev.cachette.internal.match.RequestLine;
 import dev.cachette.internal.match.RequestLineParser;
 import dev.cachette.internal.match.Specificity;
@@ -10,6 +11,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -153,6 +155,30 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
   /** Whether the pattern names this very host and port, so that calls to it are expected. */
   public boolean names(String host, int port) {
     return line.origin().filter(origin -> origin.isAt(host, port)).isPresent();
+  }
+
+  /**
+   * Whether a call to this host can fit the pattern, whatever it asks for.
+   *
+   * @param port the port it goes to, or none where that is not known yet
+   */
+  public boolean mayReach(String host, OptionalInt port) {
+    return line.origin().map(origin -> origin.mayBeAt(host, port)).orElse(true);
+  }
+
+  /** As {@link #mayReach}, and the pattern says something of the host. */
+  public boolean isFor(String host, OptionalInt port) {
+    return line.origin().isPresent() && mayReach(host, port);
+  }
+
+  /** The host, if the pattern names one and not several. */
+  public Optional<String> host() {
+    return line.origin().flatMap(Origin::literalHost);
+  }
+
+  /** Whether only calls by plain HTTP can fit, which meet no TLS. */
+  public boolean isPlain() {
+    return line.origin().filter(origin -> origin.scheme().equals("http")).isPresent();
   }
 
   /**

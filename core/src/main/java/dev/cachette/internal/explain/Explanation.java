@@ -20,6 +20,11 @@ public final class Explanation {
   /** What still fits in is shown; the mend and the rule follow. */
   private static final int MOST_LINES = 38;
 
+  private static final String WEB_SOCKET =
+      "It asks for a WebSocket (RFC 6455), which Cachette does not speak; a stub can only refuse "
+          + "it,\nas with status(426). Mend: let it through, or give the code another way to "
+          + "listen.\n\n";
+
   private Explanation() {}
 
   /**
@@ -41,6 +46,9 @@ public final class Explanation {
     List<Candidate> nearest = Candidate.nearest(request, stubs);
     StringBuilder text =
         new StringBuilder("No stub answers this call.\n\n  ").append(request).append("\n\n");
+    if (request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent()) {
+      text.append(WEB_SOCKET);
+    }
     if (nearest.isEmpty()) {
       text.append(stubs.isEmpty() ? "There is no stub at all.\n" : far(stubs.size()));
     } else {

@@ -7,6 +7,7 @@ import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /** Scheme, host and port, as a request line names them. */
 public final class Origin {
@@ -26,9 +27,25 @@ public final class Origin {
     return host.isLiteral();
   }
 
+  /** The host, if it is one and not several. */
+  public Optional<String> literalHost() {
+    return isLiteral() ? Optional.of(host.toString()) : Optional.empty();
+  }
+
   /** Whether it names this very host and port: a star names none. */
   public boolean isAt(String otherHost, int otherPort) {
     return port == otherPort && host.isLiteral() && hostIs(Hosts.canonical(otherHost));
+  }
+
+  /** Whether it means this host, by name or by a star, at this port where one is known. */
+  public boolean mayBeAt(String otherHost, OptionalInt otherPort) {
+    return (otherPort.isEmpty() || otherPort.getAsInt() == port)
+        && hostIs(Hosts.canonical(otherHost));
+  }
+
+  /** {@code http} or {@code https}. */
+  public String scheme() {
+    return scheme;
   }
 
   /** The variables with their values, if the request goes there. */

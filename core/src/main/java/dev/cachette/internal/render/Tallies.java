@@ -29,7 +29,7 @@ public final class Tallies {
   }
 
   /** A number from the one to the other, both included. */
-  synchronized long between(long least, long most) {
+  public synchronized long between(long least, long most) {
     return random.longs(1, least, most + 1).findFirst().orElseThrow();
   }
 

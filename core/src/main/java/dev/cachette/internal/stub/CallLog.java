@@ -32,9 +32,9 @@ final class CallLog {
     }
     calls.addLast(call);
     calls.addAll(later);
-    bodies += size(call);
+    bodies += call.size();
     while (calls.size() > maxCalls || bodies > maxBodies && calls.size() > 1) {
-      bodies -= size(calls.removeFirst());
+      bodies -= calls.removeFirst().size();
       dropped++;
     }
   }
@@ -42,9 +42,5 @@ final class CallLog {
   Log.Entries entries() {
     List<Call> copy = new ArrayList<>(calls);
     return new Log.Entries(copy, dropped);
-  }
-
-  private static long size(LoggedCall call) {
-    return (long) call.request().body().size() + call.response().body().size();
   }
 }

@@ -1,40 +1,65 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.Answers;
 import dev.cachette.answer.ComputedAnswer;
+import dev.cachette.answer.Delivery;
+import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.answer.StreamAnswer;
+import dev.cachette.answer.Timing;
+import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Troubles;
+import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
+import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import org.opentest4j.AssertionFailedError;
 
 /**
- * A request that has arrived, on its way to its response. Asked by one thread at a time: first for
- * the response, then told that it was delivered.
+ * A request that has arrived, on its way to its reply. Asked by one thread at a time: first for the
+ * reply, then told that it was delivered.
  */
 public final class Exchange {
 
-  private final Optional<Selected> selected;
-  private final Received received;
-  private final ContentReader reader;
-  private final Function<Exchange, LoggedCall> finish;
   private final Scopes scopes;
+  private final Outside outside;
+  private final Scopes.Arrival arrival;
+  private final Received received;
+  private final Optional<Selected> selected;
+  private final Optional<StubFailed> failed;
+  private final Optional<LetThrough> through;
   private @Nullable LoggedCall call;
 
+  /**
+   * A request that has arrived.
+   *
+   * @param selected the stub that won; empty if none did
+   * @param failed what went wrong while the stubs were asked
+   */
   Exchange(
-      Optional<Selected> selected,
-      Received received,
-      ContentReader reader,
       Scopes scopes,
-      Function<Exchange, LoggedCall> finish) {
-    this.selected = selected;
-    this.received = received;
-    this.reader = reader;
+      Outside outside,
+      Scopes.Arrival arrival,
+      Received received,
+      Optional<Selected> selected,
+      Optional<StubFailed> failed) {
     this.scopes = scopes;
-    this.finish = finish;
+    this.outside = outside;
+    this.arrival = arrival;
+    this.received = received;
+    this.selected = selected;
+    this.failed = failed;
+    this.through =
+        selected.isPresent() || failed.isPresent()
+            ? Optional.empty()
+            : scopes.letsThrough(received);
   }
 
   /** The request. */
@@ -42,33 +67,79 @@ public final class Exchange {
     return received.request();
   }
 
-  /** Whether {@link #response} runs code of the user's, which may take its time. */
-  public boolean runsUserCode() {
-    return selected
-        .filter(won -> won.answer() instanceof ComputedAnswer || !won.rule().checks().isEmpty())
-        .isPresent();
+  /** Whether {@link #reply} runs code of the user's or calls a real service: it may take long. */
+  public boolean takesTime() {
+    return through.isPresent()
+        || selected.isPresent()
+            && (selected.get().answer() instanceof ComputedAnswer
+                || selected.get().answer() instanceof RealAnswer
+                || !selected.get().rule().checks().isEmpty());
   }
 
-  /** The response. The call is in the log when this returns. */
-  public Response response() {
-    call = finish.apply(this);
+  /** The reply. The call is in the log when this returns. */
+  public Reply reply() {
+    Reply reply;
+    try {
+      reply = decide();
+    } catch (StubFailed failure) {
+      AssertionFailedError error = failure.failure(request());
+      scopes.noteFailure(arrival, error);
+      reply = Reply.of(Responder.explained(500, error.getMessage()));
+    }
+    call =
+        new LoggedCall(
+            arrival,
+            received,
+            reply,
+            selected
+                .map(won -> won.rule().reference())
+                .or(() -> through.map(LetThrough::reference)),
+            outside.mapper());
     scopes.log(call);
-    return call.response();
+    return reply;
   }
 
-  /** Notes that the response was written to its end. */
+  /** Notes that the reply was written to its end. */
   public void delivered() {
     if (call != null) {
       scopes.deliver(call);
     }
   }
 
-  Optional<Selected> selected() {
-    return selected;
+  /** Whether the test that it belongs to has ended, so that nobody waits for it. */
+  public boolean isOver() {
+    return scopes.isOver(arrival);
   }
 
-  Received received() {
-    return received;
+  /** Whether the stub meets its next caller before there is a request: it needs a connection. */
+  public boolean needsNewConnectionNext() {
+    return selected.isPresent() && scopes.isEarlyNext(selected.get().rule());
+  }
+
+  /** Fails the test: what the stub answers cannot be sent to this caller. */
+  public Response cannotBeSent(String why) {
+    Selected won = selected.orElseThrow();
+    AssertionFailedError error =
+        new StubFailed(won.rule(), new IllegalStateException(why)).failure(request());
+    scopes.noteFailure(arrival, error);
+    return Responder.explained(500, error.getMessage());
+  }
+
+  private Reply decide() {
+    if (failed.isPresent()) {
+      throw failed.get();
+    }
+    if (selected.isPresent()) {
+      return answered(selected.get());
+    }
+    if (through.isPresent()) {
+      return real(Answers.realService());
+    }
+    String explanation = scopes.explain(request());
+    if (scopes.noteUnexpected(arrival, received.toString(), explanation)) {
+      outside.warning().accept(explanation);
+    }
+    return Reply.of(Responder.explained(501, explanation));
   }
 
   /**
@@ -76,23 +147,84 @@ public final class Exchange {
    *
    * @throws StubFailed if a check does not hold, or something of the user's own throws
    */
-  Response answered(Selected won) {
+  private Reply answered(Selected won) {
     try {
       won.rule().checks().forEach(check -> check.verify().accept(received));
-      return Rendering.of(plain(won.answer()), received, won.count(), won.tallies());
+      return reply(won, computed(won.answer()));
     } catch (RuntimeException | Error thrown) {
       throw new StubFailed(won.rule(), thrown);
     }
   }
 
-  private ResponseAnswer plain(Answer answer) {
+  private Answer computed(Answer answer) {
     Answer computed = answer;
     while (computed instanceof ComputedAnswer function) {
       computed = function.function().apply(received);
+      if (computed == null) {
+        throw new IllegalStateException("the function of its computed answer returned null");
+      }
+      if (computed instanceof Trouble trouble && trouble.kind().stage().isEarly()) {
+        throw new IllegalStateException(
+            "its computed answer is \"" + trouble + "\", which comes before there is a request");
+      }
     }
-    if (!(computed instanceof ResponseAnswer plain)) {
-      throw new IllegalStateException("the function of its computed answer returned null");
+    return computed;
+  }
+
+  private Reply reply(Selected won, Answer answer) {
+    if (answer instanceof ResponseAnswer plain) {
+      return whole(won, plain);
     }
-    return plain.delivery().source().map(source -> plain.read(reader.read(source))).orElse(plain);
+    if (answer instanceof StreamAnswer stream) {
+      return Reply.stream(
+          stream.head(),
+          stream.pieces(),
+          stream.feed(),
+          Schedule.of(stream.timing(), stream.pieces().size(), won.tallies()));
+    }
+    if (answer instanceof Trouble trouble) {
+      return trouble
+          .answer()
+          .map(it -> whole(won, it.timed(trouble.timing())).with(trouble))
+          .orElseGet(() -> Reply.trouble(trouble, Schedule.of(trouble.timing(), 1, won.tallies())));
+    }
+    return real((RealAnswer) answer, altered -> whole(won, altered));
+  }
+
+  private Reply whole(Selected won, ResponseAnswer answer) {
+    Optional<Delivery.Source> source = answer.delivery().source();
+    boolean streamed = answer.delivery().streamed();
+    ResponseAnswer read =
+        source.isPresent() && !streamed ? answer.read(outside.reader().read(source.get())) : answer;
+    Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.tallies()));
+    if (answer.timing() != Timing.AT_ONCE) {
+      Body body = reply.response().orElseThrow().body();
+      List<Body> pieces = Schedule.split(body, answer.timing().pieces());
+      reply = reply.in(pieces, Schedule.of(answer.timing(), pieces.size(), won.tallies()));
+    }
+    return streamed ? reply.from(source.orElseThrow()) : reply;
+  }
+
+  private Reply real(RealAnswer answer) {
+    return real(answer, real -> Reply.of(real.response()));
+  }
+
+  private Reply real(RealAnswer answer, Function<ResponseAnswer, Reply> ready) {
+    try {
+      Response response = outside.realService().call(request());
+      ResponseAnswer altered = answer.alteration().apply(ResponseAnswer.of(response));
+      if (altered == null) {
+        throw new IllegalStateException("the function of altered(...) returned null");
+      }
+      return ready.apply(altered.timed(answer.timing()));
+    } catch (IOException unreachable) {
+      outside
+          .warning()
+          .accept(
+              String.format(
+                  "The real service did not answer %s: %s. Its caller's connection is reset.",
+                  request(), unreachable));
+      return Reply.trouble(Troubles.connectionReset(), Schedule.AT_ONCE);
+    }
   }
 }

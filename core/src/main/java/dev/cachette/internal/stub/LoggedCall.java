@@ -5,6 +5,7 @@ import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JavaType;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.answer.Trouble;
 import dev.cachette.calls.Call;
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
@@ -25,7 +26,8 @@ final class LoggedCall implements Call {
   private final Scopes.Arrival arrival;
   private final Request request;
   private final Map<String, String> variables;
-  private final Response response;
+  private final Optional<Response> response;
+  private final Optional<Trouble> trouble;
   private final Optional<StubReference> stub;
   private final Supplier<ObjectMapper> mapper;
   private volatile boolean delivered;
@@ -33,14 +35,15 @@ final class LoggedCall implements Call {
   LoggedCall(
       Scopes.Arrival arrival,
       Received received,
-      Response response,
+      Reply reply,
       Optional<StubReference> stub,
       Supplier<ObjectMapper> mapper) {
     this.arrival = arrival;
     // Not all of what was received: that holds the body once more, decoded and as JSON.
     this.request = received.request();
     this.variables = received.variables();
-    this.response = response;
+    this.response = reply.response();
+    this.trouble = reply.trouble();
     this.stub = stub;
     this.mapper = mapper;
   }
@@ -66,7 +69,22 @@ final class LoggedCall implements Call {
 
   @Override
   public Response response() {
-    return response;
+    return response.orElseThrow(
+        () ->
+            new IllegalStateException(
+                String.format(
+                    "The call %s got no response, but trouble: %s. Mend: ask trouble() first.",
+                    request, trouble.orElseThrow())));
+  }
+
+  @Override
+  public Optional<Trouble> trouble() {
+    return trouble;
+  }
+
+  /** How many bytes of bodies it keeps. */
+  long size() {
+    return (long) request.body().size() + response.map(it -> it.body().size()).orElse(0);
   }
 
   @Override
@@ -129,6 +147,6 @@ final class LoggedCall implements Call {
 
   @Override
   public String toString() {
-    return request + "  ->  " + response;
+    return request + "  ->  " + outcome();
   }
 }

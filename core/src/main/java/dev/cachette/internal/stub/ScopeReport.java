@@ -16,12 +16,14 @@ import org.opentest4j.AssertionFailedError;
  * @param failures what went wrong in stubs: what the user's functions threw, checks that did not
  *     hold
  * @param unused stubs that no call used
+ * @param notes what is worth knowing when the test failed
  */
 public record ScopeReport(
     List<UnexpectedCalls.Entry> unexpected,
     List<DraftStub> unanswered,
     List<Throwable> failures,
-    List<UnusedStubs.Entry> unused) {
+    List<UnusedStubs.Entry> unused,
+    List<String> notes) {
 
   /** Copies the lists. */
   public ScopeReport {
@@ -29,11 +31,12 @@ public record ScopeReport(
     unanswered = List.copyOf(unanswered);
     failures = List.copyOf(failures);
     unused = List.copyOf(unused);
+    notes = List.copyOf(notes);
   }
 
   /** Nothing to say. */
   static ScopeReport empty() {
-    return new ScopeReport(List.of(), List.of(), List.of(), List.of());
+    return new ScopeReport(List.of(), List.of(), List.of(), List.of(), List.of());
   }
 
   /** This report and then another's. */
@@ -42,7 +45,8 @@ public record ScopeReport(
         joined(unexpected, next.unexpected),
         joined(unanswered, next.unanswered),
         joined(failures, next.failures),
-        joined(unused, next.unused));
+        joined(unused, next.unused),
+        joined(notes, next.notes));
   }
 
   /** What is to be said of stubs that no call used; empty if there is none. */

@@ -1,10 +1,12 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.Trouble;
 import dev.cachette.calls.StubReference;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -25,6 +27,7 @@ public final class StubRule {
   private List<StubRule> predecessors = List.of();
   private Instant from = Instant.MIN;
   private Instant until = Instant.MAX;
+  private List<Habit> habits = List.of();
   private boolean used;
 
   /**
@@ -41,6 +44,7 @@ public final class StubRule {
       boolean expected) {
     this.pattern = pattern;
     this.reference = reference;
+    answers.forEach(this::requirePossible);
     this.turns = new Turns(answers);
     this.checks = List.copyOf(checks);
     this.expected = expected;
@@ -81,6 +85,7 @@ public final class StubRule {
 
   /** One call gets this answer. */
   public void onCall(int number, Answer answer) {
+    requirePossible(answer);
     turns.onCall(number, answer);
   }
 
@@ -99,18 +104,92 @@ public final class StubRule {
     until = instant;
   }
 
+  /** It takes so many calls in a window of time, and answers 429 to the others. */
+  public void budget(int calls, Duration window) {
+    add(new Budget(calls, window));
+  }
+
+  /** It answers 503 to its first calls. */
+  public void unavailableFirst(int calls) {
+    add(new Warmup(calls));
+  }
+
+  /** It fails now and then, by a probability and a seed. */
+  public void flaky(double probability, List<Answer> failures, long seed) {
+    failures.forEach(this::requireLate);
+    add(new Flaky(probability, failures, reference.toString(), seed));
+  }
+
+  private void requirePossible(Answer answer) {
+    if (pattern.isPlain()
+        && answer instanceof Trouble trouble
+        && trouble.kind().stage() == Trouble.Stage.HANDSHAKE) {
+      throw new IllegalArgumentException(
+          String.format(
+              "The stub %s is for plain HTTP, which has no TLS that \"%s\" could come of. "
+                  + "Mend: stub https://.",
+              reference, trouble));
+    }
+  }
+
+  private void requireLate(Answer failure) {
+    if (isEarly(failure)) {
+      throw new IllegalArgumentException(
+          String.format(
+              "The stub %s cannot be flaky by \"%s\", which comes before there is a request. "
+                  + "Mend: connectionReset(), silence(), or a status.",
+              reference, failure));
+    }
+  }
+
+  private void add(Habit habit) {
+    habits = Stream.concat(habits.stream(), Stream.of(habit)).toList();
+  }
+
   /** The next answer, if it is live and not spent. */
   Optional<Answer> take(Instant now) {
     if (!isLive(now)) {
       return Optional.empty();
+    }
+    if (!turns.isSpent()) {
+      for (Habit habit : habits) {
+        Optional<Answer> instead = habit.instead(now);
+        if (instead.isPresent()) {
+          used = true;
+          return instead;
+        }
+      }
     }
     Optional<Answer> answer = turns.next();
     used |= answer.isPresent();
     return answer;
   }
 
-  void startAgain() {
+  /** Its next answer if that is a trouble that comes before there is a request. */
+  Optional<Trouble> earlyTrouble(Instant now) {
+    return isLive(now)
+        ? turns.peek().filter(StubRule::isEarly).map(Trouble.class::cast)
+        : Optional.empty();
+  }
+
+  /** Whether one of its answers is a trouble that comes before there is a request. */
+  boolean hasEarlyTrouble() {
+    return turns.has(StubRule::isEarly);
+  }
+
+  /** Whether an answer is a trouble that comes before there is a request. */
+  static boolean isEarly(Answer answer) {
+    return answer instanceof Trouble trouble && trouble.kind().stage().isEarly();
+  }
+
+  /** What is worth knowing of it when a test failed. */
+  List<String> notes() {
+    return habits.stream().flatMap(habit -> habit.note().stream()).toList();
+  }
+
+  void startAgain(long seed) {
     turns.startAgain();
+    habits.forEach(habit -> habit.startAgain(seed));
   }
 
   boolean isUnused() {

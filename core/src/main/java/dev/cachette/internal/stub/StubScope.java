@@ -34,12 +34,15 @@ public final class StubScope {
 
   private final List<DraftStub> drafts = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+  private final List<LetThrough> through = new ArrayList<>();
   private final List<Runnable> restarts = new ArrayList<>();
   private final List<Throwable> failures = new ArrayList<>();
   private final CallLog log;
   private final Tallies tallies;
+  private final long seed;
 
   StubScope(ScopeSettings settings) {
+    this.seed = settings.seed();
     this.log = new CallLog(settings.maxCalls(), settings.maxBodies());
     this.tallies = new Tallies(settings.clock(), settings.seed());
   }
@@ -53,6 +56,19 @@ public final class StubScope {
     declared.put(rule, rules.size());
     rules.add(rule);
     index.add(rule.pattern(), rule);
+  }
+
+  /** The stubs with a trouble that comes before there is a request, the one that wins first. */
+  List<StubRule> early() {
+    return rules.stream().filter(StubRule::hasEarlyTrouble).sorted(winnerFirst).toList();
+  }
+
+  void letThrough(LetThrough what) {
+    through.add(what);
+  }
+
+  List<LetThrough> through() {
+    return through;
   }
 
   boolean holds(DraftStub draft) {
@@ -102,7 +118,7 @@ public final class StubScope {
   }
 
   void startAgain() {
-    rules.forEach(StubRule::startAgain);
+    rules.forEach(rule -> rule.startAgain(seed));
     restarts.forEach(Runnable::run);
   }
 
@@ -111,7 +127,8 @@ public final class StubScope {
         List.copyOf(unexpected.values()),
         drafts,
         failures,
-        rules.stream().filter(StubRule::isUnused).map(this::unused).toList());
+        rules.stream().filter(StubRule::isUnused).map(this::unused).toList(),
+        rules.stream().flatMap(rule -> rule.notes().stream()).toList());
   }
 
   private UnusedStubs.Entry unused(StubRule rule) {

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /** Whose turn it is among the answers of a stub. Guarded by the lock of {@link Scopes}. */
 final class Turns {
@@ -52,14 +53,28 @@ final class Turns {
     return limit < Integer.MAX_VALUE || then == Then.SPENT;
   }
 
-  /** The next answer, or none if the stub is spent. */
-  Optional<Answer> next() {
+  /** The next answer, or none if the stub is spent; its turn stays. */
+  Optional<Answer> peek() {
     if (isSpent()) {
       return Optional.empty();
     }
-    int at = count++;
-    int turn = then == Then.FIRST_AGAIN ? at % answers.size() : Math.min(at, answers.size() - 1);
-    return Optional.of(onCall.getOrDefault(count, answers.get(turn)));
+    int turn =
+        then == Then.FIRST_AGAIN ? count % answers.size() : Math.min(count, answers.size() - 1);
+    return Optional.of(onCall.getOrDefault(count + 1, answers.get(turn)));
+  }
+
+  /** The next answer, whose turn is over then; or none if the stub is spent. */
+  Optional<Answer> next() {
+    Optional<Answer> next = peek();
+    if (next.isPresent()) {
+      count++;
+    }
+    return next;
+  }
+
+  /** Whether one of its answers fits. */
+  boolean has(Predicate<Answer> wanted) {
+    return answers.stream().anyMatch(wanted) || onCall.values().stream().anyMatch(wanted);
   }
 
   /** How many calls it has answered since it began. */

@@ -291,7 +291,7 @@ class ResponderTest {
     scopes.leave(first).raise(true, false);
     scopes.enter();
 
-    assertEquals("late", slow.response().text());
+    assertEquals("late", slow.reply().response().orElseThrow().text());
 
     assertEquals(0, scopes.calls().calls().size());
   }
@@ -301,7 +301,7 @@ class ResponderTest {
     desk.stub("GET /v1/{n}", 1, text(""));
     Exchange slow = desk.responder().receive(request("GET https://tides.example/v1/1"));
     desk.get("GET https://tides.example/v1/2");
-    slow.response();
+    slow.reply();
 
     assertEquals(
         List.of("/v1/1", "/v1/2"),

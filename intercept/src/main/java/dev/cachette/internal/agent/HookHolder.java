@@ -49,6 +49,17 @@ final class HookHolder {
     control.apply("release", new Object[] {owner});
   }
 
+  /** The connections that went where they wanted to, with their addresses. */
+  @SuppressWarnings("unchecked")
+  Map<Object, SocketAddress> connections() {
+    return (Map<Object, SocketAddress>) control.apply("connections", new Object[0]);
+  }
+
+  /** Ends both directions of a socket of the JDK's underneath its owner. */
+  void shutDown(Object socket) {
+    control.apply("shutDown", new Object[] {socket});
+  }
+
   boolean isWoven() {
     return (Boolean) control.apply("isWoven", new Object[0]);
   }

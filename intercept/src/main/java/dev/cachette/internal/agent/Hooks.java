@@ -41,7 +41,7 @@ final class Hooks {
     instrumentation.addTransformer(weaver, true);
     try {
       instrumentation.retransformClasses(loadedTargets(instrumentation));
-      for (String className : WeavePoint.CLASSES) {
+      for (String className : WeavePoint.OF_THE_JDK) {
         Class.forName(className.replace('/', '.'), false, null);
       }
       requireAllWoven(weaver);
@@ -58,8 +58,10 @@ final class Hooks {
 
   private static Class<?>[] loadedTargets(Instrumentation instrumentation) {
     return Arrays.stream(instrumentation.getAllLoadedClasses())
-        .filter(type -> type.getClassLoader() == null)
-        .filter(type -> WeavePoint.CLASSES.contains(type.getName().replace('.', '/')))
+        .filter(
+            type ->
+                WeavePoint.mayBeIn(type.getClassLoader() == null, type.getName().replace('.', '/')))
+        .filter(instrumentation::isModifiableClass)
         .toArray(Class<?>[]::new);
   }
 

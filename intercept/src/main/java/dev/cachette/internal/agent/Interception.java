@@ -1,15 +1,21 @@
 package dev.cachette.internal.agent;
 
+import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Trouble.Stage;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.ConnectException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.SocketAddress;
 import java.net.SocketOptions;
 import java.net.StandardSocketOptions;
+import java.net.UnknownHostException;
 import java.nio.channels.NetworkChannel;
+import java.security.cert.CertificateException;
 import java.security.cert.X509Certificate;
 import java.util.Optional;
+import java.util.OptionalInt;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLSession;
 import javax.net.ssl.SSLSocket;
@@ -31,6 +37,11 @@ public final class Interception implements AutoCloseable {
   private final LocalHost localHost = new LocalHost();
   private final SyntheticAddresses synthetic = new SyntheticAddresses();
   private final ProxyBypass proxyBypass;
+  private final DeadEnds deadEnds;
+  private final OldConnections oldConnections;
+
+  /** Set while the JDK itself is asked for its verdict on a chain, which asks us again. */
+  private final ThreadLocal<Boolean> judging = new ThreadLocal<>();
 
   private Interception(
       HookHolder holder, Object owner, Destinations destinations, ServerTrust serverTrust) {
@@ -38,7 +49,9 @@ public final class Interception implements AutoCloseable {
     this.owner = owner;
     this.destinations = destinations;
     this.serverTrust = serverTrust;
-    this.proxyBypass = new ProxyBypass(host -> !localHost.isNamed(host));
+    this.proxyBypass = new ProxyBypass(host -> !passes(host, OptionalInt.empty()));
+    this.deadEnds = new DeadEnds(holder::shutDown);
+    this.oldConnections = new OldConnections(holder);
   }
 
   /**
@@ -60,17 +73,42 @@ public final class Interception implements AutoCloseable {
               + "whole JVM, and tests that intercept must not run at the same time.");
     }
     begun.proxyBypass.install();
+    begun.endOldConnections();
     return begun;
+  }
+
+  /**
+   * Puts the hooks in, so that connections made from now on are known to whoever intercepts later.
+   *
+   * @throws InterceptionUnavailable if this JVM does not let us
+   */
+  public static void prepare() {
+    Hooks.install();
   }
 
   /** Gives the hooks and the proxy settings back. */
   @Override
   public void close() {
-    try {
+    try (DeadEnds closing = deadEnds) {
       holder.release(owner);
+    } catch (IOException notClosed) {
+      throw new UncheckedIOException(notClosed);
     } finally {
       proxyBypass.uninstall();
     }
+  }
+
+  /**
+   * Ends the connections that were made before, to wherever calls are intercepted now; clients make
+   * new ones for their next calls.
+   */
+  public void endOldConnections() {
+    oldConnections.end(address -> interceptedHost(address).isPresent());
+  }
+
+  /** Ends what waits for a connection in vain. */
+  public void endWaiting() {
+    deadEnds.endWaiting();
   }
 
   /** Whether a destination is this machine itself. */
@@ -79,11 +117,21 @@ public final class Interception implements AutoCloseable {
   }
 
   private InetAddress @Nullable [] resolve(String host) {
-    return localHost.isNamed(host) ? null : new InetAddress[] {synthetic.of(host)};
+    if (Passage.isOpen() || passes(host, OptionalInt.empty())) {
+      return null;
+    }
+    if (destinations.meet(Stage.NAME, host, OptionalInt.empty()).isPresent()) {
+      throw Interception.<RuntimeException>unchecked(unknown(host));
+    }
+    return new InetAddress[] {synthetic.of(host)};
+  }
+
+  private boolean passes(String host, OptionalInt port) {
+    return localHost.isNamed(host) || destinations.letsThrough(host, port);
   }
 
   private SocketAddress connect(Object socket, SocketAddress remote) {
-    if (!(remote instanceof InetSocketAddress address)) {
+    if (Passage.isOpen() || !(remote instanceof InetSocketAddress address)) {
       return remote;
     }
     Optional<String> host = interceptedHost(address);
@@ -91,9 +139,9 @@ public final class Interception implements AutoCloseable {
       return remote;
     }
     try {
-      InetSocketAddress listener = destinations.listenerFor(host.get(), address.getPort());
-      sendSmallPacketsAtOnce(socket);
-      return listener;
+      return turn(socket, address, host.get());
+    } catch (ConnectException | UnknownHostException meant) {
+      throw Interception.<RuntimeException>unchecked(meant);
     } catch (IOException | RuntimeException failed) {
       ConnectException refused =
           new ConnectException(
@@ -101,6 +149,28 @@ public final class Interception implements AutoCloseable {
       refused.initCause(failed);
       throw Interception.<RuntimeException>unchecked(refused);
     }
+  }
+
+  private InetSocketAddress turn(Object socket, InetSocketAddress address, String host)
+      throws IOException {
+    OptionalInt port = OptionalInt.of(address.getPort());
+    if (address.isUnresolved() && destinations.meet(Stage.NAME, host, port).isPresent()) {
+      throw unknown(host);
+    }
+    Optional<Trouble> trouble = destinations.meet(Stage.CONNECTION, host, port);
+    if (trouble.isPresent()) {
+      return trouble.get().kind() == Trouble.Kind.CONNECT_TIMEOUT
+          ? deadEnds.silent(socket)
+          : deadEnds.refusing();
+    }
+    InetSocketAddress listener = destinations.listenerFor(host, address.getPort());
+    sendSmallPacketsAtOnce(socket);
+    return listener;
+  }
+
+  /** In the words of the JDK. */
+  private static UnknownHostException unknown(String host) {
+    return new UnknownHostException(host + ": Name or service not known");
   }
 
   /** The host, if its calls are to be intercepted at this port. */
@@ -118,7 +188,10 @@ public final class Interception implements AutoCloseable {
   }
 
   private boolean wanted(boolean local, InetSocketAddress address) {
-    return !local || destinations.wantsLocal(address.getHostString(), address.getPort());
+    String host = address.getHostString();
+    return local
+        ? destinations.wantsLocal(host, address.getPort())
+        : !destinations.letsThrough(host, OptionalInt.of(address.getPort()));
   }
 
   /** Without it, Nagle's algorithm makes the TLS handshake of some clients wait for 40 ms. */
@@ -131,7 +204,17 @@ public final class Interception implements AutoCloseable {
   }
 
   private boolean trusts(X509Certificate[] chain, Object connection) {
-    return chain.length > 0 && serverTrust.isOurs(chain[0], hostAskedFor(connection));
+    if (chain.length == 0 || judging.get() != null) {
+      return false;
+    }
+    judging.set(true);
+    try {
+      return serverTrust.trusts(chain, hostAskedFor(connection), connection);
+    } catch (CertificateException refused) {
+      throw Interception.<RuntimeException>unchecked(refused);
+    } finally {
+      judging.remove();
+    }
   }
 
   private static Optional<String> hostAskedFor(Object connection) {

@@ -3,6 +3,7 @@ package dev.cachette.internal.agent;
 import org.objectweb.asm.Label;
 import org.objectweb.asm.MethodVisitor;
 import org.objectweb.asm.Opcodes;
+import org.objectweb.asm.Type;
 
 /** The instructions that ask {@link HookHolder}'s class, one kind a hook. */
 final class Prologues {
@@ -11,24 +12,74 @@ final class Prologues {
   static final int MAX_STACK = 3;
 
   private static final String HOOK = "java/net/CachetteHook";
+  private static final String OBJECT = "java/lang/Object";
+  private static final String THROWABLE = "java/lang/Throwable";
 
   private Prologues() {}
 
-  static void write(WeavePoint.Hook hook, MethodVisitor method) {
+  static void write(WeavePoint.Hook hook, String descriptor, MethodVisitor method) {
     switch (hook) {
-      case CONNECT -> connect(method);
+      case CONNECT -> connect(method, 0, 1);
+      case CONNECT_CHANNEL -> connect(method, 0, 2);
       case RESOLVE -> resolve(method);
+      case RESOLVE_PROMISE -> resolve(method, descriptor, false);
+      case RESOLVE_PROMISE_OF_ALL -> resolve(method, descriptor, true);
       case TRUST -> trust(method);
       default -> throw new IllegalArgumentException("no prologue for " + hook);
     }
   }
 
   /** {@code remote = CachetteHook.connect(this, remote);}. */
-  private static void connect(MethodVisitor method) {
-    method.visitVarInsn(Opcodes.ALOAD, 0);
-    method.visitVarInsn(Opcodes.ALOAD, 1);
+  private static void connect(MethodVisitor method, int socket, int remote) {
+    method.visitVarInsn(Opcodes.ALOAD, socket);
+    method.visitVarInsn(Opcodes.ALOAD, remote);
     ask(method, "connect", "(Ljava/lang/Object;Ljava/net/SocketAddress;)Ljava/net/SocketAddress;");
-    method.visitVarInsn(Opcodes.ASTORE, 1);
+    method.visitVarInsn(Opcodes.ASTORE, remote);
+  }
+
+  /**
+   * {@code var found = CachetteHook.resolution(host); if (found != null) return found instanceof
+   * Throwable ? promise.setFailure(found) : promise.setSuccess(found);}.
+   *
+   * @param descriptor names the type of the promise, which is another in every copy of Netty
+   * @param all whether a list is wanted, else the first address
+   */
+  private static void resolve(MethodVisitor method, String descriptor, boolean all) {
+    String promise = Type.getArgumentTypes(descriptor)[1].getInternalName();
+    Label unknown = new Label();
+    Label addresses = new Label();
+    method.visitVarInsn(Opcodes.ALOAD, 1);
+    ask(method, "resolution", "(Ljava/lang/String;)Ljava/lang/Object;");
+    method.visitInsn(Opcodes.DUP);
+    method.visitJumpInsn(Opcodes.IFNULL, unknown);
+    method.visitInsn(Opcodes.DUP);
+    method.visitTypeInsn(Opcodes.INSTANCEOF, THROWABLE);
+    method.visitJumpInsn(Opcodes.IFEQ, addresses);
+    method.visitTypeInsn(Opcodes.CHECKCAST, THROWABLE);
+    complete(method, promise, "setFailure", "(Ljava/lang/Throwable;)L" + promise + ";");
+    method.visitLabel(addresses);
+    method.visitFrame(Opcodes.F_SAME1, 0, null, 1, new Object[] {OBJECT});
+    method.visitTypeInsn(Opcodes.CHECKCAST, "[Ljava/net/InetAddress;");
+    if (all) {
+      String asList = "([Ljava/lang/Object;)Ljava/util/List;";
+      method.visitMethodInsn(Opcodes.INVOKESTATIC, "java/util/Arrays", "asList", asList, false);
+    } else {
+      method.visitInsn(Opcodes.ICONST_0);
+      method.visitInsn(Opcodes.AALOAD);
+    }
+    complete(method, promise, "setSuccess", "(Ljava/lang/Object;)L" + promise + ";");
+    method.visitLabel(unknown);
+    method.visitFrame(Opcodes.F_SAME1, 0, null, 1, new Object[] {OBJECT});
+    method.visitInsn(Opcodes.POP);
+  }
+
+  /** Returns {@code promise.name(value)}; the value lies on the stack. */
+  private static void complete(
+      MethodVisitor method, String promise, String name, String descriptor) {
+    method.visitVarInsn(Opcodes.ALOAD, 2);
+    method.visitInsn(Opcodes.SWAP);
+    method.visitMethodInsn(Opcodes.INVOKEINTERFACE, promise, name, descriptor, true);
+    method.visitInsn(Opcodes.ARETURN);
   }
 
   /** {@code var found = CachetteHook.resolve(host); if (found != null) return found;}. */

@@ -2,9 +2,14 @@ package dev.cachette.internal.agent;
 
 import java.util.Arrays;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
-/** The methods of the JDK that get a hook at their beginning: the same from 17 to 25. */
+/**
+ * The methods that get a hook at their beginning. Those of the JDK are the same from 17 to 25.
+ * Those of Netty, which has transports and a resolver of its own, are found in every copy of it,
+ * whatever package it was moved to; ours are not named like that.
+ */
 enum WeavePoint {
   SOCKET(Hook.CONNECT, "sun/nio/ch/NioSocketImpl", "connect", "(Ljava/net/SocketAddress;I)V"),
 
@@ -45,20 +50,47 @@ enum WeavePoint {
       Hook.TRUST,
       "sun/security/ssl/X509TrustManagerImpl",
       "checkTrusted",
-      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLEngine;Z)V");
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLEngine;Z)V"),
+
+  /** One point for all transports, native ones included. */
+  NETTY_CONNECT(
+      Hook.CONNECT_CHANNEL,
+      "io/netty/channel/DefaultChannelPipeline$HeadContext",
+      "connect",
+      "(L.*ChannelPromise;)V"),
+
+  NETTY_NAME_LOOK_UP(
+      Hook.RESOLVE_PROMISE,
+      "io/netty/resolver/SimpleNameResolver",
+      "resolve",
+      "(Ljava/lang/String;L.*Promise;)L.*"),
+
+  NETTY_NAME_LOOK_UP_OF_ALL(
+      Hook.RESOLVE_PROMISE_OF_ALL,
+      "io/netty/resolver/SimpleNameResolver",
+      "resolveAll",
+      "(Ljava/lang/String;L.*Promise;)L.*");
 
   /** What is asked at a point. */
   enum Hook {
     CONNECT,
     RESOLVE,
-    TRUST
+    TRUST,
+    CONNECT_CHANNEL,
+    RESOLVE_PROMISE,
+    RESOLVE_PROMISE_OF_ALL
   }
+
+  private static final String NETTY = "io/netty/";
 
   private static final String ANYTHING = ".*";
 
-  /** All classes with a point in them, with slashes. */
-  static final Set<String> CLASSES =
-      Arrays.stream(values()).map(WeavePoint::className).collect(Collectors.toUnmodifiableSet());
+  /** All classes of the JDK with a point in them, with slashes. */
+  static final Set<String> OF_THE_JDK =
+      Arrays.stream(values())
+          .filter(WeavePoint::isOfTheJdk)
+          .map(WeavePoint::className)
+          .collect(Collectors.toUnmodifiableSet());
 
   private final Hook hook;
   private final String className;
@@ -80,16 +112,30 @@ enum WeavePoint {
     return className;
   }
 
+  /** Whether it must be there; Netty need not. */
+  boolean isOfTheJdk() {
+    return !className.startsWith(NETTY);
+  }
+
+  /** Whether a class, with slashes, may have a point in it. */
+  static boolean mayBeIn(boolean ofTheJdk, String aClass) {
+    return ofTheJdk
+        ? OF_THE_JDK.contains(aClass)
+        : aClass.endsWith(NETTY_CONNECT.className) || aClass.endsWith(NETTY_NAME_LOOK_UP.className);
+  }
+
   boolean isAt(String aClass, String aMethod, String aDescriptor) {
-    return className.equals(aClass) && methodName.equals(aMethod) && describes(aDescriptor);
+    return (isOfTheJdk() ? className.equals(aClass) : aClass.endsWith(className))
+        && methodName.equals(aMethod)
+        && describes(aDescriptor);
   }
 
   private boolean describes(String aDescriptor) {
-    int gap = descriptor.indexOf(ANYTHING);
-    return gap < 0
-        ? descriptor.equals(aDescriptor)
-        : aDescriptor.startsWith(descriptor.substring(0, gap))
-            && aDescriptor.endsWith(descriptor.substring(gap + ANYTHING.length()));
+    String regex =
+        Arrays.stream(descriptor.split(Pattern.quote(ANYTHING), -1))
+            .map(Pattern::quote)
+            .collect(Collectors.joining(ANYTHING));
+    return aDescriptor.matches(regex);
   }
 
   /** {@code java.net.InetAddress.getAllByName0}. */

@@ -2,6 +2,7 @@ package dev.cachette.internal.agent;
 
 import java.lang.instrument.ClassFileTransformer;
 import java.security.ProtectionDomain;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.Optional;
@@ -13,11 +14,13 @@ import org.objectweb.asm.ClassWriter;
 import org.objectweb.asm.MethodVisitor;
 import org.objectweb.asm.Opcodes;
 
-/** Puts the hooks into the classes of the JDK, and remembers which methods it found. */
+/** Puts the hooks into their classes, and remembers which methods of the JDK it found. */
 final class Weaver implements ClassFileTransformer {
 
   private final Set<WeavePoint> missing =
-      Collections.synchronizedSet(EnumSet.allOf(WeavePoint.class));
+      Collections.synchronizedSet(
+          EnumSet.copyOf(
+              Arrays.stream(WeavePoint.values()).filter(WeavePoint::isOfTheJdk).toList()));
   private volatile @Nullable Throwable failure;
 
   /** Gives null for every other class, which means: leave it as it is. */
@@ -29,7 +32,7 @@ final class Weaver implements ClassFileTransformer {
       @Nullable ProtectionDomain domain,
       byte[] bytes) {
     // Asked for every class that is loaded, so this must cost next to nothing.
-    if (loader != null || className == null || !WeavePoint.CLASSES.contains(className)) {
+    if (className == null || !WeavePoint.mayBeIn(loader == null, className)) {
       return null;
     }
     try {
@@ -74,7 +77,7 @@ final class Weaver implements ClassFileTransformer {
       for (WeavePoint point : WeavePoint.values()) {
         if (hasCode && point.isAt(className, name, descriptor)) {
           missing.remove(point);
-          return new HookedMethod(point, method);
+          return new HookedMethod(point, descriptor, method);
         }
       }
       return method;
@@ -84,16 +87,18 @@ final class Weaver implements ClassFileTransformer {
   private static final class HookedMethod extends MethodVisitor {
 
     private final WeavePoint point;
+    private final String descriptor;
 
-    HookedMethod(WeavePoint point, MethodVisitor next) {
+    HookedMethod(WeavePoint point, String descriptor, MethodVisitor next) {
       super(Opcodes.ASM9, next);
       this.point = point;
+      this.descriptor = descriptor;
     }
 
     @Override
     public void visitCode() {
       super.visitCode();
-      Prologues.write(point.hook(), mv);
+      Prologues.write(point.hook(), descriptor, mv);
     }
 
     @Override

@@ -26,7 +26,25 @@ public final class Resources implements ContentReader {
     }
   }
 
+  /**
+   * Whether a file is there to be read later.
+   *
+   * @throws IllegalArgumentException if it is not; the message says where it was looked for
+   */
+  public void requireReadable(Delivery.Source file) {
+    try {
+      existing(file.name());
+    } catch (IOException unreadable) {
+      throw new IllegalArgumentException(
+          "\"" + file.name() + "\" cannot be read: " + unreadable, unreadable);
+    }
+  }
+
   private static Body file(String name) throws IOException {
+    return Body.of(Files.readAllBytes(existing(name)));
+  }
+
+  private static Path existing(String name) throws IOException {
     Path path = path(name);
     if (!Files.isRegularFile(path)) {
       throw new IllegalArgumentException(
@@ -40,7 +58,7 @@ public final class Resources implements ContentReader {
                       "give its path from the working directory, or use classpath(...) for a "
                           + "resource.")));
     }
-    return Body.of(Files.readAllBytes(path));
+    return path;
   }
 
   private static Body resource(String name) throws IOException {

@@ -8,6 +8,7 @@ import java.security.KeyPairGenerator;
 import java.security.PrivateKey;
 import java.security.cert.X509Certificate;
 import java.security.spec.ECGenParameterSpec;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
@@ -20,11 +21,20 @@ import java.util.concurrent.atomic.AtomicLong;
  */
 final class Authority {
 
+  /** Whose certificate is shown where one for the wrong host is wanted. */
+  private static final String SOMEBODY_ELSE = "elsewhere.example";
+
+  /** Long enough for a test, and for clocks that a test has moved a little. */
+  private static final Duration LONG = Duration.ofDays(180);
+
+  private static final Duration A_DAY = Duration.ofDays(1);
+
   private final KeyPair authorityKey;
   private final KeyPair serverKey;
   private final X509Certificate certificate;
   private final AtomicLong serials = new AtomicLong(1);
   private final Map<String, X509Certificate> issued = new ConcurrentHashMap<>();
+  private final Map<String, X509Certificate> flawed = new ConcurrentHashMap<>();
 
   Authority() {
     try {
@@ -37,8 +47,10 @@ final class Authority {
                   BigInteger.ONE,
                   CertificateTemplate.AUTHORITY,
                   authorityKey.getPublic(),
-                  CertificateTemplate.authorityExtensions())
-              .sign(authorityKey.getPrivate(), Instant.now());
+                  CertificateTemplate.authorityExtensions(),
+                  Instant.now().minus(LONG),
+                  Instant.now().plus(LONG))
+              .sign(authorityKey.getPrivate());
     } catch (GeneralSecurityException noP256) {
       throw new IllegalStateException("this JVM has no P-256 keys, which TLS needs", noP256);
     }
@@ -46,8 +58,29 @@ final class Authority {
 
   /** The chain for a host, its own certificate first; issued at the first call. */
   X509Certificate[] chainFor(String host) {
-    X509Certificate leaf = issued.computeIfAbsent(Hosts.canonical(host), this::issue);
+    X509Certificate leaf =
+        issued.computeIfAbsent(Hosts.canonical(host), name -> issue(name, Flaw.NONE));
     return new X509Certificate[] {leaf, certificate};
+  }
+
+  /** As {@link #chainFor(String)}, with something wrong. */
+  X509Certificate[] chainFor(String host, Flaw flaw) {
+    if (flaw == Flaw.NONE) {
+      return chainFor(host);
+    }
+    X509Certificate leaf =
+        flawed.computeIfAbsent(flaw + " " + Hosts.canonical(host), key -> issue(host, flaw));
+    return new X509Certificate[] {leaf, certificate};
+  }
+
+  /** Its own certificate, which vouches for all others. */
+  X509Certificate certificate() {
+    return certificate;
+  }
+
+  /** Whether we issued this certificate, and something is wrong with it. */
+  boolean hasFlaw(X509Certificate leaf) {
+    return flawed.containsValue(leaf);
   }
 
   PrivateKey serverKey() {
@@ -60,14 +93,20 @@ final class Authority {
         .orElseGet(() -> issued.containsValue(leaf));
   }
 
-  private X509Certificate issue(String host) {
+  private X509Certificate issue(String host, Flaw flaw) {
+    Instant now = Instant.now();
+    Instant from = flaw == Flaw.NOT_YET_VALID ? now.plus(A_DAY) : now.minus(LONG);
+    Instant to = flaw == Flaw.EXPIRED ? now.minus(A_DAY) : now.plus(LONG);
+    String name = flaw == Flaw.WRONG_HOST ? SOMEBODY_ELSE : host;
     try {
       return new CertificateTemplate(
               BigInteger.valueOf(serials.incrementAndGet()),
-              host,
+              name,
               serverKey.getPublic(),
-              CertificateTemplate.serverExtensions(host))
-          .sign(authorityKey.getPrivate(), Instant.now());
+              CertificateTemplate.serverExtensions(name),
+              from,
+              to)
+          .sign(authorityKey.getPrivate());
     } catch (GeneralSecurityException failed) {
       throw new IllegalStateException("no certificate can be issued for " + host, failed);
     }

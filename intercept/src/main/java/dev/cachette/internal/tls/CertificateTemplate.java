@@ -12,7 +12,6 @@ import java.security.PublicKey;
 import java.security.Signature;
 import java.security.cert.CertificateFactory;
 import java.security.cert.X509Certificate;
-import java.time.Duration;
 import java.time.Instant;
 
 /**
@@ -22,15 +21,15 @@ import java.time.Instant;
  * @param subject the common name
  * @param key the public key that it vouches for
  * @param extensions its extensions, as DER
+ * @param from the first instant at which it is valid
+ * @param to the last
  */
-record CertificateTemplate(BigInteger serial, String subject, PublicKey key, byte[] extensions) {
+record CertificateTemplate(
+    BigInteger serial, String subject, PublicKey key, byte[] extensions, Instant from, Instant to) {
 
   static final String AUTHORITY = "Cachette, trusted by this JVM only";
 
   private static final byte[] ECDSA_WITH_SHA256 = Der.sequence(Der.oid("1.2.840.10045.4.3.2"));
-
-  /** Long enough for a test, and for clocks that a test has moved a little. */
-  private static final Duration VALID_EACH_WAY = Duration.ofDays(180);
 
   static byte[] authorityExtensions() {
     byte[] mayIssue = Der.octets(Der.sequence(Der.bool(true)));
@@ -45,14 +44,14 @@ record CertificateTemplate(BigInteger serial, String subject, PublicKey key, byt
         Der.sequence(Der.oid("2.5.29.37"), forServers));
   }
 
-  X509Certificate sign(PrivateKey issuer, Instant now) throws GeneralSecurityException {
+  X509Certificate sign(PrivateKey issuer) throws GeneralSecurityException {
     byte[] content =
         Der.sequence(
             Der.explicit(0, Der.integer(BigInteger.TWO)),
             Der.integer(serial),
             ECDSA_WITH_SHA256,
             name(AUTHORITY),
-            Der.sequence(Der.time(now.minus(VALID_EACH_WAY)), Der.time(now.plus(VALID_EACH_WAY))),
+            Der.sequence(Der.time(from), Der.time(to)),
             name(subject),
             key.getEncoded(),
             Der.explicit(3, extensions));

@@ -17,9 +17,11 @@ import javax.net.ssl.X509ExtendedKeyManager;
 final class HostKeyManager extends X509ExtendedKeyManager {
 
   private final Authority authority;
+  private final Flaw flaw;
 
-  HostKeyManager(Authority authority) {
+  HostKeyManager(Authority authority, Flaw flaw) {
     this.authority = authority;
+    this.flaw = flaw;
   }
 
   @Override
@@ -29,7 +31,7 @@ final class HostKeyManager extends X509ExtendedKeyManager {
 
   @Override
   public X509Certificate[] getCertificateChain(String host) {
-    return authority.chainFor(host);
+    return authority.chainFor(host, flaw);
   }
 
   @Override

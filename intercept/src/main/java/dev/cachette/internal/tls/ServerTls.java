@@ -1,8 +1,14 @@
 package dev.cachette.internal.tls;
 
 import dev.cachette.internal.agent.ServerTrust;
+import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
+import java.security.cert.CertificateEncodingException;
+import java.security.cert.CertificateException;
 import java.security.cert.X509Certificate;
+import java.util.Base64;
+import java.util.EnumMap;
+import java.util.Map;
 import java.util.Optional;
 import javax.net.ssl.KeyManager;
 import javax.net.ssl.SSLContext;
@@ -17,16 +23,20 @@ import org.jspecify.annotations.Nullable;
  */
 public final class ServerTls implements ServerTrust {
 
-  private volatile @Nullable Material material;
+  private volatile @Nullable Authority authority;
+
+  /** One for each flaw, so that no session with a good certificate is taken up again by a bad. */
+  private final Map<Flaw, SSLContext> contexts = new EnumMap<>(Flaw.class);
 
   /**
    * An engine for one connection.
    *
    * @param host whose certificate is shown where the client names no host itself
+   * @param flaw what is wrong with that certificate
    * @param applicationProtocols what may be agreed on (ALPN, RFC 7301), the best first
    */
-  public SSLEngine engineFor(String host, int port, String... applicationProtocols) {
-    SSLEngine engine = material().context.createSSLEngine(host, port);
+  public SSLEngine engineFor(String host, int port, Flaw flaw, String... applicationProtocols) {
+    SSLEngine engine = context(flaw).createSSLEngine(host, port);
     engine.setUseClientMode(false);
     SSLParameters parameters = engine.getSSLParameters();
     parameters.setApplicationProtocols(applicationProtocols);
@@ -34,35 +44,59 @@ public final class ServerTls implements ServerTrust {
     return engine;
   }
 
-  @Override
-  public boolean isOurs(X509Certificate leaf, Optional<String> host) {
-    Material made = material;
-    return made != null && made.authority.hasIssued(leaf, host);
+  /** The certificate of the authority that all others are by, as PEM (RFC 7468). */
+  public String authorityPem() {
+    try {
+      Base64.Encoder lines = Base64.getMimeEncoder(64, "\n".getBytes(StandardCharsets.US_ASCII));
+      return "-----BEGIN CERTIFICATE-----\n"
+          + lines.encodeToString(authority().certificate().getEncoded())
+          + "\n-----END CERTIFICATE-----\n";
+    } catch (CertificateEncodingException impossible) {
+      throw new IllegalStateException("our own certificate cannot be written", impossible);
+    }
   }
 
-  private Material material() {
-    if (material == null) {
+  @Override
+  public boolean trusts(X509Certificate[] chain, Optional<String> host, @Nullable Object connection)
+      throws CertificateException {
+    Authority ours = authority;
+    if (ours == null) {
+      return false;
+    }
+    if (ours.hasFlaw(chain[0])) {
+      StrictTrust.of(ours.certificate()).check(chain, connection);
+      return true;
+    }
+    return ours.hasIssued(chain[0], host);
+  }
+
+  private synchronized SSLContext context(Flaw flaw) {
+    return contexts.computeIfAbsent(flaw, this::make);
+  }
+
+  private SSLContext make(Flaw flaw) {
+    try {
+      Authority issuer = flaw == Flaw.UNTRUSTED ? new Authority() : authority();
+      SSLContext context = SSLContext.getInstance("TLS");
+      // No trust managers: reading the JVM's trust store would cost time, and no client is asked.
+      context.init(new KeyManager[] {new HostKeyManager(issuer, flaw)}, new TrustManager[0], null);
+      return context;
+    } catch (GeneralSecurityException impossible) {
+      throw new IllegalStateException("this JVM has no TLS", impossible);
+    }
+  }
+
+  private Authority authority() {
+    Authority made = authority;
+    if (made == null) {
       synchronized (this) {
-        if (material == null) {
-          material = Material.make();
+        made = authority;
+        if (made == null) {
+          made = new Authority();
+          authority = made;
         }
       }
     }
-    return material;
-  }
-
-  private record Material(Authority authority, SSLContext context) {
-
-    static Material make() {
-      Authority authority = new Authority();
-      try {
-        SSLContext context = SSLContext.getInstance("TLS");
-        // No trust managers: reading the JVM's trust store would cost time, and no client is asked.
-        context.init(new KeyManager[] {new HostKeyManager(authority)}, new TrustManager[0], null);
-        return new Material(authority, context);
-      } catch (GeneralSecurityException impossible) {
-        throw new IllegalStateException("this JVM has no TLS", impossible);
-      }
-    }
+    return made;
   }
 }

@@ -18,7 +18,7 @@ import java.util.function.Consumer;
  * to do meanwhile: attaching, weaving, making clients. So it is loaded on a thread of its own, and
  * what is to be done on the engine's thread waits until that is there.
  */
-final class Engine implements AutoCloseable {
+public final class Engine implements AutoCloseable {
 
   private static final long PATIENCE_MILLIS = 10_000;
 
@@ -40,7 +40,7 @@ final class Engine implements AutoCloseable {
    *
    * @return done when the engine has taken the task over; failed where it never will
    */
-  synchronized CompletableFuture<IoEventLoop> execute(Consumer<IoEventLoop> task) {
+  public synchronized CompletableFuture<IoEventLoop> execute(Consumer<IoEventLoop> task) {
     handedOver =
         handedOver.thenApply(
             ready -> {

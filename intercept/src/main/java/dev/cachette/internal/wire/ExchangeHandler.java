@@ -7,96 +7,142 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.stub.Exchange;
-import dev.cachette.internal.stub.Responder;
+import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelFuture;
-import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.SimpleChannelInboundHandler;
 import io.netty.handler.codec.http.FullHttpRequest;
-import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpUtil;
 import io.netty.util.concurrent.Future;
+import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Gives each request of a connection to the responder, and its response to the connection, one
- * after the other (RFC 9112 section 9.3.2). All of it on the engine's thread, but for the user's
- * own functions.
+ * Gives each request of a connection, or of an HTTP/2 stream, to the responder, and its reply to
+ * the connection, one after the other (RFC 9112 section 9.3.2). All of it on the engine's thread,
+ * but for what takes its time.
  */
 final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
+  /** A client that sends more ahead has to wait; until then we notice when it hangs up. */
+  private static final int MOST_WAITING = 64;
+
   private final Destination destination;
-  private final String scheme;
-  private final Responder responder;
-  private final Workers workers;
+  private final boolean secure;
+  private final Site site;
 
   /** Requests that came while the one before them was still being answered. */
   private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
 
   private boolean busy;
+  private @Nullable Transmission transmission;
 
-  ExchangeHandler(Destination destination, String scheme, Responder responder, Workers workers) {
+  ExchangeHandler(Destination destination, boolean secure, Site site) {
     this.destination = destination;
-    this.scheme = scheme;
-    this.responder = responder;
-    this.workers = workers;
+    this.secure = secure;
+    this.site = site;
   }
 
   @Override
   protected void channelRead0(ChannelHandlerContext context, FullHttpRequest received) {
     if (busy) {
       waiting.add(received.retain());
+      context.channel().config().setAutoRead(waiting.size() < MOST_WAITING);
     } else {
       handle(context, received);
     }
   }
 
   private void handle(ChannelHandlerContext context, FullHttpRequest received) {
-    boolean isRequest =
-        received.decoderResult().isSuccess() && !received.method().equals(HttpMethod.CONNECT);
-    boolean keepAlive = isRequest && HttpUtil.isKeepAlive(received);
-    if (!isRequest) {
-      write(context, refuse(received), false);
+    if (received.decoderResult().isFailure()) {
+      write(context, unreadable(received.decoderResult().cause()), false);
       return;
     }
+    if (received.method().equals(HttpMethod.CONNECT)) {
+      connect(context, received);
+      return;
+    }
+    boolean keepAlive = HttpUtil.isKeepAlive(received);
     Request request;
     try {
       request = requestOf(received);
     } catch (IllegalArgumentException malformed) {
-      write(context, refuseUnreadable(malformed), keepAlive);
+      write(context, unreadable(malformed), keepAlive);
       return;
     }
     try {
-      answer(context, responder.receive(request), keepAlive);
+      answer(context, site.responder().receive(request), keepAlive);
     } catch (RuntimeException failed) {
       write(context, failed(request, failed), keepAlive);
     }
   }
 
   private void answer(ChannelHandlerContext context, Exchange exchange, boolean keepAlive) {
-    if (!exchange.runsUserCode()) {
-      write(context, exchange.response(), keepAlive)
-          .addListener(written -> tell(exchange, written));
+    if (!exchange.takesTime()) {
+      send(context, exchange, exchange.reply(), keepAlive);
       return;
     }
     busy = true;
-    context.channel().config().setAutoRead(false);
-    workers.execute(
-        () -> {
-          Response response = responseOf(exchange);
-          context.executor().execute(() -> finish(context, exchange, response, keepAlive));
-        });
+    site.workers()
+        .execute(
+            () -> {
+              Reply reply = replyTo(exchange);
+              context.executor().execute(() -> finish(context, exchange, reply, keepAlive));
+            });
   }
 
   private void finish(
-      ChannelHandlerContext context, Exchange exchange, Response response, boolean keepAlive) {
-    write(context, response, keepAlive).addListener(written -> tell(exchange, written));
+      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     busy = false;
-    if (!keepAlive) {
+    if (context.channel().isActive()) {
+      send(context, exchange, reply, keepAlive);
+      goOn(context, keepAlive);
+    }
+  }
+
+  private void send(
+      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
+    boolean serveOn = keepAlive && !exchange.needsNewConnectionNext();
+    if (reply.isPlain()) {
+      write(context, reply.response().orElseThrow(), serveOn)
+          .addListener(written -> tell(exchange, written));
+      return;
+    }
+    Response impossible =
+        Impossible.reason(reply, new Peer(context)).map(exchange::cannotBeSent).orElse(null);
+    if (impossible != null) {
+      write(context, impossible, serveOn);
+      return;
+    }
+    try {
+      transmission =
+          new Transmission(
+              context, exchange, reply, serveOn, servesOn -> transmitted(context, servesOn));
+    } catch (IOException unreadable) {
+      String why = "the file it answers with cannot be read, " + unreadable;
+      write(context, exchange.cannotBeSent(why), serveOn);
+      return;
+    }
+    busy = true;
+    site.transmissions().add(transmission);
+    transmission.begin();
+  }
+
+  private void transmitted(ChannelHandlerContext context, boolean servesOn) {
+    site.transmissions().remove(transmission);
+    transmission = null;
+    busy = false;
+    // Not within the transmission, which is just ending.
+    context.executor().execute(() -> goOn(context, servesOn));
+  }
+
+  private void goOn(ChannelHandlerContext context, boolean keepAlive) {
+    if (!keepAlive && !busy) {
       // Nothing that follows on a connection that ends is answered (RFC 9112 section 9.6).
       dropWaiting();
       return;
@@ -109,15 +155,15 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
         next.release();
       }
     }
-    context.channel().config().setAutoRead(!busy);
+    context.channel().config().setAutoRead(waiting.size() < MOST_WAITING);
   }
 
   /** Whatever goes wrong here, the connection must not wait for ever. */
-  private Response responseOf(Exchange exchange) {
+  private Reply replyTo(Exchange exchange) {
     try {
-      return exchange.response();
+      return exchange.reply();
     } catch (RuntimeException failed) {
-      return failed(exchange.request(), failed);
+      return Reply.of(failed(exchange.request(), failed));
     }
   }
 
@@ -129,52 +175,54 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
 
   private static ChannelFuture write(
       ChannelHandlerContext context, Response response, boolean keepAlive) {
-    FullHttpResponse message = Responses.toNetty(response);
-    HttpUtil.setKeepAlive(message, keepAlive);
-    ChannelFuture written = context.writeAndFlush(message);
-    return keepAlive ? written : written.addListener(ChannelFutureListener.CLOSE);
+    ChannelFuture written = context.writeAndFlush(Responses.whole(response, keepAlive));
+    return keepAlive ? written : written.addListener(ignored -> new Peer(context).close());
   }
 
   private Response failed(Request request, RuntimeException failure) {
-    return responder.failed(request, "Cachette failed to answer " + request + ": " + failure);
+    return site.responder()
+        .failed(request, "Cachette failed to answer " + request + ": " + failure);
   }
 
   private Request requestOf(FullHttpRequest received) {
     List<Header> fields =
         received.headers().entries().stream()
+            .filter(entry -> !Http2Streams.isOurs(entry.getKey()))
             .map(entry -> new Header(entry.getKey(), entry.getValue()))
             .toList();
     Headers headers = Headers.of(fields);
-    Uri uri = destination.uriOf(scheme, received.uri(), headers.first("host"));
+    Uri uri = destination.uriOf(secure, received.uri(), headers.first("host"));
     byte[] content = ByteBufUtil.getBytes(received.content());
     return new Request(received.method().name(), uri, headers, Body.of(content));
   }
 
-  private Response refuse(FullHttpRequest received) {
-    if (received.decoderResult().isFailure()) {
-      return refuseUnreadable(received.decoderResult().cause());
+  /** The client takes us for its proxy: from now on the connection is one to where it wants to. */
+  private void connect(ChannelHandlerContext context, FullHttpRequest received) {
+    try {
+      Destination wanted = Destination.ofConnect(received.uri());
+      HttpPipeline.becomeTunnel(context, wanted, site);
+    } catch (IllegalArgumentException malformed) {
+      write(context, unreadable(malformed), false);
     }
-    return responder.refused(
-        "CONNECT " + received.uri() + " to " + destination,
-        String.format(
-            "A client asks %s to be its proxy for %s, and Cachette is no proxy.\n\n"
-                + "Mend: let the client connect without a proxy in this test.\n",
-            destination, received.uri()));
   }
 
-  private Response refuseUnreadable(Throwable cause) {
-    return responder.refused(
-        "bytes that are no HTTP request, to " + destination,
-        String.format(
-            "What arrived for %s cannot be read as an HTTP/1.1 request: %s\n\n"
-                + "Likely cause: another protocol, or a malformed header.\n",
-            destination, cause.getMessage()));
+  private Response unreadable(Throwable cause) {
+    return site.responder()
+        .refused(
+            "bytes that are no HTTP request, to " + destination,
+            String.format(
+                "What arrived for %s cannot be read as an HTTP request: %s\n\n"
+                    + "Likely cause: another protocol, or a malformed header.\n",
+                destination, cause.getMessage()));
   }
 
   /** Whoever hung up needs no more answers. */
   @Override
   public void channelInactive(ChannelHandlerContext context) {
     dropWaiting();
+    if (transmission != null) {
+      transmission.abandon();
+    }
     context.fireChannelInactive();
   }
 

@@ -6,37 +6,59 @@ import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.handler.ssl.SslHandshakeCompletionEvent;
 import javax.net.ssl.SSLException;
 
-/** Notes a TLS handshake that the client broke off, which the code under test may not tell. */
-final class HandshakeReport extends ChannelInboundHandlerAdapter {
+/**
+ * Waits for the end of a TLS handshake, and notes one that the client broke off, which the code
+ * under test may not tell.
+ */
+abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
 
   private final Destination destination;
   private final Responder responder;
+  private final boolean meantToFail;
 
-  HandshakeReport(Destination destination, Responder responder) {
+  HandshakeReport(Destination destination, Responder responder, boolean meantToFail) {
     this.destination = destination;
     this.responder = responder;
+    this.meantToFail = meantToFail;
   }
+
+  /** The handshake is done: adds what follows. */
+  abstract void succeeded(ChannelHandlerContext context);
 
   @Override
   public void userEventTriggered(ChannelHandlerContext context, Object event) {
     if (event instanceof SslHandshakeCompletionEvent handshake) {
-      context.pipeline().remove(this);
-      // A client that only went away has no TLS error to show.
-      if (handshake.cause() instanceof SSLException refused && refused.getMessage() != null) {
-        responder.refused(
-            "TLS handshake with " + destination,
-            String.format(
-                """
-                The TLS handshake with %s failed: %s
-
-                Likely cause: the client trusts less than the JVM does. Where it pins certificates
-                or has a trust manager that refuses, it refuses what Cachette made for this host.
-
-                Mend: leave pinning and the trust manager out of the client in this test.
-                """,
-                destination, refused.getMessage()));
+      if (handshake.isSuccess()) {
+        succeeded(context);
+      } else {
+        note(handshake.cause());
       }
+      context.pipeline().remove(this);
     }
     context.fireUserEventTriggered(event);
+  }
+
+  @Override
+  public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+    context.close();
+  }
+
+  private void note(Throwable cause) {
+    // A client that only went away has no TLS error to show.
+    if (meantToFail || !(cause instanceof SSLException) || cause.getMessage() == null) {
+      return;
+    }
+    responder.refused(
+        "TLS handshake with " + destination,
+        String.format(
+            """
+            The TLS handshake with %s failed: %s
+
+            Likely cause: the client trusts less than the JVM does. Where it pins certificates
+            or has a trust manager that refuses, it refuses what Cachette made for this host.
+
+            Mend: leave pinning and the trust manager out of the client in this test.
+            """,
+            destination, cause.getMessage()));
   }
 }

@@ -1,30 +1,52 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.internal.stub.Responder;
+import io.netty.buffer.Unpooled;
+import io.netty.channel.ChannelHandler;
+import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelPipeline;
 import io.netty.handler.codec.http.HttpDecoderConfig;
 import io.netty.handler.codec.http.HttpServerCodec;
+import java.nio.charset.StandardCharsets;
 
-/**
- * What every HTTP/1.1 connection goes through (RFC 9112).
- *
- * @param responder answers the requests
- * @param workers run the user's own functions
- * @param maxRequestBody how many bytes of a request's body are held in memory at most
- */
-record HttpPipeline(Responder responder, Workers workers, int maxRequestBody) {
+/** What HTTP connections go through: the codec of their version, then what both share. */
+final class HttpPipeline {
 
   private static final int LONGEST_LINE = 64 * 1024;
   private static final int LARGEST_HEAD = 256 * 1024;
+  private static final byte[] TUNNEL =
+      "HTTP/1.1 200 Connection established\r\n\r\n".getBytes(StandardCharsets.US_ASCII);
 
-  void addTo(ChannelPipeline pipeline, Destination destination, boolean secure) {
+  private HttpPipeline() {}
+
+  /** HTTP/1.1 (RFC 9112). */
+  static void addHttp1(
+      ChannelPipeline pipeline, Destination destination, boolean secure, Site site) {
     HttpDecoderConfig lenient =
         new HttpDecoderConfig()
             .setMaxInitialLineLength(LONGEST_LINE)
             .setMaxHeaderSize(LARGEST_HEAD);
     pipeline.addLast(new HttpServerCodec(lenient));
-    pipeline.addLast(new WholeRequests(destination, responder, maxRequestBody));
-    pipeline.addLast(
-        new ExchangeHandler(destination, secure ? "https" : "http", responder, workers));
+    addExchanges(pipeline, destination, secure, site);
+  }
+
+  static void addExchanges(
+      ChannelPipeline pipeline, Destination destination, boolean secure, Site site) {
+    pipeline.addLast(new WholeRequests(destination, site));
+    pipeline.addLast(new ExchangeHandler(destination, secure, site));
+  }
+
+  /** Answers a CONNECT, and takes what follows for a connection to another destination. */
+  static void becomeTunnel(ChannelHandlerContext context, Destination wanted, Site site) {
+    ChannelPipeline pipeline = context.pipeline();
+    ChannelHandlerContext codec = pipeline.context(HttpServerCodec.class);
+    if (codec == null) {
+      throw new IllegalArgumentException("CONNECT by HTTP/2 is not spoken here");
+    }
+    codec.writeAndFlush(Unpooled.wrappedBuffer(TUNNEL));
+    ChannelHandler exchanges = context.handler();
+    pipeline.addLast(new Sniffer(wanted, site));
+    pipeline.remove(HttpServerCodec.class);
+    pipeline.remove(WholeRequests.class);
+    pipeline.remove(exchanges);
   }
 }

@@ -76,6 +76,11 @@ final class Listener {
   /** Ends the port and its connections; on the engine's thread, after {@link #serve}. */
   void end() {
     accepting.close();
+    hangUp();
+  }
+
+  /** Ends its connections; on the engine's thread. */
+  void hangUp() {
     Set.copyOf(connections).forEach(Channel::close);
   }
 }

@@ -1,21 +1,28 @@
 package dev.cachette.internal.wire;
 
+import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import io.netty.buffer.Unpooled;
 import io.netty.handler.codec.http.DefaultFullHttpResponse;
 import io.netty.handler.codec.http.DefaultHttpHeadersFactory;
+import io.netty.handler.codec.http.DefaultHttpResponse;
+import io.netty.handler.codec.http.DefaultLastHttpContent;
 import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpHeaderNames;
+import io.netty.handler.codec.http.HttpHeaders;
+import io.netty.handler.codec.http.HttpResponse;
 import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
+import io.netty.handler.codec.http.LastHttpContent;
 
 /** Turns a response into what the HTTP engine writes. */
 final class Responses {
 
   private Responses() {}
 
-  static FullHttpResponse toNetty(Response response) {
+  /** All of it in one. */
+  static FullHttpResponse whole(Response response, boolean keepAlive) {
     DefaultFullHttpResponse written =
         new DefaultFullHttpResponse(
             HttpVersion.HTTP_1_1,
@@ -23,18 +30,45 @@ final class Responses {
             Unpooled.wrappedBuffer(response.body().bytes()),
             DefaultHttpHeadersFactory.headersFactory().withValidation(false),
             DefaultHttpHeadersFactory.trailersFactory());
-    // Checked when the answer was made.
-    response.headers().forEach(header -> written.headers().add(header.name(), header.value()));
-    response
-        .trailers()
-        .forEach(trailer -> written.trailingHeaders().add(trailer.name(), trailer.value()));
-    setLength(written, response);
+    setHeaders(written, response, !response.trailers().isEmpty(), response.body().size());
+    addTo(written.trailingHeaders(), response.trailers());
+    HttpUtil.setKeepAlive(written, keepAlive);
     return written;
   }
 
+  /**
+   * Status and headers.
+   *
+   * @param chunked whether the length of the body is not said before it
+   * @param length the length that is said otherwise
+   */
+  static HttpResponse head(Response response, boolean chunked, long length, boolean keepAlive) {
+    DefaultHttpResponse written =
+        new DefaultHttpResponse(
+            HttpVersion.HTTP_1_1,
+            HttpResponseStatus.valueOf(response.status()),
+            DefaultHttpHeadersFactory.headersFactory().withValidation(false));
+    setHeaders(written, response, chunked || !response.trailers().isEmpty(), length);
+    HttpUtil.setKeepAlive(written, keepAlive);
+    return written;
+  }
+
+  /** What follows the body. */
+  static LastHttpContent end(Response response) {
+    if (response.trailers().isEmpty()) {
+      return LastHttpContent.EMPTY_LAST_CONTENT;
+    }
+    LastHttpContent end = new DefaultLastHttpContent();
+    addTo(end.trailingHeaders(), response.trailers());
+    return end;
+  }
+
   /** A response to HEAD has the length of what GET would get, so one that is set stays. */
-  private static void setLength(FullHttpResponse written, Response response) {
-    if (!written.trailingHeaders().isEmpty()) {
+  private static void setHeaders(
+      HttpResponse written, Response response, boolean chunked, long length) {
+    // Checked when the answer was made.
+    addTo(written.headers(), response.headers());
+    if (chunked) {
       HttpUtil.setTransferEncodingChunked(written, true);
       response
           .trailers()
@@ -42,7 +76,11 @@ final class Responses {
     } else if (response.status() != 204
         && response.status() != 304
         && !written.headers().contains(HttpHeaderNames.CONTENT_LENGTH)) {
-      written.headers().set(HttpHeaderNames.CONTENT_LENGTH, response.body().size());
+      written.headers().set(HttpHeaderNames.CONTENT_LENGTH, length);
     }
+  }
+
+  private static void addTo(HttpHeaders written, Headers headers) {
+    headers.forEach(header -> written.add(header.name(), header.value()));
   }
 }

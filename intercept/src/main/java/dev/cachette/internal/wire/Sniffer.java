@@ -1,28 +1,56 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.internal.tls.ServerTls;
+import dev.cachette.answer.Trouble;
 import io.netty.buffer.ByteBuf;
+import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelPipeline;
 import io.netty.handler.codec.ByteToMessageDecoder;
-import io.netty.handler.ssl.SslHandler;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Looks at the first byte of a connection: a TLS handshake record begins with 22, HTTP does not.
+ * Looks at the first bytes of a connection: a TLS handshake record begins with 22, HTTP/2 with its
+ * preface, HTTP/1.1 with a method. Anything else, silence included, is no HTTP.
  */
 final class Sniffer extends ByteToMessageDecoder {
 
   private static final int TLS_HANDSHAKE = 22;
+  private static final byte[] PREFACE = "PRI * HTTP/2.0".getBytes(StandardCharsets.US_ASCII);
+  private static final String OTHERS_OF_TOKEN = "!#$%&'*+-.^_`|~";
+
+  /** A client that says nothing for so long, where nobody expects HTTP, waits for a greeting. */
+  private static final long PATIENCE_SECONDS = 2;
 
   private final Destination destination;
-  private final ServerTls tls;
-  private final HttpPipeline http;
+  private final Site site;
+  private @Nullable Future<?> patience;
 
-  Sniffer(Destination destination, ServerTls tls, HttpPipeline http) {
+  Sniffer(Destination destination, Site site) {
     this.destination = destination;
-    this.tls = tls;
-    this.http = http;
+    this.site = site;
+  }
+
+  @Override
+  public void handlerAdded(ChannelHandlerContext context) {
+    boolean expected =
+        destination.isShared()
+            || site.encounters().expectsHttp(destination.host(), destination.port());
+    if (!expected) {
+      patience =
+          context.executor().schedule(() -> silent(context), PATIENCE_SECONDS, TimeUnit.SECONDS);
+    }
+  }
+
+  @Override
+  protected void handlerRemoved0(ChannelHandlerContext context) {
+    if (patience != null) {
+      patience.cancel(false);
+    }
   }
 
   @Override
@@ -30,15 +58,56 @@ final class Sniffer extends ByteToMessageDecoder {
     if (!in.isReadable()) {
       return;
     }
-    ChannelPipeline pipeline = context.pipeline();
-    boolean secure = in.getUnsignedByte(in.readerIndex()) == TLS_HANDSHAKE;
-    if (secure) {
-      pipeline.addLast(
-          new SslHandler(tls.engineFor(destination.host(), destination.port(), "http/1.1")));
-      pipeline.addLast(new HandshakeReport(destination, http.responder()));
+    int first = in.getUnsignedByte(in.readerIndex());
+    if (first == TLS_HANDSHAKE) {
+      Optional<Trouble> trouble =
+          site.encounters().atHandshake(destination.host(), destination.port());
+      context.pipeline().addLast(Handshakes.handlers(destination, site, trouble));
+    } else if (isPreface(in)) {
+      if (in.readableBytes() < PREFACE.length) {
+        return;
+      }
+      Http2Streams.addTo(context.pipeline(), destination, false, site);
+    } else if (isToken(first) || first == '\r' || first == '\n') {
+      HttpPipeline.addHttp1(context.pipeline(), destination, false, site);
+    } else {
+      String bytes = ByteBufUtil.hexDump(in, in.readerIndex(), Math.min(8, in.readableBytes()));
+      in.skipBytes(in.readableBytes());
+      refuse(context, "begins with the bytes " + bytes + ", so it is no HTTP");
+      return;
     }
-    http.addTo(pipeline, destination, secure);
     // Hands the bytes that it has cumulated on to those just added.
-    pipeline.remove(this);
+    context.pipeline().remove(this);
+  }
+
+  private void silent(ChannelHandlerContext context) {
+    ChannelPipeline pipeline = context.pipeline();
+    if (pipeline.context(this) != null && context.channel().isActive()) {
+      refuse(context, "says nothing, so it waits for a greeting, as no HTTP client does");
+    }
+  }
+
+  private void refuse(ChannelHandlerContext context, String what) {
+    site.responder().refused(NoHttp.summary(destination), NoHttp.explanation(destination, what));
+    context.channel().close();
+  }
+
+  /** Whether what is there is the preface of HTTP/2, or may become it. */
+  private static boolean isPreface(ByteBuf in) {
+    int length = Math.min(in.readableBytes(), PREFACE.length);
+    for (int at = 0; at < length; at++) {
+      if (in.getByte(in.readerIndex() + at) != PREFACE[at]) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Whether a method can begin with it (RFC 9110 section 5.6.2). */
+  private static boolean isToken(int character) {
+    return character >= '0' && character <= '9'
+        || character >= 'A' && character <= 'Z'
+        || character >= 'a' && character <= 'z'
+        || OTHERS_OF_TOKEN.indexOf(character) >= 0;
   }
 }

@@ -1,6 +1,5 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.internal.stub.Responder;
 import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelPipeline;
@@ -14,12 +13,12 @@ import io.netty.handler.codec.http.HttpResponseStatus;
 final class WholeRequests extends HttpObjectAggregator {
 
   private final Destination destination;
-  private final Responder responder;
+  private final Site site;
 
-  WholeRequests(Destination destination, Responder responder, int maxRequestBody) {
-    super(maxRequestBody, true);
+  WholeRequests(Destination destination, Site site) {
+    super(site.maxRequestBody(), true);
     this.destination = destination;
-    this.responder = responder;
+    this.site = site;
   }
 
   /** Where the client asks first (Expect: 100-continue), it is refused with the same reason. */
@@ -29,21 +28,22 @@ final class WholeRequests extends HttpObjectAggregator {
     boolean tooLarge =
         response instanceof HttpResponse refusal
             && refusal.status().equals(HttpResponseStatus.REQUEST_ENTITY_TOO_LARGE);
-    return tooLarge ? refusal() : response;
+    return tooLarge ? refusal(false) : response;
   }
 
   @Override
   protected void handleOversizedMessage(ChannelHandlerContext context, HttpMessage oversized) {
-    context.writeAndFlush(refusal()).addListener(ChannelFutureListener.CLOSE);
+    context.writeAndFlush(refusal(true)).addListener(ChannelFutureListener.CLOSE);
   }
 
-  private FullHttpResponse refusal() {
+  private FullHttpResponse refusal(boolean thenClose) {
     String explanation =
         String.format(
             "A request to %s has a body of more than %d bytes, the most that is held in memory.\n\n"
-                + "Mend: raise the limit with Settings.maxRequestBody(bytes).\n",
+                + "Mend: raise the limit with Settings.maxRequestBody(bytes), or let the stub keep "
+                + "it in a file, with .bodyTo(path).\n",
             destination, maxContentLength());
-    return Responses.toNetty(
-        responder.refused("too large a request to " + destination, explanation));
+    return Responses.whole(
+        site.responder().refused("too large a request to " + destination, explanation), !thenClose);
   }
 }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiPredicate;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The server that intercepted connections arrive at: one listener on the loopback for each
@@ -16,23 +17,23 @@ import java.util.function.BiPredicate;
  */
 public final class WireServer implements AutoCloseable {
 
-  private final ServerTls tls;
-  private final HttpPipeline http;
   private final Engine engine;
   private final Workers workers = new Workers();
+  private final Site site;
   private final Map<Destination, Listener> listeners = new ConcurrentHashMap<>();
 
   /** Guarded by {@link #listeners}, as everything that adds or removes one is. */
   private boolean closed;
+
+  private @Nullable Destination shared;
 
   /**
    * A server that listens nowhere yet.
    *
    * @param maxRequestBody how many bytes of a request's body are held in memory at most
    */
-  public WireServer(Responder responder, ServerTls tls, int maxRequestBody) {
-    this.tls = tls;
-    this.http = new HttpPipeline(responder, workers, maxRequestBody);
+  public WireServer(Responder responder, Encounters encounters, ServerTls tls, int maxRequestBody) {
+    this.site = new Site(responder, encounters, tls, workers, new Transmissions(), maxRequestBody);
     this.engine = new Engine();
   }
 
@@ -42,7 +43,78 @@ public final class WireServer implements AutoCloseable {
    * @throws IOException if no port is free, or the server is closed
    */
   public InetSocketAddress listenerFor(String host, int port) throws IOException {
-    Destination destination = new Destination(host, port);
+    return addressOf(Destination.of(host, port));
+  }
+
+  /**
+   * Where calls by plain HTTP are taken for calls to this origin.
+   *
+   * @throws IOException if no port is free, or the server is closed
+   */
+  public InetSocketAddress listenerStandingFor(String scheme, String host, int port)
+      throws IOException {
+    return addressOf(Destination.standingFor(scheme, host, port));
+  }
+
+  /**
+   * Where calls arrive that are meant for this very address, or for the host that they name, or
+   * that take us for their proxy.
+   *
+   * @throws IOException if no port is free, or the server is closed
+   */
+  public InetSocketAddress sharedListener() throws IOException {
+    synchronized (listeners) {
+      if (shared == null) {
+        requireOpen();
+        Listener listener = Listener.bind();
+        InetSocketAddress address = listener.address();
+        shared = Destination.shared(address.getAddress().getHostAddress(), address.getPort());
+        serve(shared, listener);
+      }
+      return listeners.get(shared).address();
+    }
+  }
+
+  /**
+   * Ends the connections, not the listeners, of the destinations that the predicate names, so that
+   * their clients make new ones.
+   */
+  public void hangUp(BiPredicate<String, Integer> wanted) {
+    List<Listener> ending;
+    synchronized (listeners) {
+      ending =
+          listeners.entrySet().stream()
+              .filter(entry -> wanted.test(entry.getKey().host(), entry.getKey().port()))
+              .map(Map.Entry::getValue)
+              .toList();
+    }
+    if (!ending.isEmpty()) {
+      engine.executeAndWait(loop -> ending.forEach(Listener::hangUp));
+    }
+  }
+
+  /** Breaks off the replies that are still being sent to tests that have ended. */
+  public void endWhatIsOver() {
+    if (site.transmissions().mayBeRunning()) {
+      engine.executeAndWait(loop -> site.transmissions().endThoseThatAreOver());
+    }
+  }
+
+  /** Its engine, for calls to real services; it must not be made to wait. */
+  public Engine engine() {
+    return engine;
+  }
+
+  private void endAll() {
+    List<Listener> ending;
+    synchronized (listeners) {
+      ending = List.copyOf(listeners.values());
+      listeners.clear();
+    }
+    engine.executeAndWait(loop -> ending.forEach(Listener::end));
+  }
+
+  private InetSocketAddress addressOf(Destination destination) throws IOException {
     Listener known = listeners.get(destination);
     return known != null ? known.address() : listen(destination).address();
   }
@@ -58,7 +130,8 @@ public final class WireServer implements AutoCloseable {
           .entrySet()
           .removeIf(
               entry ->
-                  ended.test(entry.getKey().host(), entry.getKey().port())
+                  !entry.getKey().isOurs()
+                      && ended.test(entry.getKey().host(), entry.getKey().port())
                       && ending.add(entry.getValue()));
     }
     if (!ending.isEmpty()) {
@@ -76,7 +149,7 @@ public final class WireServer implements AutoCloseable {
     synchronized (listeners) {
       closed = true;
     }
-    end((host, port) -> true);
+    endAll();
     try (engine) {
       workers.close();
     }
@@ -84,17 +157,24 @@ public final class WireServer implements AutoCloseable {
 
   private Listener listen(Destination destination) throws IOException {
     synchronized (listeners) {
-      if (closed) {
-        throw new IOException("the server is closed");
-      }
+      requireOpen();
       Listener listener = listeners.get(destination);
       if (listener == null) {
         listener = Listener.bind();
-        listeners.put(destination, listener);
-        Listener bound = listener;
-        engine.execute(loop -> bound.serve(loop, () -> new Sniffer(destination, tls, http)));
+        serve(destination, listener);
       }
       return listener;
+    }
+  }
+
+  private void serve(Destination destination, Listener listener) {
+    listeners.put(destination, listener);
+    engine.execute(loop -> listener.serve(loop, () -> new Sniffer(destination, site)));
+  }
+
+  private void requireOpen() throws IOException {
+    if (closed) {
+      throw new IOException("the server is closed");
     }
   }
 }

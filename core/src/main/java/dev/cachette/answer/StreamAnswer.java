@@ -1,0 +1,93 @@
+package dev.cachette.answer;
+
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Response;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * An answer whose body has no length known beforehand and comes piece by piece: chunked in HTTP/1.1
+ * (RFC 9112 section 7.1), as DATA frames in HTTP/2. Made by {@link Answers#stream} and {@link
+ * Answers#events}. Every modifier returns a new answer.
+ */
+public final class StreamAnswer implements Answer, Timed<StreamAnswer> {
+
+  private final Response head;
+  private final List<Body> pieces;
+  private final Optional<Feed> feed;
+  private final Timing timing;
+
+  private StreamAnswer(Response head, List<Body> pieces, Optional<Feed> feed, Timing timing) {
+    this.head = head;
+    this.pieces = List.copyOf(pieces);
+    this.feed = feed;
+    this.timing = timing;
+  }
+
+  static StreamAnswer of(String contentType, List<Body> pieces, Optional<Feed> feed) {
+    Headers headers = Headers.none().with("content-type", contentType);
+    return new StreamAnswer(new Response(200, headers, Body.empty()), pieces, feed, Timing.AT_ONCE);
+  }
+
+  /**
+   * This answer with another status.
+   *
+   * @throws IllegalArgumentException if the code is not 200 to 599, or carries no content
+   */
+  public StreamAnswer status(int code) {
+    ResponseAnswer checked = ResponseAnswer.of("text/plain", Body.of("-")).status(code);
+    return with(new Response(checked.response().status(), head.headers(), head.body()));
+  }
+
+  /**
+   * This answer with a header set, as {@link ResponseAnswer#header}.
+   *
+   * @throws IllegalArgumentException if the header follows from the body, or is malformed
+   */
+  public StreamAnswer header(String name, String... values) {
+    ResponseAnswer.requireFree(name, values);
+    return with(new Response(head.status(), head.headers().with(name, values), head.body()));
+  }
+
+  /** Sends nothing for so long between two pieces. */
+  public StreamAnswer pausing(Duration pause) {
+    return timed(timing.pieces(1, Span.of(pause)));
+  }
+
+  /** Status and headers. */
+  public Response head() {
+    return head;
+  }
+
+  /** What is sent first. */
+  public List<Body> pieces() {
+    return pieces;
+  }
+
+  /** What is sent then, on the word of the test. */
+  public Optional<Feed> feed() {
+    return feed;
+  }
+
+  @Override
+  public Timing timing() {
+    return timing;
+  }
+
+  @Override
+  public StreamAnswer timed(Timing other) {
+    return new StreamAnswer(head, pieces, feed, other);
+  }
+
+  private StreamAnswer with(Response other) {
+    return new StreamAnswer(other, pieces, feed, timing);
+  }
+
+  /** Status and what it is. */
+  @Override
+  public String toString() {
+    return head.status() + " a stream";
+  }
+}

@@ -1,0 +1,60 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.answer.Answer;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+
+/** A service that fails now and then, by a probability and a seed of its own. */
+final class Flaky implements Habit {
+
+  private final double probability;
+  private final List<Answer> failures;
+  private final String stub;
+  private long seed;
+  private Random random;
+  private int calls;
+  private int failed;
+
+  Flaky(double probability, List<Answer> failures, String stub, long seed) {
+    this.probability = probability;
+    this.failures = List.copyOf(failures);
+    this.stub = stub;
+    this.seed = seed;
+    this.random = random(seed);
+  }
+
+  @Override
+  public Optional<Answer> instead(Instant now) {
+    calls++;
+    if (random.nextDouble() >= probability) {
+      return Optional.empty();
+    }
+    return Optional.of(failures.get(failed++ % failures.size()));
+  }
+
+  @Override
+  public void startAgain(long anew) {
+    seed = anew;
+    random = random(anew);
+    calls = 0;
+    failed = 0;
+  }
+
+  /** Another row for each stub, so that two of them do not fail at once. */
+  private Random random(long first) {
+    return new Random(31 * first + stub.hashCode());
+  }
+
+  @Override
+  public Optional<String> note() {
+    return calls == 0
+        ? Optional.empty()
+        : Optional.of(
+            String.format(
+                "%d of %d calls of the flaky stub %s failed, drawn by the seed %d. "
+                    + "The same again: Settings.defaults().seed(%d).",
+                failed, calls, stub, seed, seed));
+  }
+}

@@ -1,0 +1,66 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.answer.Gate;
+import dev.cachette.answer.Timing;
+import dev.cachette.http.Body;
+import dev.cachette.internal.render.Tallies;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * When the parts of one reply are sent: a timing with its random times drawn.
+ *
+ * @param before how long nothing is sent
+ * @param beforeBody how long nothing follows the headers
+ * @param between how long nothing follows each piece but the last
+ * @param bytesPerSecond how fast the body is sent, 0 for as fast as it goes
+ * @param gates what must be open before anything is sent
+ */
+public record Schedule(
+    Duration before,
+    Duration beforeBody,
+    List<Duration> between,
+    long bytesPerSecond,
+    List<Gate> gates) {
+
+  static final Schedule AT_ONCE =
+      new Schedule(Duration.ZERO, Duration.ZERO, List.of(), 0, List.of());
+
+  /** Copies the lists. */
+  public Schedule {
+    between = List.copyOf(between);
+    gates = List.copyOf(gates);
+  }
+
+  static Schedule of(Timing timing, int pieces, Tallies tallies) {
+    if (timing == Timing.AT_ONCE) {
+      return AT_ONCE;
+    }
+    List<Duration> pauses = new ArrayList<>();
+    Duration before = timing.before().draw(tallies::between);
+    Duration beforeBody = timing.beforeBody().draw(tallies::between);
+    for (int piece = 1; piece < pieces; piece++) {
+      pauses.add(timing.between().draw(tallies::between));
+    }
+    return new Schedule(before, beforeBody, pauses, timing.bytesPerSecond(), timing.gates());
+  }
+
+  /** A body in so many pieces of about equal size; fewer where it has not so many bytes. */
+  static List<Body> split(Body body, int pieces) {
+    int count = Math.max(1, Math.min(pieces, body.size()));
+    if (count == 1) {
+      return List.of(body);
+    }
+    byte[] all = body.bytes();
+    List<Body> parts = new ArrayList<>(count);
+    int from = 0;
+    for (int part = 1; part <= count; part++) {
+      int to = (int) ((long) all.length * part / count);
+      parts.add(Body.of(Arrays.copyOfRange(all, from, to)));
+      from = to;
+    }
+    return parts;
+  }
+}

@@ -1,0 +1,33 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.Answers;
+import java.time.Instant;
+import java.util.Optional;
+
+/** A service that is not up yet: 503 for the first calls. */
+final class Warmup implements Habit {
+
+  private final int calls;
+  private int left;
+
+  Warmup(int calls) {
+    this.calls = calls;
+    this.left = calls;
+  }
+
+  @Override
+  public Optional<Answer> instead(Instant now) {
+    return left-- > 0 ? Optional.of(Answers.problem(503, "Service Unavailable")) : Optional.empty();
+  }
+
+  @Override
+  public void startAgain(long seed) {
+    left = calls;
+  }
+
+  @Override
+  public Optional<String> note() {
+    return Optional.empty();
+  }
+}

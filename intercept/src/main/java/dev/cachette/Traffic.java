@@ -1,0 +1,81 @@
+package dev.cachette;
+
+import dev.cachette.answer.Trouble;
+import dev.cachette.internal.agent.Destinations;
+import dev.cachette.internal.stub.Scopes;
+import dev.cachette.internal.wire.Encounters;
+import dev.cachette.internal.wire.WireServer;
+import java.io.IOException;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Consumer;
+
+/** What the hooks and the server ask of the scopes before there is a request. */
+final class Traffic implements Destinations, Encounters {
+
+  private final Scopes scopes;
+  private final Consumer<String> warning;
+  private WireServer server;
+
+  /** Something that binds a port. */
+  @FunctionalInterface
+  interface Port {
+
+    InetSocketAddress bind() throws IOException;
+  }
+
+  Traffic(Scopes scopes, Consumer<String> warning) {
+    this.scopes = scopes;
+    this.warning = warning;
+  }
+
+  /** Must be said before anybody asks. */
+  void serveBy(WireServer wire) {
+    server = wire;
+  }
+
+  @Override
+  public boolean wantsLocal(String host, int port) {
+    return scopes.nameDestination(host, port);
+  }
+
+  @Override
+  public boolean letsThrough(String host, OptionalInt port) {
+    return scopes.letsThrough(host, port);
+  }
+
+  @Override
+  public Optional<Trouble> meet(Trouble.Stage stage, String host, OptionalInt port) {
+    return scopes.meet(stage, host, port);
+  }
+
+  @Override
+  public Optional<Trouble> atHandshake(String host, int port) {
+    return scopes.meet(Trouble.Stage.HANDSHAKE, host, OptionalInt.of(port));
+  }
+
+  @Override
+  public boolean expectsHttp(String host, int port) {
+    return scopes.expectHttp(host, port);
+  }
+
+  @Override
+  public InetSocketAddress listenerFor(String host, int port) throws IOException {
+    Optional<String> protocol = OtherProtocols.at(port);
+    if (protocol.isPresent() && !scopes.expectHttp(host, port)) {
+      refuse(
+          "a connection to " + host + ":" + port,
+          OtherProtocols.explanation(host, port, protocol.get()));
+    }
+    return server.listenerFor(host, port);
+  }
+
+  private void refuse(String summary, String explanation) throws ConnectException {
+    if (scopes.noteUnexpected(summary, explanation)) {
+      warning.accept(explanation);
+    }
+    throw new ConnectException(explanation.strip());
+  }
+}

@@ -1,0 +1,126 @@
+package dev.cachette.internal.wire;
+
+import dev.cachette.answer.Trouble;
+import dev.cachette.internal.tls.Flaw;
+import io.netty.buffer.Unpooled;
+import io.netty.channel.ChannelFutureListener;
+import io.netty.channel.ChannelHandler;
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelInboundHandlerAdapter;
+import io.netty.handler.ssl.SslHandler;
+import io.netty.util.ReferenceCountUtil;
+import java.util.Optional;
+import javax.net.ssl.SSLEngine;
+
+/** What a connection that begins with TLS goes through first. */
+final class Handshakes {
+
+  private static final String HTTP_2 = "h2";
+  private static final String HTTP_1_1 = "http/1.1";
+
+  /** A record with the fatal alert 40, handshake_failure (RFC 8446 section 6). */
+  private static final byte[] REFUSAL = {21, 3, 3, 0, 2, 2, 40};
+
+  private Handshakes() {}
+
+  static ChannelHandler[] handlers(Destination destination, Site site, Optional<Trouble> trouble) {
+    Trouble.Kind kind = trouble.map(Trouble::kind).orElse(null);
+    if (kind == Trouble.Kind.HANDSHAKE_REFUSED) {
+      return new ChannelHandler[] {new Raw(REFUSAL, true)};
+    }
+    if (kind == Trouble.Kind.OLD_TLS_ONLY) {
+      return new ChannelHandler[] {new Raw(oldServerHello(), false)};
+    }
+    SSLEngine engine =
+        site.tls().engineFor(destination.host(), destination.port(), flaw(kind), HTTP_2, HTTP_1_1);
+    return new ChannelHandler[] {
+      new SslHandler(engine), new AfterHandshake(destination, site, kind != null)
+    };
+  }
+
+  private static Flaw flaw(Trouble.Kind kind) {
+    if (kind == null) {
+      return Flaw.NONE;
+    }
+    return switch (kind) {
+      case EXPIRED_CERTIFICATE -> Flaw.EXPIRED;
+      case NOT_YET_VALID_CERTIFICATE -> Flaw.NOT_YET_VALID;
+      case WRONG_HOST_CERTIFICATE -> Flaw.WRONG_HOST;
+      case UNTRUSTED_AUTHORITY -> Flaw.UNTRUSTED;
+      default -> throw new IllegalArgumentException(kind + " is no trouble of certificates");
+    };
+  }
+
+  /**
+   * A record with a ServerHello that chooses TLS 1.0 and an old cipher suite (RFC 2246 section
+   * 7.4.1.3): no client of today goes on from there.
+   */
+  private static byte[] oldServerHello() {
+    byte[] hello = new byte[5 + 4 + 38];
+    byte[] head = {22, 3, 1, 0, 42, 2, 0, 0, 38, 3, 1};
+    System.arraycopy(head, 0, hello, 0, head.length);
+    int cipherSuite = head.length + 32 + 1;
+    hello[cipherSuite + 1] = 0x2f;
+    return hello;
+  }
+
+  private static boolean spokeHttp2(ChannelHandlerContext context) {
+    SslHandler tls = context.pipeline().get(SslHandler.class);
+    return tls != null && HTTP_2.equals(tls.engine().getApplicationProtocol());
+  }
+
+  /** Adds what the two sides have agreed on. */
+  private static final class AfterHandshake extends HandshakeReport {
+
+    private final Destination destination;
+    private final Site site;
+
+    AfterHandshake(Destination destination, Site site, boolean meantToFail) {
+      super(destination, site.responder(), meantToFail);
+      this.destination = destination;
+      this.site = site;
+    }
+
+    @Override
+    void succeeded(ChannelHandlerContext context) {
+      if (spokeHttp2(context)) {
+        Http2Streams.addTo(context.pipeline(), destination, true, site);
+      } else {
+        HttpPipeline.addHttp1(context.pipeline(), destination, true, site);
+      }
+    }
+  }
+
+  /** Answers a ClientHello with bytes of its own. */
+  private static final class Raw extends ChannelInboundHandlerAdapter {
+
+    private final byte[] answer;
+    private final boolean thenClose;
+    private boolean answered;
+
+    Raw(byte[] answer, boolean thenClose) {
+      this.answer = answer;
+      this.thenClose = thenClose;
+    }
+
+    @Override
+    public void channelRead(ChannelHandlerContext context, Object bytes) {
+      ReferenceCountUtil.release(bytes);
+      if (answered) {
+        // The client's alert.
+        context.close();
+        return;
+      }
+      answered = true;
+      var written = context.writeAndFlush(Unpooled.wrappedBuffer(answer));
+      if (thenClose) {
+        written.addListener(ChannelFutureListener.CLOSE);
+      }
+    }
+
+    @Override
+    public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+      context.close();
+    }
+  }
+}

@@ -1,0 +1,53 @@
+package dev.cachette.internal.wire;
+
+import io.netty.channel.Channel;
+import io.netty.channel.ChannelInitializer;
+import io.netty.channel.ChannelPipeline;
+import io.netty.handler.codec.http2.Http2FrameCodec;
+import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
+import io.netty.handler.codec.http2.Http2MultiplexHandler;
+import io.netty.handler.codec.http2.Http2Settings;
+import io.netty.handler.codec.http2.Http2StreamFrameToHttpObjectCodec;
+
+/**
+ * What every HTTP/2 connection goes through (RFC 9113). Each stream is a channel of its own, in
+ * which its frames look like HTTP/1.1, so that one handler answers both.
+ */
+final class Http2Streams {
+
+  private static final int MOST_STREAMS = 1_000;
+  private static final int LARGEST_HEAD = 256 * 1024;
+  private static final int WINDOW = 1 << 20;
+
+  /** What the engine says of a stream in headers of its own. */
+  private static final String OF_THE_ENGINE = "x-http2-";
+
+  private Http2Streams() {}
+
+  static void addTo(ChannelPipeline pipeline, Destination destination, boolean secure, Site site) {
+    Http2FrameCodec codec =
+        Http2FrameCodecBuilder.forServer()
+            .initialSettings(
+                Http2Settings.defaultSettings()
+                    .maxConcurrentStreams(MOST_STREAMS)
+                    .initialWindowSize(WINDOW)
+                    .maxHeaderListSize(LARGEST_HEAD))
+            .gracefulShutdownTimeoutMillis(0)
+            .build();
+    pipeline.addLast(codec);
+    pipeline.addLast(
+        new Http2MultiplexHandler(
+            new ChannelInitializer<>() {
+              @Override
+              protected void initChannel(Channel stream) {
+                stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(true, false));
+                HttpPipeline.addExchanges(stream.pipeline(), destination, secure, site);
+              }
+            }));
+  }
+
+  /** Whether a header was made up by the engine. */
+  static boolean isOurs(String header) {
+    return header.regionMatches(true, 0, OF_THE_ENGINE, 0, OF_THE_ENGINE.length());
+  }
+}
