@@ -4,6 +4,7 @@ import dev.cachette.calls.StubReference;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import java.util.OptionalInt;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What is not intercepted: a host, one port of it, or the requests that fit a request line.
@@ -21,13 +22,16 @@ public record LetThrough(
    *
    * @throws IllegalArgumentException if it is none of these
    */
-  public static LetThrough of(String text, Place place) {
+  public static LetThrough of(@Nullable String text, Place place) {
     if (text == null || text.isBlank()) {
       throw malformed(text, null);
     }
     StubReference reference = new StubReference("let through " + text, place.toString());
     if (text.indexOf(' ') > 0) {
       return new LetThrough(RequestPattern.of(text), false, false, reference);
+    }
+    if (text.indexOf('/') >= 0) {
+      throw malformed(text, null);
     }
     try {
       RequestPattern anything = RequestPattern.of("* http://" + text + "/{+anything}");
@@ -49,7 +53,8 @@ public record LetThrough(
         : pattern.match(received).isPresent();
   }
 
-  private static IllegalArgumentException malformed(String text, IllegalArgumentException cause) {
+  private static IllegalArgumentException malformed(
+      @Nullable String text, @Nullable IllegalArgumentException cause) {
     return new IllegalArgumentException(
         String.format(
             "letThrough(...) takes a host such as \"tides.example\" or \"*.example\", a host and "

@@ -35,7 +35,7 @@ public record Schedule(
   }
 
   static Schedule of(Timing timing, int pieces, Tallies tallies) {
-    if (timing == Timing.AT_ONCE) {
+    if (timing == Timing.AT_ONCE && pieces <= 1) {
       return AT_ONCE;
     }
     List<Duration> pauses = new ArrayList<>();

@@ -204,6 +204,8 @@ final class Transmission {
     exchange.delivered();
     if (thenReset) {
       peer.reset();
+    } else if (!keepAlive) {
+      peer.close();
     }
     end(!thenReset && keepAlive);
   }
