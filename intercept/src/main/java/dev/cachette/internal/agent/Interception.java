@@ -40,6 +40,12 @@ public final class Interception implements AutoCloseable {
   private final DeadEnds deadEnds;
   private final OldConnections oldConnections;
 
+  /**
+   * The host that this thread has just looked up in vain: some clients go on with an address that
+   * has none, and meet the same trouble again, not the next.
+   */
+  private final ThreadLocal<String> unknownHost = new ThreadLocal<>();
+
   /** Set while the JDK itself is asked for its verdict on a chain, which asks us again. */
   private final ThreadLocal<Boolean> judging = new ThreadLocal<>();
 
@@ -121,8 +127,10 @@ public final class Interception implements AutoCloseable {
       return null;
     }
     if (destinations.meet(Stage.NAME, host, OptionalInt.empty()).isPresent()) {
+      unknownHost.set(host);
       throw Interception.<RuntimeException>unchecked(unknown(host));
     }
+    unknownHost.remove();
     return new InetAddress[] {synthetic.of(host)};
   }
 
@@ -154,8 +162,12 @@ public final class Interception implements AutoCloseable {
   private InetSocketAddress turn(Object socket, InetSocketAddress address, String host)
       throws IOException {
     OptionalInt port = OptionalInt.of(address.getPort());
-    if (address.isUnresolved() && destinations.meet(Stage.NAME, host, port).isPresent()) {
-      throw unknown(host);
+    if (address.isUnresolved()) {
+      boolean lookedUp = host.equals(unknownHost.get());
+      unknownHost.remove();
+      if (lookedUp || destinations.meet(Stage.NAME, host, port).isPresent()) {
+        throw unknown(host);
+      }
     }
     Optional<Trouble> trouble = destinations.meet(Stage.CONNECTION, host, port);
     if (trouble.isPresent()) {

@@ -30,10 +30,10 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
     if (event instanceof SslHandshakeCompletionEvent handshake) {
       if (handshake.isSuccess()) {
         succeeded(context);
+        context.pipeline().remove(this);
       } else {
         note(handshake.cause());
       }
-      context.pipeline().remove(this);
     }
     context.fireUserEventTriggered(event);
   }

@@ -1,6 +1,8 @@
 package dev.cachette.internal.wire;
 
 import io.netty.channel.Channel;
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelPipeline;
 import io.netty.handler.codec.http2.Http2FrameCodec;
@@ -44,6 +46,14 @@ final class Http2Streams {
                 HttpPipeline.addExchanges(stream.pipeline(), destination, secure, site);
               }
             }));
+    pipeline.addLast(
+        new ChannelInboundHandlerAdapter() {
+          @Override
+          public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+            // The client's affair; the codec has told it what it did wrong.
+            context.close();
+          }
+        });
   }
 
   /** Whether a header was made up by the engine. */
