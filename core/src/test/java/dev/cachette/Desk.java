@@ -7,6 +7,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.stub.Carrier;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Outside;
 import dev.cachette.internal.stub.Place;
@@ -65,7 +66,7 @@ public final class Desk {
   }
 
   public Response respond(Request request) {
-    return responder.receive(request).reply().response().orElseThrow();
+    return responder.receive(request, Carrier.ANY).reply().response().orElseThrow();
   }
 
   /** What a request without headers and body gets: the text of the response. */

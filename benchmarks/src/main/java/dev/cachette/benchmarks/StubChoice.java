@@ -7,6 +7,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.stub.Carrier;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Outside;
@@ -87,7 +88,7 @@ public class StubChoice {
   public Exchange choose() {
     int distinct = Math.min(called, stubs);
     next = (next + 7) % distinct;
-    return responder.receive(request(next * (stubs / distinct)));
+    return responder.receive(request(next * (stubs / distinct)), Carrier.ANY);
   }
 
   private String line(int at) {

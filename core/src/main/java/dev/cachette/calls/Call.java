@@ -31,6 +31,15 @@ public interface Call {
   /** What went wrong, as the stub wanted it; empty where a response was given in order. */
   Optional<Trouble> trouble();
 
+  /** The version of HTTP that it came by: {@code HTTP/1.1} or {@code HTTP/2}. */
+  String protocol();
+
+  /**
+   * The number of the connection that it came by, from 1 as connections were made: calls of the same
+   * number shared one.
+   */
+  int connection();
+
   /** The trouble in words, or the status of the response. */
   default String outcome() {
     return trouble().map(Trouble::toString).orElseGet(() -> response().toString());

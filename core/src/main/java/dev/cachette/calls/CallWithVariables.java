@@ -32,6 +32,16 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   }
 
   @Override
+  public String protocol() {
+    return call.protocol();
+  }
+
+  @Override
+  public int connection() {
+    return call.connection();
+  }
+
+  @Override
   public Optional<StubReference> stub() {
     return call.stub();
   }

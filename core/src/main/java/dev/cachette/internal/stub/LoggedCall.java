@@ -82,6 +82,16 @@ final class LoggedCall implements Call {
     return trouble;
   }
 
+  @Override
+  public String protocol() {
+    return arrival.carrier().protocol();
+  }
+
+  @Override
+  public int connection() {
+    return arrival.carrier().connection();
+  }
+
   /** How many bytes of bodies it keeps. */
   long size() {
     return (long) request.body().size() + response.map(it -> it.body().size()).orElse(0);

@@ -20,8 +20,8 @@ public final class Responder {
   }
 
   /** Takes a request in: finds the stub that wins, whose answer's turn it then is. */
-  public Exchange receive(Request request) {
-    Scopes.Arrival arrival = scopes.arrive();
+  public Exchange receive(Request request, Carrier carrier) {
+    Scopes.Arrival arrival = scopes.arrive(carrier);
     Received received = Received.of(request);
     try {
       Optional<Scopes.Won> won = scopes.select(received).or(() -> headByGet(received));
@@ -42,8 +42,8 @@ public final class Responder {
    * The response to a request that we could not handle, though it may be right: the reason, noted
    * as an unexpected call.
    */
-  public Response failed(Request request, String explanation) {
-    Scopes.Arrival arrival = scopes.arrive();
+  public Response failed(Request request, Carrier carrier, String explanation) {
+    Scopes.Arrival arrival = scopes.arrive(carrier);
     Received received = Received.of(request);
     Reply reply = Reply.of(explained(500, explanation));
     note(arrival, received.toString(), explanation);
@@ -57,7 +57,7 @@ public final class Responder {
    * @param summary what came, and where it was meant to go
    */
   public Response refused(String summary, String explanation) {
-    note(scopes.arrive(), summary, explanation);
+    note(scopes.arrive(Carrier.ANY), summary, explanation);
     return explained(400, explanation);
   }
 

@@ -244,12 +244,13 @@ public final class Scopes {
    *
    * @param number its number among all of them, from 1
    * @param scope the scope that was innermost then; all that comes of the request belongs to it
+   * @param carrier what it came by
    */
-  record Arrival(long number, StubScope scope) {}
+  record Arrival(long number, StubScope scope, Carrier carrier) {}
 
   /** Notes that a request has arrived. */
-  synchronized Arrival arrive() {
-    return new Arrival(++arrived, scopes.element());
+  synchronized Arrival arrive(Carrier carrier) {
+    return new Arrival(++arrived, scopes.element(), carrier);
   }
 
   /**

@@ -6,6 +6,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
+import dev.cachette.internal.stub.Carrier;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
@@ -76,9 +77,9 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       return;
     }
     try {
-      answer(context, site.responder().receive(request), keepAlive);
+      answer(context, site.responder().receive(request, carrier(context)), keepAlive);
     } catch (RuntimeException failed) {
-      write(context, failed(request, failed), keepAlive);
+      write(context, failed(request, carrier(context), failed), keepAlive);
     }
   }
 
@@ -91,7 +92,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     site.workers()
         .execute(
             () -> {
-              Reply reply = replyTo(exchange);
+              Reply reply = replyTo(context, exchange);
               context.executor().execute(() -> finish(context, exchange, reply, keepAlive));
             });
   }
@@ -159,11 +160,11 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   }
 
   /** Whatever goes wrong here, the connection must not wait for ever. */
-  private Reply replyTo(Exchange exchange) {
+  private Reply replyTo(ChannelHandlerContext context, Exchange exchange) {
     try {
       return exchange.reply();
     } catch (RuntimeException failed) {
-      return Reply.of(failed(exchange.request(), failed));
+      return Reply.of(failed(exchange.request(), carrier(context), failed));
     }
   }
 
@@ -179,9 +180,14 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return keepAlive ? written : written.addListener(ignored -> new Peer(context).close());
   }
 
-  private Response failed(Request request, RuntimeException failure) {
+  private static Carrier carrier(ChannelHandlerContext context) {
+    Peer peer = new Peer(context);
+    return new Carrier(peer.isHttp2() ? "HTTP/2" : "HTTP/1.1", peer.number());
+  }
+
+  private Response failed(Request request, Carrier carrier, RuntimeException failure) {
     return site.responder()
-        .failed(request, "Cachette failed to answer " + request + ": " + failure);
+        .failed(request, carrier, "Cachette failed to answer " + request + ": " + failure);
   }
 
   private Request requestOf(FullHttpRequest received) {

@@ -14,6 +14,7 @@ import java.net.InetSocketAddress;
 import java.nio.channels.ServerSocketChannel;
 import java.util.HashSet;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -51,8 +52,12 @@ final class Listener {
     return address;
   }
 
-  /** Begins to accept; on the engine's thread. */
-  void serve(IoEventLoop loop, Supplier<ChannelHandler> firstHandler) {
+  /**
+   * Begins to accept; on the engine's thread.
+   *
+   * @param numbers counts the connections of the server
+   */
+  void serve(IoEventLoop loop, Supplier<ChannelHandler> firstHandler, AtomicInteger numbers) {
     accepting =
         new ServerBootstrap()
             .group(loop)
@@ -65,6 +70,7 @@ final class Listener {
                   @Override
                   protected void initChannel(Channel connection) {
                     connections.add(connection);
+                    Peer.number(connection, numbers.incrementAndGet());
                     connection.closeFuture().addListener(x -> connections.remove(connection));
                     connection.pipeline().addLast(firstHandler.get());
                   }

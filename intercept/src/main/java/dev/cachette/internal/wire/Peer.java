@@ -12,6 +12,7 @@ import io.netty.handler.codec.http2.DefaultHttp2ResetFrame;
 import io.netty.handler.codec.http2.Http2Error;
 import io.netty.handler.codec.http2.Http2FrameCodec;
 import io.netty.handler.codec.http2.Http2StreamChannel;
+import io.netty.util.AttributeKey;
 
 /**
  * The other side of a call, as far as one can be rude to it. What is done to the connection is done
@@ -20,6 +21,18 @@ import io.netty.handler.codec.http2.Http2StreamChannel;
  * @param context of the handler that answers the call
  */
 record Peer(ChannelHandlerContext context) {
+
+  private static final AttributeKey<Integer> NUMBER = AttributeKey.valueOf("cachette.number");
+
+  /** Gives a connection its number. */
+  static void number(Channel connection, int number) {
+    connection.attr(NUMBER).set(number);
+  }
+
+  /** The number of the connection. */
+  int number() {
+    return connection().attr(NUMBER).get();
+  }
 
   boolean isHttp2() {
     return context.channel() instanceof Http2StreamChannel;

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
 
@@ -20,6 +21,7 @@ public final class WireServer implements AutoCloseable {
   private final Engine engine;
   private final Workers workers = new Workers();
   private final Site site;
+  private final AtomicInteger numbers = new AtomicInteger();
   private final Map<Destination, Listener> listeners = new ConcurrentHashMap<>();
 
   /** Guarded by {@link #listeners}, as everything that adds or removes one is. */
@@ -169,7 +171,7 @@ public final class WireServer implements AutoCloseable {
 
   private void serve(Destination destination, Listener listener) {
     listeners.put(destination, listener);
-    engine.execute(loop -> listener.serve(loop, () -> new Sniffer(destination, site)));
+    engine.execute(loop -> listener.serve(loop, () -> new Sniffer(destination, site), numbers));
   }
 
   private void requireOpen() throws IOException {
