@@ -1,9 +1,11 @@
 package dev.cachette.clients;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 
 /** A client of the matrix, as the code under test would use it. */
+@FunctionalInterface
 interface HarbourClient extends AutoCloseable {
 
   /** One call, waited for. The body is sent as JSON where there is one. */
@@ -20,6 +22,37 @@ interface HarbourClient extends AutoCloseable {
   @Override
   default void close() throws IOException {}
 
+  /** This client, and what is to be closed with it. */
+  default HarbourClient closing(AutoCloseable resource) {
+    HarbourClient self = this;
+    return new HarbourClient() {
+      @Override
+      public Reply call(String method, String url, Optional<String> body) throws Exception {
+        return self.call(method, url, body);
+      }
+
+      @Override
+      public void close() throws IOException {
+        try {
+          resource.close();
+        } catch (IOException failed) {
+          throw failed;
+        } catch (Exception failed) {
+          throw new IOException(failed);
+        }
+      }
+    };
+  }
+
   /** What came back. */
-  record Reply(int status, String body) {}
+  record Reply(int status, byte[] bytes) {
+
+    static Reply of(int status, byte[] bytes) {
+      return new Reply(status, bytes == null ? new byte[0] : bytes);
+    }
+
+    String body() {
+      return new String(bytes, StandardCharsets.UTF_8);
+    }
+  }
 }

@@ -24,7 +24,7 @@ class NeighboursTest {
   @Test
   void mocksOfTheClassesThatAreWovenToo() throws Exception {
     try (Cachette net = Cachette.open();
-        HarbourClient client = Client.HTTP_URL_CONNECTION.create()) {
+        HarbourClient client = Row.named("HttpURLConnection").create(Protocol.HTTPS)) {
       net.stub("GET https://tides.example/v1").answer(text("high"));
       assertEquals("high", client.get("https://tides.example/v1").body());
 
@@ -52,10 +52,10 @@ class NeighboursTest {
       (byte) 0xca, (byte) 0xfe, (byte) 0xba, (byte) 0xbe, 0, 0, 0, 61, 0, 1, 0, 0, 0, 0, 0, 0
     };
     assertThrows(IllegalArgumentException.class, () -> new ClassReader(today));
-    assertEquals("4.1.100.Final", Version.identify().get("netty-common").artifactVersion());
+    assertEquals("4.2.18.Final", Version.identify().get("netty-common").artifactVersion());
 
     try (Cachette net = Cachette.open();
-        HarbourClient client = Client.OKHTTP_5.create()) {
+        HarbourClient client = Row.named("OkHttp 5").create(Protocol.HTTPS)) {
       net.stub("GET https://tides.example/v1").answer(text("high"));
       assertEquals("high", client.get("https://tides.example/v1").body());
     }

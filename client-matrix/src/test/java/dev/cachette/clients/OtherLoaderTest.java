@@ -23,7 +23,7 @@ class OtherLoaderTest {
   void sharesTheHooksAndTakesItsTurn() throws Exception {
     String url = "https://tides.example/v1";
     try (URLClassLoader loader = new URLClassLoader(classPath(), null);
-        HarbourClient client = Client.HTTP_URL_CONNECTION.create()) {
+        HarbourClient client = Row.named("HttpURLConnection").create(Protocol.HTTPS)) {
       Class<?> other = loader.loadClass(Cachette.class.getName());
       assertNotSame(Cachette.class, other);
 
@@ -45,7 +45,7 @@ class OtherLoaderTest {
       assertEquals("AssertionFailedError", failure.getClass().getSimpleName());
     }
     try (Cachette net = Cachette.open();
-        HarbourClient client = Client.HTTP_URL_CONNECTION.create()) {
+        HarbourClient client = Row.named("HttpURLConnection").create(Protocol.HTTPS)) {
       net.stub("GET " + url).answer(text("ours again"));
       assertEquals("ours again", client.get(url).body());
     }

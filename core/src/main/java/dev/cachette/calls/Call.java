@@ -35,8 +35,8 @@ public interface Call {
   String protocol();
 
   /**
-   * The number of the connection that it came by, from 1 as connections were made: calls of the same
-   * number shared one.
+   * The number of the connection that it came by, from 1 as connections were made: calls of the
+   * same number shared one.
    */
   int connection();
 

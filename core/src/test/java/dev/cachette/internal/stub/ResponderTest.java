@@ -287,7 +287,8 @@ class ResponderTest {
   void whatComesOfACallBelongsToTheScopeInWhichItArrived() {
     desk.stub("GET /v1/tides", 1, Answers.computed(received -> text("late")));
     StubScope first = scopes.enter();
-    Exchange slow = desk.responder().receive(request("GET https://tides.example/v1/tides"), Carrier.ANY);
+    Exchange slow =
+        desk.responder().receive(request("GET https://tides.example/v1/tides"), Carrier.ANY);
     scopes.leave(first).raise(true, false);
     scopes.enter();
 
@@ -299,7 +300,8 @@ class ResponderTest {
   @Test
   void callsStandInTheOrderInWhichTheyArrived() {
     desk.stub("GET /v1/{n}", 1, text(""));
-    Exchange slow = desk.responder().receive(request("GET https://tides.example/v1/1"), Carrier.ANY);
+    Exchange slow =
+        desk.responder().receive(request("GET https://tides.example/v1/1"), Carrier.ANY);
     desk.get("GET https://tides.example/v1/2");
     slow.reply();
 

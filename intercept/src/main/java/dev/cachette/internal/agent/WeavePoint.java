@@ -55,19 +55,19 @@ enum WeavePoint {
   /** One point for all transports, native ones included. */
   NETTY_CONNECT(
       Hook.CONNECT_CHANNEL,
-      "io/netty/channel/DefaultChannelPipeline$HeadContext",
+      "netty/channel/DefaultChannelPipeline$HeadContext",
       "connect",
       "(L.*ChannelPromise;)V"),
 
   NETTY_NAME_LOOK_UP(
       Hook.RESOLVE_PROMISE,
-      "io/netty/resolver/SimpleNameResolver",
+      "netty/resolver/SimpleNameResolver",
       "resolve",
       "(Ljava/lang/String;L.*Promise;)L.*"),
 
   NETTY_NAME_LOOK_UP_OF_ALL(
       Hook.RESOLVE_PROMISE_OF_ALL,
-      "io/netty/resolver/SimpleNameResolver",
+      "netty/resolver/SimpleNameResolver",
       "resolveAll",
       "(Ljava/lang/String;L.*Promise;)L.*");
 
@@ -81,7 +81,10 @@ enum WeavePoint {
     RESOLVE_PROMISE_OF_ALL
   }
 
-  private static final String NETTY = "io/netty/";
+  /** Without what stands before, which the build would relocate together with our own copy. */
+  private static final String NETTY = "netty/";
+
+  private static final String OURS = "dev/cachette/";
 
   private static final String ANYTHING = ".*";
 

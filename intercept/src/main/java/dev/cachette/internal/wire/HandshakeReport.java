@@ -4,6 +4,7 @@ import dev.cachette.internal.stub.Responder;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.handler.ssl.SslHandshakeCompletionEvent;
+import java.security.GeneralSecurityException;
 import javax.net.ssl.SSLException;
 
 /**
@@ -43,9 +44,15 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
     context.close();
   }
 
+  /** It has no TLS error to show, or says goodbye in the clear where it should be encrypted. */
+  private static boolean isOfAClientThatWentAway(Throwable cause) {
+    return !(cause instanceof SSLException)
+        || cause.getMessage() == null
+        || cause.getCause() instanceof GeneralSecurityException;
+  }
+
   private void note(Throwable cause) {
-    // A client that only went away has no TLS error to show.
-    if (meantToFail || !(cause instanceof SSLException) || cause.getMessage() == null) {
+    if (meantToFail || isOfAClientThatWentAway(cause)) {
       return;
     }
     responder.refused(
