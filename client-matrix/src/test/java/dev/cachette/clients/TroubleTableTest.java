@@ -1,0 +1,244 @@
+package dev.cachette.clients;
+
+import static dev.cachette.answer.Answers.json;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.junit.jupiter.params.provider.Arguments.arguments;
+
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import dev.cachette.UnexpectedCalls;
+import dev.cachette.UnusedStubs;
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.answer.Troubles;
+import dev.cachette.clients.HarbourClient.Reply;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * What clients make of every trouble; it stands in docs/troubles.md. Which exception it is may
+ * differ from one release of a client or of Java to the next, so the page is only written on
+ * demand; that the trouble reaches the caller is asserted.
+ */
+class TroubleTableTest {
+
+  private static final Path PAGE = Path.of("../docs/troubles.md");
+  private static final String BEGIN = "<!-- begin: found by TroubleTableTest -->\n";
+  private static final String END = "<!-- end -->";
+
+  private static final ResponseAnswer TIDES = json("{\"high\":\"04:10\",\"low\":\"10:21\"}");
+  private static final Duration NOTHING_COMES = Duration.ofMillis(700);
+
+  private static final List<Row> CLIENTS =
+      Stream.of(
+              "JDK HttpClient",
+              "HttpURLConnection",
+              "Apache HttpClient 5, classic",
+              "OkHttp 5",
+              "Reactor Netty (NIO)",
+              "Jetty 12 client",
+              "Vert.x 5 web client (NIO)")
+          .map(Row::named)
+          .toList();
+
+  private static final Map<String, Map<Row, String>> FOUND = new LinkedHashMap<>();
+  private static int hosts;
+
+  /** What a trouble does to a call. */
+  private enum Outcome {
+    /** The caller sees a failure. */
+    FAILS,
+    /** The caller sees a response, in which something is wrong. */
+    ANSWERS,
+    /** It depends on the client. */
+    EITHER
+  }
+
+  static Stream<Arguments> troubles() {
+    return Stream.of(
+            of("unknownHost()", Troubles.unknownHost(), Protocol.HTTP, Outcome.FAILS),
+            of("connectionRefused()", Troubles.connectionRefused(), Protocol.HTTP, Outcome.FAILS),
+            of("connectTimeout()", Troubles.connectTimeout(), Protocol.HTTP, Outcome.FAILS),
+            of(
+                "expiredCertificate()",
+                Troubles.expiredCertificate(),
+                Protocol.HTTPS,
+                Outcome.FAILS),
+            of(
+                "notYetValidCertificate()",
+                Troubles.notYetValidCertificate(),
+                Protocol.HTTPS,
+                Outcome.FAILS),
+            of(
+                "wrongHostCertificate()",
+                Troubles.wrongHostCertificate(),
+                Protocol.HTTPS,
+                Outcome.FAILS),
+            of(
+                "untrustedAuthority()",
+                Troubles.untrustedAuthority(),
+                Protocol.HTTPS,
+                Outcome.FAILS),
+            of("handshakeRefused()", Troubles.handshakeRefused(), Protocol.HTTPS, Outcome.FAILS),
+            of("oldTlsOnly()", Troubles.oldTlsOnly(), Protocol.HTTPS, Outcome.FAILS),
+            of("connectionReset()", Troubles.connectionReset(), Protocol.HTTPS, Outcome.FAILS),
+            of("connectionClosed()", Troubles.connectionClosed(), Protocol.HTTP, Outcome.FAILS),
+            of("silence()", Troubles.silence(), Protocol.HTTP, Outcome.FAILS),
+            of("resetWithin(...)", Troubles.resetWithin(TIDES), Protocol.HTTP, Outcome.FAILS),
+            of("resetAfter(...)", Troubles.resetAfter(TIDES), Protocol.HTTP, Outcome.EITHER),
+            of("cutShort(...)", Troubles.cutShort(TIDES), Protocol.HTTP, Outcome.EITHER),
+            of("cutShort(...)", Troubles.cutShort(TIDES), Protocol.HTTP_2, Outcome.EITHER),
+            of("brokenChunks(...)", Troubles.brokenChunks(TIDES), Protocol.HTTP, Outcome.FAILS),
+            of("streamReset()", Troubles.streamReset(), Protocol.HTTP_2, Outcome.FAILS),
+            of("goAway()", Troubles.goAway(), Protocol.HTTP_2, Outcome.FAILS),
+            of("noHttp()", Troubles.noHttp(), Protocol.HTTP, Outcome.EITHER),
+            of("headersTooLarge()", Troubles.headersTooLarge(), Protocol.HTTP, Outcome.EITHER),
+            of(
+                "wrongContentType(...)",
+                Troubles.wrongContentType(TIDES),
+                Protocol.HTTP,
+                Outcome.ANSWERS),
+            of("invalidJson(...)", Troubles.invalidJson(TIDES), Protocol.HTTP, Outcome.ANSWERS),
+            of("badGzip(...)", Troubles.badGzip(TIDES), Protocol.HTTP, Outcome.EITHER),
+            of("wrongCharset(...)", Troubles.wrongCharset(TIDES), Protocol.HTTP, Outcome.ANSWERS))
+        .flatMap(
+            trouble ->
+                CLIENTS.stream()
+                    .filter(row -> row.protocols().contains(trouble.protocol))
+                    .map(row -> arguments(trouble.title(), row, trouble)));
+  }
+
+  @ParameterizedTest(name = "{0} with {1}")
+  @MethodSource("troubles")
+  void reachesTheCaller(String title, Row row, Case trouble) throws Exception {
+    // Another host each time, as some clients keep connections for the whole JVM.
+    String url = trouble.protocol.scheme + "://t" + ++hosts + ".tides.example/v1";
+    CompletableFuture<Reply> reply = new CompletableFuture<>();
+    String found;
+    Cachette net =
+        Cachette.open(
+            Settings.defaults()
+                .unexpectedCalls(UnexpectedCalls.WARN)
+                .unusedStubs(UnusedStubs.IGNORE));
+    try (HarbourClient client = row.create(trouble.protocol)) {
+      try (net) {
+        net.stub("GET " + url).answer(trouble.answer);
+        Thread caller = new Thread(() -> complete(reply, client, url), "caller");
+        caller.setDaemon(true);
+        caller.start();
+        found = outcome(reply);
+      }
+      // What still waits ends with the test.
+      found = found.isEmpty() ? waited(reply) : found;
+    }
+
+    boolean failed = reply.isCompletedExceptionally();
+    if (trouble.outcome != Outcome.EITHER) {
+      assertEquals(trouble.outcome == Outcome.FAILS, failed, found);
+    }
+    FOUND.computeIfAbsent(title, key -> new LinkedHashMap<>()).put(row, found);
+  }
+
+  private static void complete(CompletableFuture<Reply> reply, HarbourClient client, String url) {
+    try {
+      reply.complete(client.get(url));
+    } catch (Throwable failed) {
+      reply.completeExceptionally(failed);
+    }
+  }
+
+  private static String waited(CompletableFuture<Reply> reply) throws Exception {
+    try {
+      reply.exceptionally(failed -> null).get(10, TimeUnit.SECONDS);
+      return "waits for its own time-out";
+    } catch (TimeoutException late) {
+      return "waits, even when its connection is gone";
+    }
+  }
+
+  /** Empty if nothing comes. */
+  private static String outcome(CompletableFuture<Reply> reply) throws InterruptedException {
+    try {
+      Reply got = reply.get(NOTHING_COMES.toMillis(), TimeUnit.MILLISECONDS);
+      return got.body().equals(TIDES.response().text())
+          ? got.status() + ", as if nothing was"
+          : got.status() + ", " + got.bytes().length + " bytes";
+    } catch (ExecutionException failed) {
+      return names(failed.getCause());
+    } catch (TimeoutException nothing) {
+      return "";
+    }
+  }
+
+  /** The exception that the caller sees, and the first cause where that says more. */
+  private static String names(Throwable thrown) {
+    Throwable seen = thrown instanceof ExecutionException ? thrown.getCause() : thrown;
+    String first = Findings.rootOf(seen).getClass().getSimpleName();
+    String top = seen.getClass().getSimpleName();
+    return top.equals(first) ? top : top + ": " + first;
+  }
+
+  @AfterAll
+  static void table() throws IOException {
+    String page = Files.readString(PAGE);
+    for (String title : FOUND.keySet()) {
+      assertTrue(
+          page.contains("| `" + title) || Boolean.getBoolean("guide.refresh"),
+          title + " is missing in docs/troubles.md; run with -Dguide.refresh=true");
+    }
+    if (Boolean.getBoolean("guide.refresh")) {
+      int begin = page.indexOf(BEGIN) + BEGIN.length();
+      Files.writeString(
+          PAGE, page.substring(0, begin) + written() + page.substring(page.indexOf(END, begin)));
+    }
+  }
+
+  private static String written() {
+    String head =
+        "| trouble | "
+            + CLIENTS.stream().map(Row::name).collect(Collectors.joining(" | "))
+            + " |\n";
+    String rule = "|" + " --- |".repeat(CLIENTS.size() + 1) + "\n";
+    String lines =
+        FOUND.entrySet().stream()
+            .map(
+                found ->
+                    "| `"
+                        + found.getKey()
+                        + " | "
+                        + CLIENTS.stream()
+                            .map(row -> found.getValue().getOrDefault(row, "-"))
+                            .collect(Collectors.joining(" | "))
+                        + " |\n")
+            .collect(Collectors.joining());
+    return "\n" + head + rule + lines + "\n";
+  }
+
+  private static Case of(String name, Answer answer, Protocol protocol, Outcome outcome) {
+    return new Case(name, answer, protocol, outcome);
+  }
+
+  /** One line of the table. */
+  private record Case(String name, Answer answer, Protocol protocol, Outcome outcome) {
+
+    String title() {
+      return name + "` by " + protocol.title;
+    }
+  }
+}
