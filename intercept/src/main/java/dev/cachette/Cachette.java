@@ -84,7 +84,7 @@ public final class Cachette implements AutoCloseable {
         new WireServer(new Responder(scopes, outside), traffic, tls, settings.maxRequestBody());
     traffic.serveBy(server);
     try {
-      this.interception = settings.intercepting() ? Interception.begin(this, traffic, tls) : null;
+      this.interception = settings.isIntercepting() ? Interception.begin(this, traffic, tls) : null;
       settings.properties().forEach(this::setProperty);
     } catch (RuntimeException refused) {
       server.close();

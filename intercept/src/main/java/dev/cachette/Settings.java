@@ -178,7 +178,8 @@ public final class Settings {
     return Optional.ofNullable(name);
   }
 
-  boolean intercepting() {
+  /** Whether calls of this JVM are intercepted; true by default. */
+  public boolean isIntercepting() {
     return intercepting;
   }
 

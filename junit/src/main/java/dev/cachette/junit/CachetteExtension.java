@@ -30,6 +30,9 @@ import org.junit.platform.commons.support.AnnotationSupport;
  * the class needs the {@code @ResourceLock} shown; without it, the tests of such a class are
  * refused.
  *
+ * <p>With {@link Settings#withoutInterception()}, each test has a Cachette of its own, and any
+ * number of tests run at the same time, without a lock.
+ *
  * <p>Immutable; all state is kept by JUnit.
  */
 public final class CachetteExtension
@@ -75,6 +78,7 @@ public final class CachetteExtension
 
   @Override
   public void afterEach(ExtensionContext context) {
+    Interval.remark(context);
     Interval.end(context);
   }
 
@@ -103,7 +107,10 @@ public final class CachetteExtension
                 new ParameterResolutionException(
                     "No Cachette is open yet for "
                         + parameter.getDeclaringExecutable()
-                        + ". Mend: annotate the class with @InterceptHttp, not the method; or make "
-                        + "the field of the extension static."));
+                        + (settings.isIntercepting()
+                            ? ". Mend: annotate the class with @InterceptHttp, not the method; or "
+                                + "make the field of the extension static."
+                            : ". Mend: take it in a test or in @BeforeEach; without interception "
+                                + "each test has one of its own.")));
   }
 }

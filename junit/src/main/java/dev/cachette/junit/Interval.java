@@ -23,6 +23,10 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
    * interval, not two.
    */
   static void begin(ExtensionContext context, Settings settings) {
+    if (!settings.isIntercepting() && context.getTestMethod().isEmpty()) {
+      // Nothing is shared: each test opens one of its own.
+      return;
+    }
     Optional<Interval> outer = find(context);
     if (outer.isPresent() && outer.get().owner.equals(context)) {
       return;
@@ -44,12 +48,28 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
     interval.end.run();
   }
 
+  /** Says below the failure of a test what is worth knowing of its stubs. */
+  static void remark(ExtensionContext context) {
+    Optional<Throwable> failure = context.getExecutionException();
+    if (failure.isPresent()) {
+      find(context)
+          .ifPresent(
+              interval ->
+                  interval
+                      .net
+                      .notes()
+                      .forEach(note -> failure.get().addSuppressed(new Remark(note))));
+    }
+  }
+
   static Optional<Cachette> current(ExtensionContext context) {
     return find(context).map(Interval::net);
   }
 
   private static Interval open(ExtensionContext context, Settings settings) {
-    ParallelExecution.requireLock(context);
+    if (settings.isIntercepting()) {
+      ParallelExecution.requireLock(context);
+    }
     Cachette net = Cachette.open(settings.named(context.getRequiredTestClass().getName()));
     return new Interval(net, context, net::close);
   }

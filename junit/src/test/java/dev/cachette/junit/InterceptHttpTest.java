@@ -24,6 +24,8 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.extension.ExtensionContext;
 import org.junit.jupiter.api.extension.ParameterContext;
 import org.junit.jupiter.api.extension.ParameterResolver;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.junit.platform.engine.TestExecutionResult;
 import org.junit.platform.testkit.engine.EngineExecutionResults;
 
 class InterceptHttpTest {
@@ -38,6 +40,34 @@ class InterceptHttpTest {
     assertTrue(failures.get(0).contains("\"in vain\""), failures.get(0));
     assertTrue(failures.get(1).contains("\"used by none\""), failures.get(1));
     assertTrue(!failures.get(1).contains("\"used by one\""), failures.get(1));
+  }
+
+  @Test
+  void theSeedOfAFlakyStubStandsBelowTheFailure() {
+    Throwable failure =
+        Engine.run(Flaky.class).testEvents().failed().stream()
+            .flatMap(event -> event.getPayload(TestExecutionResult.class).stream())
+            .flatMap(result -> result.getThrowable().stream())
+            .findFirst()
+            .orElseThrow();
+
+    assertEquals("the desk gave up", failure.getMessage());
+    assertTrue(
+        failure.getSuppressed()[0].toString().endsWith("Settings.defaults().seed(7)."),
+        failure.getSuppressed()[0]::toString);
+  }
+
+  static class Flaky {
+
+    @RegisterExtension
+    final CachetteExtension extension = CachetteExtension.with(Settings.defaults().seed(7));
+
+    @Test
+    void givesUp(Cachette net) throws Exception {
+      net.stub("GET " + TIDES).answer(status(204)).flaky(0.5);
+      Url.status(TIDES);
+      throw new AssertionError("the desk gave up");
+    }
   }
 
   @Test

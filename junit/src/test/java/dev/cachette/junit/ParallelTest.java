@@ -1,18 +1,24 @@
 package dev.cachette.junit;
 
 import static dev.cachette.answer.Answers.status;
+import static dev.cachette.answer.Answers.text;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
+import java.io.InputStream;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.CyclicBarrier;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.RepeatedTest;
+import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.api.parallel.ResourceLock;
@@ -44,6 +50,36 @@ class ParallelTest {
     EngineExecutionResults results = Engine.run(PARALLEL, Waits.class, Beside.class);
 
     assertEquals(List.of(), Engine.failures(results));
+  }
+
+  @Test
+  void thoseThatDoNotInterceptRunAtTheSameTime() {
+    EngineExecutionResults results = Engine.run(PARALLEL, EachItsOwn.class);
+
+    assertEquals(List.of(), Engine.failures(results));
+    results.testEvents().assertStatistics(events -> events.succeeded(6));
+  }
+
+  static class EachItsOwn {
+
+    private static final CyclicBarrier ALL = new CyclicBarrier(6);
+
+    @RegisterExtension
+    static final CachetteExtension CACHETTE =
+        CachetteExtension.with(Settings.defaults().withoutInterception());
+
+    @RepeatedTest(6)
+    void seesItsOwnCallsOnly(Cachette net, RepetitionInfo repetition) throws Exception {
+      String number = Integer.toString(repetition.getCurrentRepetition());
+      net.stub("GET https://tides.example/v1").answer(text(number));
+      String base = net.addressOf("https://tides.example");
+      ALL.await(30, TimeUnit.SECONDS);
+
+      try (InputStream in = URI.create(base + "/v1").toURL().openStream()) {
+        assertEquals(number, new String(in.readAllBytes(), StandardCharsets.UTF_8));
+      }
+      net.calls().assertCount(1);
+    }
   }
 
   @Test

@@ -77,6 +77,7 @@ public record ScopeReport(
     }
     Throwable first = all.get(0);
     all.stream().skip(1).filter(next -> next != first).forEach(first::addSuppressed);
+    notes.forEach(note -> first.addSuppressed(new AssertionFailedError(note)));
     if (first instanceof Error error) {
       throw error;
     }
