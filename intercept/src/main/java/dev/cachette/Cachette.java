@@ -359,6 +359,7 @@ public final class Cachette implements AutoCloseable {
             answers.stream().map(this::ready).toList(),
             draft.checks(),
             expected);
+    rule.keepBodyIn(draft.bodyFile());
     scopes.finish(draft, rule);
     if (interception != null && draft.pattern().host().filter(interception::isLocal).isPresent()) {
       // Of the application's own port, there may be connections to the application.

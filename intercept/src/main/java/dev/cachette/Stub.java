@@ -4,6 +4,7 @@ import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
+import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
@@ -90,6 +91,22 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
     requireGiven("check(assertion)", assertion);
     requireUnanswered("check(...)");
     draft.check(new StubCheck(assertion));
+    return this;
+  }
+
+  /**
+   * Writes the bodies of its requests to a file as they arrive, and holds none of them in memory;
+   * for bodies of any size. To conditions and in the log these requests have no body. Each request
+   * writes the file anew.
+   *
+   * @param path the path of the file, from the working directory if it is relative
+   * @throws IllegalArgumentException if the path is null, or its folder is not there
+   * @throws IllegalStateException if the stub has its answer already
+   */
+  public Stub bodyTo(String path) {
+    requireGiven("bodyTo(path)", path);
+    requireUnanswered("bodyTo(...)");
+    draft.keepBodyIn(Resources.requireWritable(path));
     return this;
   }
 

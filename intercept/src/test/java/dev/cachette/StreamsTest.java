@@ -176,6 +176,32 @@ class StreamsTest {
   }
 
   @Test
+  void bodiesGoToAFileAsTheyArrive(@TempDir Path folder) throws Exception {
+    byte[] chart = new byte[3_000_000];
+    new Random(7).nextBytes(chart);
+    Path path = folder.resolve("bay.bin");
+    net.stub("PUT https://charts.example/bay").bodyTo(path.toString()).answer(text("kept"));
+    net.stub("PUT http://charts.example/bay").bodyTo(path.toString()).answer(text("kept"));
+    net.stub("POST http://charts.example/bay").answer(text("not kept"));
+
+    for (String url : List.of("https://charts.example/bay", "http://charts.example/bay")) {
+      Files.writeString(path, "old");
+      HttpRequest.Builder put =
+          HttpRequest.newBuilder(URI.create(url))
+              .expectContinue(url.startsWith("http:"))
+              .PUT(HttpRequest.BodyPublishers.ofByteArray(chart));
+      assertEquals("kept", Calling.send(HttpClient.newHttpClient(), put.build()).body());
+      assertArrayEquals(chart, Files.readAllBytes(path));
+    }
+    assertEquals("not kept", Calling.post("http://charts.example/bay", "small").body());
+    assertEquals("small", net.calls().last().text());
+    assertEquals("3000000", net.calls().first().header("content-length").orElseThrow());
+    Stub stub = net.stub("PUT /bay");
+    assertThrows(IllegalArgumentException.class, () -> stub.bodyTo(folder + "/none/bay.bin"));
+    stub.answer(text(""));
+  }
+
+  @Test
   void whatCannotBeSentFromTheDiskIsAMisuse(@TempDir Path folder) throws Exception {
     Path path = Files.writeString(folder.resolve("bay.txt"), "bay");
 

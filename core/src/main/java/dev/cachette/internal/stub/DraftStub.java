@@ -24,6 +24,7 @@ public final class DraftStub {
   private final List<StubCheck> checks = new ArrayList<>();
   private RequestPattern pattern;
   private @Nullable String name;
+  private @Nullable String bodyFile;
 
   /** A stub begun at this place; its name is its pattern until it is given one. */
   public DraftStub(RequestPattern pattern, Place place) {
@@ -44,6 +45,16 @@ public final class DraftStub {
   /** Adds a check of the requests that it answers. */
   public void check(StubCheck check) {
     checks.add(check);
+  }
+
+  /** Keeps the bodies of its requests in a file. */
+  public void keepBodyIn(String file) {
+    bodyFile = file;
+  }
+
+  /** The file that the body of a request is kept in, not in memory. */
+  public Optional<String> bodyFile() {
+    return Optional.ofNullable(bodyFile);
   }
 
   /** Which requests it is for. */

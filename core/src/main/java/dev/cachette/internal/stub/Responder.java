@@ -39,6 +39,20 @@ public final class Responder {
   }
 
   /**
+   * The file that the body of a request shall be kept in; empty if it is kept in memory.
+   *
+   * @param head the request without its body
+   */
+  public Optional<String> bodyFile(Request head) {
+    try {
+      return scopes.bodyFile(Received.of(head));
+    } catch (StubFailed told) {
+      // It fails again, and is told, when the whole request is there.
+      return Optional.empty();
+    }
+  }
+
+  /**
    * The response to a request that we could not handle, though it may be right: the reason, noted
    * as an unexpected call.
    */

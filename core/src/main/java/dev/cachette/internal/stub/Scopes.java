@@ -34,6 +34,9 @@ public final class Scopes {
   /** Whether there ever was a stub with a trouble that comes before there is a request. */
   private volatile boolean early;
 
+  /** Whether there ever was a stub that keeps bodies in a file. */
+  private volatile boolean keepingBodies;
+
   /** Whether anything was ever let through. */
   private volatile boolean lettingThrough;
 
@@ -97,6 +100,7 @@ public final class Scopes {
                         + "Mend: declare it again in this one."))
         .finish(draft, rule);
     early |= rule.hasEarlyTrouble();
+    keepingBodies |= rule.bodyFile().isPresent();
   }
 
   /** From now on, lets something through, in the innermost scope. */
@@ -268,6 +272,21 @@ public final class Scopes {
           if (selected.isPresent()) {
             return Optional.of(new Won(selected.get(), received.with(variables.get())));
           }
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** Where the body of a request is kept, whose head has arrived: what the stub that wins says. */
+  Optional<String> bodyFile(Received head) {
+    if (!keepingBodies) {
+      return Optional.empty();
+    }
+    for (StubScope scope : snapshot()) {
+      for (StubRule rule : candidates(scope, head)) {
+        if (StubFailed.match(rule, head).isPresent()) {
+          return rule.bodyFile();
         }
       }
     }

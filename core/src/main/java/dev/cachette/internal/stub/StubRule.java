@@ -23,6 +23,7 @@ public final class StubRule {
   private final StubReference reference;
   private final List<StubCheck> checks;
   private final boolean expected;
+  private Optional<String> bodyFile = Optional.empty();
   private final Turns turns;
   private List<StubRule> predecessors = List.of();
   private Instant from = Instant.MIN;
@@ -58,6 +59,15 @@ public final class StubRule {
   /** Its name and place. */
   public StubReference reference() {
     return reference;
+  }
+
+  /** Keeps the bodies of its requests in a file. */
+  public void keepBodyIn(Optional<String> file) {
+    bodyFile = file;
+  }
+
+  Optional<String> bodyFile() {
+    return bodyFile;
   }
 
   List<StubCheck> checks() {

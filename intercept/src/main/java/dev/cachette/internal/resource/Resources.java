@@ -40,6 +40,25 @@ public final class Resources implements ContentReader {
     }
   }
 
+  /**
+   * The whole path of a file that is to be written later.
+   *
+   * @throws IllegalArgumentException if there is no folder that it could be in
+   */
+  public static String requireWritable(String name) {
+    Path path = path(name);
+    if (Files.isDirectory(path)
+        || path.getParent() == null
+        || !Files.isDirectory(path.getParent())) {
+      throw new IllegalArgumentException(
+          String.format(
+              "\"%s\" cannot be written to; it would be at %s.\nMend: name a file in a folder that "
+                  + "is there.",
+              name, path));
+    }
+    return path.toString();
+  }
+
   private static Body file(String name) throws IOException {
     return Body.of(Files.readAllBytes(existing(name)));
   }

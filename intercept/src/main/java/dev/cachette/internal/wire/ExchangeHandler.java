@@ -1,11 +1,8 @@
 package dev.cachette.internal.wire;
 
 import dev.cachette.http.Body;
-import dev.cachette.http.Header;
-import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.http.Uri;
 import dev.cachette.internal.stub.Carrier;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Reply;
@@ -20,7 +17,6 @@ import io.netty.util.concurrent.Future;
 import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -191,15 +187,8 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   }
 
   private Request requestOf(FullHttpRequest received) {
-    List<Header> fields =
-        received.headers().entries().stream()
-            .filter(entry -> !Http2Streams.isOurs(entry.getKey()))
-            .map(entry -> new Header(entry.getKey(), entry.getValue()))
-            .toList();
-    Headers headers = Headers.of(fields);
-    Uri uri = destination.uriOf(secure, received.uri(), headers.first("host"));
-    byte[] content = ByteBufUtil.getBytes(received.content());
-    return new Request(received.method().name(), uri, headers, Body.of(content));
+    Body body = Body.of(ByteBufUtil.getBytes(received.content()));
+    return Requests.of(received, body, destination, secure);
   }
 
   /** The client takes us for its proxy: from now on the connection is one to where it wants to. */

@@ -31,6 +31,7 @@ final class HttpPipeline {
 
   static void addExchanges(
       ChannelPipeline pipeline, Destination destination, boolean secure, Site site) {
+    pipeline.addLast(new BodiesToFiles(destination, secure, site));
     pipeline.addLast(new WholeRequests(destination, site));
     pipeline.addLast(new ExchangeHandler(destination, secure, site));
   }
@@ -46,6 +47,7 @@ final class HttpPipeline {
     ChannelHandler exchanges = context.handler();
     pipeline.addLast(new Sniffer(wanted, site));
     pipeline.remove(HttpServerCodec.class);
+    pipeline.remove(BodiesToFiles.class);
     pipeline.remove(WholeRequests.class);
     pipeline.remove(exchanges);
   }

@@ -1,0 +1,31 @@
+package dev.cachette.internal.wire;
+
+import dev.cachette.http.Body;
+import dev.cachette.http.Header;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
+import io.netty.handler.codec.http.HttpRequest;
+import java.util.List;
+
+/** Turns what the HTTP engine has read into a request. */
+final class Requests {
+
+  private Requests() {}
+
+  /**
+   * A request.
+   *
+   * @throws IllegalArgumentException if it is malformed
+   */
+  static Request of(HttpRequest received, Body body, Destination destination, boolean secure) {
+    List<Header> fields =
+        received.headers().entries().stream()
+            .filter(entry -> !Http2Streams.isOurs(entry.getKey()))
+            .map(entry -> new Header(entry.getKey(), entry.getValue()))
+            .toList();
+    Headers headers = Headers.of(fields);
+    Uri uri = destination.uriOf(secure, received.uri(), headers.first("host"));
+    return new Request(received.method().name(), uri, headers, body);
+  }
+}
