@@ -18,10 +18,13 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
+import java.net.http.WebSocket;
+import java.net.http.WebSocketHandshakeException;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
@@ -229,6 +232,24 @@ class InterceptionTest {
             "GET /v1 HTTP/1.1\r\nHost: berths.example\r\nConnection: close\r\n\r\n");
 
     assertTrue(answer.endsWith("\r\n\r\nok"), answer);
+  }
+
+  @Test
+  void aWebSocketIsRefusedWithTheReason() {
+    var refused =
+        assertThrows(
+            ExecutionException.class,
+            () ->
+                HttpClient.newHttpClient()
+                    .newWebSocketBuilder()
+                    .buildAsync(
+                        URI.create("wss://berths.example/v1/arrivals"), new WebSocket.Listener() {})
+                    .get());
+
+    assertTrue(refused.getCause() instanceof WebSocketHandshakeException, refused::toString);
+    var failure = assertThrows(AssertionFailedError.class, net::close);
+    assertTrue(
+        failure.getMessage().contains("It asks for a WebSocket (RFC 6455)"), failure::getMessage);
   }
 
   @Test
