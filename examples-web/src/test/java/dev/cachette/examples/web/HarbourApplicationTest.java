@@ -21,7 +21,7 @@ import org.springframework.boot.test.web.server.LocalServerPort;
 @SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
 class HarbourApplicationTest {
 
-  // snippet: boot
+  // snippet boot
   @BeforeAll
   static void harbour(Cachette net) {
     net.stub("GET https://tides.example/v1/stations/marrow/tides")

@@ -29,7 +29,7 @@ class TideCommandTest {
     assertEquals(TIDES, out.toString());
   }
 
-  // snippet: process
+  // snippet process
   @Test
   void printsTheTidesInAProcessOfItsOwn() throws Exception {
     try (Cachette net = Cachette.open(Settings.defaults().withoutInterception())) {
@@ -53,7 +53,7 @@ class TideCommandTest {
 
   // end
 
-  // snippet: property
+  // snippet property
   @Test
   void takesTheUrlFromAPropertyThatIsSetBeforeItStarts() throws Exception {
     ByteArrayOutputStream out = new ByteArrayOutputStream();

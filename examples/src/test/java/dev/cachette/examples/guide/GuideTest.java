@@ -13,12 +13,26 @@ class GuideTest {
 
   private static final Path SOURCES = Path.of("src/test/java/dev/cachette/examples/guide");
 
+  private static final Path WEB =
+      Path.of(
+          "../examples-web/src/test/java/dev/cachette/examples/web/HarbourApplicationTest.java");
+
   @ParameterizedTest
-  @ValueSource(strings = {"requests", "answers", "assertions", "explanations"})
+  @ValueSource(
+      strings = {
+        "requests",
+        "answers",
+        "assertions",
+        "explanations",
+        "troubles",
+        "timing",
+        "applications"
+      })
   void snippetsAreCompiled(String page) throws IOException {
     String name = Character.toUpperCase(page.charAt(0)) + page.substring(1) + "GuideTest.java";
 
     assertFalse(Guide.page(page).names("snippet").isEmpty());
-    Guide.page(page).assertSnippets(Files.readString(SOURCES.resolve(name)));
+    String web = page.equals("applications") ? Files.readString(WEB) : "";
+    Guide.page(page).assertSnippets(Files.readString(SOURCES.resolve(name)) + web);
   }
 }
