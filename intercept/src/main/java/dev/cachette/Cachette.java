@@ -1,37 +1,19 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answer;
-import dev.cachette.answer.Delivery;
-import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.Log;
-import dev.cachette.http.Request;
-import dev.cachette.http.Response;
 import dev.cachette.internal.agent.Interception;
-import dev.cachette.internal.real.RealCalls;
-import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.LetThrough;
-import dev.cachette.internal.stub.Outside;
 import dev.cachette.internal.stub.Place;
-import dev.cachette.internal.stub.Responder;
-import dev.cachette.internal.stub.ScopeReport;
-import dev.cachette.internal.stub.ScopeSettings;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
-import dev.cachette.internal.tls.ServerTls;
-import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.RequestPattern;
-import java.io.IOException;
-import java.net.InetSocketAddress;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.LoggerFactory;
 
 /**
  * Intercepts the outgoing HTTP and HTTPS calls of this JVM, answers them from stubs, and knows
@@ -59,37 +41,19 @@ import org.slf4j.LoggerFactory;
  */
 public final class Cachette implements AutoCloseable {
 
-  private final Settings settings;
   private final String name;
+  private final long seed;
+  private final Session session;
   private final Scopes scopes;
   private final Log log;
-  private final Resources resources = new Resources();
-  private final ServerTls tls = new ServerTls();
-  private final WireServer server;
-  private final @Nullable Interception interception;
-  private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
   private volatile @Nullable Place closed;
 
   private Cachette(Settings settings, Place opened) {
-    this.settings = settings;
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
-    this.scopes =
-        new Scopes(
-            new ScopeSettings(
-                settings.clock(), settings.seed(), settings.maxCalls(), settings.maxCallBodies()));
+    this.seed = settings.seed();
+    this.session = new Session(settings, this);
+    this.scopes = session.scopes();
     this.log = new ScopeLog(scopes);
-    Traffic traffic = new Traffic(scopes, Cachette::warn);
-    Outside outside = new Outside(settings::mapper, resources, this::realCall, Cachette::warn);
-    this.server =
-        new WireServer(new Responder(scopes, outside), traffic, tls, settings.maxRequestBody());
-    traffic.serveBy(server);
-    try {
-      this.interception = settings.isIntercepting() ? Interception.begin(this, traffic, tls) : null;
-      settings.properties().forEach(this::setProperty);
-    } catch (RuntimeException refused) {
-      server.close();
-      throw refused;
-    }
   }
 
   /**
@@ -196,7 +160,7 @@ public final class Cachette implements AutoCloseable {
    */
   public String address() {
     requireOpen();
-    return url(server::sharedListener);
+    return session.address();
   }
 
   /**
@@ -210,8 +174,7 @@ public final class Cachette implements AutoCloseable {
    */
   public String addressOf(String origin) {
     requireOpen();
-    Origins.Parts parts = Origins.parse(origin);
-    return url(() -> server.listenerStandingFor(parts.scheme(), parts.host(), parts.port()));
+    return session.addressOf(origin);
   }
 
   /**
@@ -221,11 +184,7 @@ public final class Cachette implements AutoCloseable {
    */
   public ForwardProxy proxy() {
     requireOpen();
-    try {
-      return new ForwardProxy(server.sharedListener(), tls.authorityPem());
-    } catch (IOException noPort) {
-      throw new IllegalStateException("No port of this machine is free: " + noPort, noPort);
-    }
+    return session.proxy();
   }
 
   /**
@@ -284,7 +243,7 @@ public final class Cachette implements AutoCloseable {
   public Scope scope() {
     requireOpen();
     StubScope entered = scopes.enter();
-    makeConnectionsNew();
+    session.makeConnectionsNew();
     return () -> leave(entered);
   }
 
@@ -310,7 +269,7 @@ public final class Cachette implements AutoCloseable {
    */
   public void reset() {
     requireOpen();
-    end(scopes.renew());
+    session.end(scopes.renew());
   }
 
   /**
@@ -329,13 +288,7 @@ public final class Cachette implements AutoCloseable {
       }
       closed = Caller.place();
     }
-    oldProperties.forEach(Cachette::restoreProperty);
-    try (server) {
-      if (interception != null) {
-        interception.close();
-      }
-    }
-    raise(scopes.leaveAll());
+    session.close();
   }
 
   DraftStub begin(RequestPattern pattern) {
@@ -352,104 +305,27 @@ public final class Cachette implements AutoCloseable {
    */
   StubRule finish(DraftStub draft, List<Answer> answers, boolean expected) {
     requireOpen();
-    StubRule rule =
-        new StubRule(
-            draft.pattern(),
-            draft.reference(),
-            answers.stream().map(this::ready).toList(),
-            draft.checks(),
-            expected);
-    rule.keepBodyIn(draft.bodyFile());
-    scopes.finish(draft, rule);
-    if (interception != null && draft.pattern().host().filter(interception::isLocal).isPresent()) {
-      // Of the application's own port, there may be connections to the application.
-      interception.endOldConnections();
-    }
-    makeConnectionsNew();
-    return rule;
+    return session.finish(draft, answers, expected);
   }
 
   void change(StubRule rule, Consumer<StubRule> change) {
     requireOpen();
-    scopes.change(rule, change);
-    makeConnectionsNew();
-  }
-
-  long seed() {
-    return settings.seed();
-  }
-
-  /** A trouble that comes before there is a request needs a new connection to come by. */
-  private void makeConnectionsNew() {
-    if (scopes.hasEarlyTroubles()) {
-      server.hangUp(scopes::meetsEarly);
-    }
-  }
-
-  private Response realCall(Request request) throws IOException {
-    return new RealCalls(server.engine()).call(request);
-  }
-
-  private void setProperty(String property, String origin) {
-    oldProperties.put(property, Optional.ofNullable(System.getProperty(property)));
-    System.setProperty(property, addressOf(origin));
-  }
-
-  private static void restoreProperty(String property, Optional<String> old) {
-    old.ifPresentOrElse(
-        value -> System.setProperty(property, value), () -> System.clearProperty(property));
-  }
-
-  private static String url(Traffic.Port port) {
-    try {
-      InetSocketAddress address = port.bind();
-      return "http://" + address.getAddress().getHostAddress() + ":" + address.getPort();
-    } catch (IOException noPort) {
-      throw new IllegalStateException("No port of this machine is free: " + noPort, noPort);
-    }
+    session.change(rule, change);
   }
 
   /** An answer with the file read that it names. */
   Answer ready(Answer answer) {
-    if (!(answer instanceof ResponseAnswer plain) || plain.delivery().source().isEmpty()) {
-      return answer;
-    }
-    Delivery.Source source = plain.delivery().source().get();
-    if (plain.delivery().streamed()) {
-      resources.requireReadable(source);
-      return plain;
-    }
-    return plain.read(resources.read(source));
+    return session.ready(answer);
+  }
+
+  long seed() {
+    return seed;
   }
 
   private void leave(StubScope entered) {
     if (closed == null) {
-      end(scopes.leave(entered));
+      session.end(scopes.leave(entered));
     }
-  }
-
-  private void end(ScopeReport report) {
-    // A port of this machine that no stub names any more is the application's own again.
-    if (interception != null) {
-      server.end((host, port) -> interception.isLocal(host) && !scopes.nameDestination(host, port));
-      interception.endWaiting();
-    }
-    server.endWhatIsOver();
-    raise(report);
-  }
-
-  private void raise(ScopeReport report) {
-    if (settings.unusedStubs() == UnusedStubs.WARN) {
-      report.unusedStubs().ifPresent(Cachette::warn);
-    }
-    report.raise(
-        settings.unexpectedCalls() == UnexpectedCalls.FAIL,
-        settings.unusedStubs() == UnusedStubs.FAIL);
-  }
-
-  /** Looks the logger up when it is needed: a logging library takes long to start. */
-  private static void warn(String explanation) {
-    LoggerFactory.getLogger(Cachette.class).warn(explanation);
   }
 
   private static void requirePattern(RequestPattern pattern) {

@@ -19,13 +19,6 @@ final class Traffic implements Destinations, Encounters {
   private final Consumer<String> warning;
   private WireServer server;
 
-  /** Something that binds a port. */
-  @FunctionalInterface
-  interface Port {
-
-    InetSocketAddress bind() throws IOException;
-  }
-
   Traffic(Scopes scopes, Consumer<String> warning) {
     this.scopes = scopes;
     this.warning = warning;

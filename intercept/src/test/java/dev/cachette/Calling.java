@@ -1,6 +1,8 @@
 package dev.cachette;
 
 import java.io.IOException;
+import java.io.InputStream;
+import java.net.HttpURLConnection;
 import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -37,6 +39,15 @@ final class Calling {
       socket.setSoTimeout(20_000);
       socket.getOutputStream().write(bytes.getBytes(StandardCharsets.ISO_8859_1));
       return new String(socket.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1);
+    }
+  }
+
+  /** By HttpURLConnection. */
+  static String plain(String url) throws IOException {
+    HttpURLConnection connection = (HttpURLConnection) URI.create(url).toURL().openConnection();
+    connection.setReadTimeout(20_000);
+    try (InputStream in = connection.getInputStream()) {
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
     }
   }
 }

@@ -10,23 +10,17 @@ import static dev.cachette.answer.Troubles.connectionClosed;
 import static dev.cachette.answer.Troubles.connectionRefused;
 import static dev.cachette.answer.Troubles.connectionReset;
 import static dev.cachette.answer.Troubles.cutShort;
-import static dev.cachette.answer.Troubles.expiredCertificate;
 import static dev.cachette.answer.Troubles.goAway;
-import static dev.cachette.answer.Troubles.handshakeRefused;
 import static dev.cachette.answer.Troubles.headersTooLarge;
 import static dev.cachette.answer.Troubles.invalidJson;
 import static dev.cachette.answer.Troubles.noHttp;
-import static dev.cachette.answer.Troubles.notYetValidCertificate;
-import static dev.cachette.answer.Troubles.oldTlsOnly;
 import static dev.cachette.answer.Troubles.resetAfter;
 import static dev.cachette.answer.Troubles.resetWithin;
 import static dev.cachette.answer.Troubles.silence;
 import static dev.cachette.answer.Troubles.streamReset;
 import static dev.cachette.answer.Troubles.unknownHost;
-import static dev.cachette.answer.Troubles.untrustedAuthority;
 import static dev.cachette.answer.Troubles.wrongCharset;
 import static dev.cachette.answer.Troubles.wrongContentType;
-import static dev.cachette.answer.Troubles.wrongHostCertificate;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
@@ -35,7 +29,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.Trouble;
-import java.io.EOFException;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.HttpURLConnection;
@@ -50,15 +43,10 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.HttpTimeoutException;
 import java.nio.charset.StandardCharsets;
-import java.security.cert.CertPathBuilderException;
-import java.security.cert.CertificateException;
-import java.security.cert.CertificateExpiredException;
-import java.security.cert.CertificateNotYetValidException;
 import java.time.Duration;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import java.util.zip.ZipException;
-import javax.net.ssl.SSLHandshakeException;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -94,8 +82,8 @@ class TroublesTest {
   void aHostIsUnknownAndThenKnown() throws Exception {
     net.stub("GET " + http).answer(unknownHost(), TIDES);
 
-    assertThrows(UnknownHostException.class, () -> plain(http));
-    assertEquals("{\"high\":\"04:10\"}", plain(http));
+    assertThrows(UnknownHostException.class, () -> Calling.plain(http));
+    assertEquals("{\"high\":\"04:10\"}", Calling.plain(http));
     net.calls().assertCount(1);
   }
 
@@ -103,27 +91,27 @@ class TroublesTest {
   void aConnectionIsRefusedAndThenNot() throws Exception {
     net.stub("GET " + https).answer(connectionRefused(), TIDES);
 
-    assertThrows(ConnectException.class, () -> plain(https));
-    assertEquals("{\"high\":\"04:10\"}", plain(https));
+    assertThrows(ConnectException.class, () -> Calling.plain(https));
+    assertEquals("{\"high\":\"04:10\"}", Calling.plain(https));
   }
 
   @Test
   void troubleComesInItsTurnThoughAConnectionIsKept() throws Exception {
     net.stub("GET " + http).answer(TIDES, connectionRefused(), TIDES);
 
-    assertEquals("{\"high\":\"04:10\"}", plain(http));
-    assertThrows(ConnectException.class, () -> plain(http));
-    assertEquals("{\"high\":\"04:10\"}", plain(http));
+    assertEquals("{\"high\":\"04:10\"}", Calling.plain(http));
+    assertThrows(ConnectException.class, () -> Calling.plain(http));
+    assertEquals("{\"high\":\"04:10\"}", Calling.plain(http));
   }
 
   @Test
   void anotherTestsConnectionDoesNotHideTheTrouble() throws Exception {
     net.stub("GET " + http).answer(TIDES);
-    assertEquals("{\"high\":\"04:10\"}", plain(http));
+    assertEquals("{\"high\":\"04:10\"}", Calling.plain(http));
 
     net.stub("GET " + http).answer(connectionRefused());
 
-    assertThrows(ConnectException.class, () -> plain(http));
+    assertThrows(ConnectException.class, () -> Calling.plain(http));
   }
 
   @Test
@@ -166,45 +154,6 @@ class TroublesTest {
             frame ->
                 frame.getClassName().equals("sun.nio.ch.Net")
                     && frame.getMethodName().startsWith("connect"));
-  }
-
-  @Test
-  void certificatesAreRefusedInTheJdksOwnWords() {
-    net.stub("GET " + https)
-        .answer(
-            expiredCertificate(),
-            notYetValidCertificate(),
-            wrongHostCertificate(),
-            untrustedAuthority(),
-            TIDES);
-
-    assertEquals(CertificateExpiredException.class, rootOf(refused()).getClass());
-    assertEquals(CertificateNotYetValidException.class, rootOf(refused()).getClass());
-    Throwable wrongHost = rootOf(refused());
-    assertEquals(CertificateException.class, wrongHost.getClass());
-    assertTrue(wrongHost.getMessage().contains(host), wrongHost::getMessage);
-    assertTrue(rootOf(refused()) instanceof CertPathBuilderException);
-    assertEquals("{\"high\":\"04:10\"}", assertGet(https));
-    net.calls().assertCount(1);
-  }
-
-  @Test
-  void theHandshakeItselfFails() {
-    net.stub("GET " + https).answer(handshakeRefused(), oldTlsOnly());
-
-    assertTrue(refused().getMessage().contains("handshake_failure"));
-    String old = refused().getMessage();
-    assertTrue(old.contains("TLS10") || old.contains("TLSv1"), old);
-  }
-
-  @Test
-  void tlsTroubleOnPlainHttpIsAMisuse() {
-    Stub stub = net.stub("GET " + http);
-
-    var misuse = assertThrows(IllegalArgumentException.class, () -> stub.answer(oldTlsOnly()));
-
-    assertTrue(misuse.getMessage().contains("\"old tls only\""), misuse::getMessage);
-    stub.answer(TIDES);
   }
 
   @Test
@@ -376,43 +325,16 @@ class TroublesTest {
     return Calling.send(client, request).body();
   }
 
-  private SSLHandshakeException refused() {
-    return assertThrows(SSLHandshakeException.class, () -> plain(https));
-  }
-
-  private static String assertGet(String url) {
-    try {
-      return plain(url);
-    } catch (IOException failed) {
-      throw new AssertionError(failed);
-    }
-  }
-
   private static IOException failure(String url) {
     try {
-      plain(url);
+      Calling.plain(url);
     } catch (IOException failed) {
       return failed;
     }
     throw new AssertionError("no failure");
   }
 
-  private static Throwable rootOf(Throwable thrown) {
-    return thrown.getCause() == null ? thrown : rootOf(thrown.getCause());
-  }
-
   private static HttpURLConnection connection(String url) throws IOException {
     return (HttpURLConnection) URI.create(url).toURL().openConnection();
-  }
-
-  /** By HttpURLConnection. */
-  private static String plain(String url) throws IOException {
-    HttpURLConnection connection = connection(url);
-    connection.setReadTimeout(20_000);
-    try (var in = connection.getInputStream()) {
-      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
-    } catch (EOFException truncated) {
-      throw new IOException(truncated);
-    }
   }
 }

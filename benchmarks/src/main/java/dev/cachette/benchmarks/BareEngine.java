@@ -6,6 +6,7 @@ import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelOption;
+import io.netty.channel.ChannelPipeline;
 import io.netty.channel.MultiThreadIoEventLoopGroup;
 import io.netty.channel.SimpleChannelInboundHandler;
 import io.netty.channel.nio.NioIoHandler;
@@ -16,6 +17,9 @@ import io.netty.handler.codec.http.HttpObjectAggregator;
 import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpServerCodec;
 import io.netty.handler.codec.http.HttpVersion;
+import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
+import io.netty.handler.codec.http2.Http2MultiplexHandler;
+import io.netty.handler.codec.http2.Http2StreamFrameToHttpObjectCodec;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 
@@ -28,7 +32,12 @@ final class BareEngine implements AutoCloseable {
       new MultiThreadIoEventLoopGroup(1, NioIoHandler.newFactory());
   private final Channel listener;
 
-  BareEngine(byte[] json) {
+  /**
+   * Starts to serve.
+   *
+   * @param http2 whether it speaks HTTP/2 by prior knowledge, else HTTP/1.1
+   */
+  BareEngine(byte[] json, boolean http2) {
     listener =
         new ServerBootstrap()
             .group(group)
@@ -38,16 +47,34 @@ final class BareEngine implements AutoCloseable {
                 new ChannelInitializer<>() {
                   @Override
                   protected void initChannel(Channel connection) {
-                    connection
-                        .pipeline()
-                        .addLast(new HttpServerCodec())
-                        .addLast(new HttpObjectAggregator(1024 * 1024))
-                        .addLast(new SameAnswer(json));
+                    if (http2) {
+                      connection
+                          .pipeline()
+                          .addLast(Http2FrameCodecBuilder.forServer().build())
+                          .addLast(new Http2MultiplexHandler(stream(json)));
+                    } else {
+                      connection.pipeline().addLast(new HttpServerCodec());
+                      answering(connection.pipeline(), json);
+                    }
                   }
                 })
             .bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0))
             .syncUninterruptibly()
             .channel();
+  }
+
+  private static ChannelInitializer<Channel> stream(byte[] json) {
+    return new ChannelInitializer<>() {
+      @Override
+      protected void initChannel(Channel stream) {
+        stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(true));
+        answering(stream.pipeline(), json);
+      }
+    };
+  }
+
+  private static void answering(ChannelPipeline pipeline, byte[] json) {
+    pipeline.addLast(new HttpObjectAggregator(1024 * 1024)).addLast(new SameAnswer(json));
   }
 
   String url(String path) {

@@ -59,7 +59,7 @@ public class RoundTrip {
     String path = "/v1/stations/marrow/tides?day=2031-04-02";
     switch (server) {
       case "engine" -> {
-        BareEngine engine = new BareEngine(TIDES);
+        BareEngine engine = new BareEngine(TIDES, false);
         running = engine;
         url = URI.create(engine.url(path)).toURL();
       }

@@ -48,7 +48,8 @@ class FuzzTest {
               "GET http://tides.example/v1/feed HTTP/1.1\r\nHost: t\r\n\r\n"
                   + "HEAD /v1/tides HTTP/1.0\r\n\r\n"),
           ascii(
-              "GET /v1/ws HTTP/1.1\r\nHost: t\r\nUpgrade: websocket\r\nConnection: Upgrade\r\n\r\n"),
+              "GET /v1/ws HTTP/1.1\r\nHost: t\r\nUpgrade: websocket\r\n"
+                  + "Connection: Upgrade\r\n\r\n"),
           join(
               ascii("PRI * HTTP/2.0\r\n\r\nSM\r\n\r\n"),
               hex("000000040000000000"),

@@ -71,57 +71,57 @@ class TroubleTableTest {
   }
 
   static Stream<Arguments> troubles() {
-    return Stream.of(
-            of("unknownHost()", Troubles.unknownHost(), Protocol.HTTP, Outcome.FAILS),
-            of("connectionRefused()", Troubles.connectionRefused(), Protocol.HTTP, Outcome.FAILS),
-            of("connectTimeout()", Troubles.connectTimeout(), Protocol.HTTP, Outcome.FAILS),
-            of(
-                "expiredCertificate()",
-                Troubles.expiredCertificate(),
-                Protocol.HTTPS,
-                Outcome.FAILS),
-            of(
-                "notYetValidCertificate()",
-                Troubles.notYetValidCertificate(),
-                Protocol.HTTPS,
-                Outcome.FAILS),
-            of(
-                "wrongHostCertificate()",
-                Troubles.wrongHostCertificate(),
-                Protocol.HTTPS,
-                Outcome.FAILS),
-            of(
-                "untrustedAuthority()",
-                Troubles.untrustedAuthority(),
-                Protocol.HTTPS,
-                Outcome.FAILS),
-            of("handshakeRefused()", Troubles.handshakeRefused(), Protocol.HTTPS, Outcome.FAILS),
-            of("oldTlsOnly()", Troubles.oldTlsOnly(), Protocol.HTTPS, Outcome.FAILS),
-            of("connectionReset()", Troubles.connectionReset(), Protocol.HTTPS, Outcome.FAILS),
-            of("connectionClosed()", Troubles.connectionClosed(), Protocol.HTTP, Outcome.FAILS),
-            of("silence()", Troubles.silence(), Protocol.HTTP, Outcome.FAILS),
-            of("resetWithin(...)", Troubles.resetWithin(TIDES), Protocol.HTTP, Outcome.FAILS),
-            of("resetAfter(...)", Troubles.resetAfter(TIDES), Protocol.HTTP, Outcome.EITHER),
-            of("cutShort(...)", Troubles.cutShort(TIDES), Protocol.HTTP, Outcome.EITHER),
-            of("cutShort(...)", Troubles.cutShort(TIDES), Protocol.HTTP_2, Outcome.EITHER),
-            of("brokenChunks(...)", Troubles.brokenChunks(TIDES), Protocol.HTTP, Outcome.FAILS),
-            of("streamReset()", Troubles.streamReset(), Protocol.HTTP_2, Outcome.FAILS),
-            of("goAway()", Troubles.goAway(), Protocol.HTTP_2, Outcome.FAILS),
-            of("noHttp()", Troubles.noHttp(), Protocol.HTTP, Outcome.EITHER),
-            of("headersTooLarge()", Troubles.headersTooLarge(), Protocol.HTTP, Outcome.EITHER),
-            of(
-                "wrongContentType(...)",
-                Troubles.wrongContentType(TIDES),
-                Protocol.HTTP,
-                Outcome.ANSWERS),
-            of("invalidJson(...)", Troubles.invalidJson(TIDES), Protocol.HTTP, Outcome.ANSWERS),
-            of("badGzip(...)", Troubles.badGzip(TIDES), Protocol.HTTP, Outcome.EITHER),
-            of("wrongCharset(...)", Troubles.wrongCharset(TIDES), Protocol.HTTP, Outcome.ANSWERS))
+    return Stream.concat(beforeARequest(), withAnAnswer())
         .flatMap(
             trouble ->
                 CLIENTS.stream()
                     .filter(row -> row.protocols().contains(trouble.protocol))
                     .map(row -> arguments(trouble.title(), row, trouble)));
+  }
+
+  private static Stream<Case> beforeARequest() {
+    return Stream.of(
+        of("unknownHost()", Troubles.unknownHost(), Protocol.HTTP, Outcome.FAILS),
+        of("connectionRefused()", Troubles.connectionRefused(), Protocol.HTTP, Outcome.FAILS),
+        of("connectTimeout()", Troubles.connectTimeout(), Protocol.HTTP, Outcome.FAILS),
+        of("expiredCertificate()", Troubles.expiredCertificate(), Protocol.HTTPS, Outcome.FAILS),
+        of(
+            "notYetValidCertificate()",
+            Troubles.notYetValidCertificate(),
+            Protocol.HTTPS,
+            Outcome.FAILS),
+        of(
+            "wrongHostCertificate()",
+            Troubles.wrongHostCertificate(),
+            Protocol.HTTPS,
+            Outcome.FAILS),
+        of("untrustedAuthority()", Troubles.untrustedAuthority(), Protocol.HTTPS, Outcome.FAILS),
+        of("handshakeRefused()", Troubles.handshakeRefused(), Protocol.HTTPS, Outcome.FAILS),
+        of("oldTlsOnly()", Troubles.oldTlsOnly(), Protocol.HTTPS, Outcome.FAILS));
+  }
+
+  private static Stream<Case> withAnAnswer() {
+    return Stream.of(
+        of("connectionReset()", Troubles.connectionReset(), Protocol.HTTPS, Outcome.FAILS),
+        of("connectionClosed()", Troubles.connectionClosed(), Protocol.HTTP, Outcome.FAILS),
+        of("silence()", Troubles.silence(), Protocol.HTTP, Outcome.FAILS),
+        of("resetWithin(...)", Troubles.resetWithin(TIDES), Protocol.HTTP, Outcome.FAILS),
+        of("resetAfter(...)", Troubles.resetAfter(TIDES), Protocol.HTTP, Outcome.EITHER),
+        of("cutShort(...)", Troubles.cutShort(TIDES), Protocol.HTTP, Outcome.EITHER),
+        of("cutShort(...)", Troubles.cutShort(TIDES), Protocol.HTTP_2, Outcome.EITHER),
+        of("brokenChunks(...)", Troubles.brokenChunks(TIDES), Protocol.HTTP, Outcome.FAILS),
+        of("streamReset()", Troubles.streamReset(), Protocol.HTTP_2, Outcome.FAILS),
+        of("goAway()", Troubles.goAway(), Protocol.HTTP_2, Outcome.FAILS),
+        of("noHttp()", Troubles.noHttp(), Protocol.HTTP, Outcome.EITHER),
+        of("headersTooLarge()", Troubles.headersTooLarge(), Protocol.HTTP, Outcome.EITHER),
+        of(
+            "wrongContentType(...)",
+            Troubles.wrongContentType(TIDES),
+            Protocol.HTTP,
+            Outcome.ANSWERS),
+        of("invalidJson(...)", Troubles.invalidJson(TIDES), Protocol.HTTP, Outcome.ANSWERS),
+        of("badGzip(...)", Troubles.badGzip(TIDES), Protocol.HTTP, Outcome.EITHER),
+        of("wrongCharset(...)", Troubles.wrongCharset(TIDES), Protocol.HTTP, Outcome.ANSWERS));
   }
 
   @ParameterizedTest(name = "{0} with {1}")

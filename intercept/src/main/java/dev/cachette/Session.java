@@ -1,0 +1,198 @@
+package dev.cachette;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.Delivery;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.real.RealCalls;
+import dev.cachette.internal.resource.Resources;
+import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.Outside;
+import dev.cachette.internal.stub.Responder;
+import dev.cachette.internal.stub.ScopeReport;
+import dev.cachette.internal.stub.ScopeSettings;
+import dev.cachette.internal.stub.Scopes;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.tls.ServerTls;
+import dev.cachette.internal.wire.WireServer;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.LoggerFactory;
+
+/** What a Cachette is made of while it is open: the scopes, the server, the hooks. */
+final class Session {
+
+  private final Settings settings;
+  private final Scopes scopes;
+  private final Resources resources = new Resources();
+  private final ServerTls tls = new ServerTls();
+  private final WireServer server;
+  private final @Nullable Interception interception;
+  private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
+
+  /** Something that binds a port. */
+  @FunctionalInterface
+  private interface Port {
+
+    InetSocketAddress bind() throws IOException;
+  }
+
+  /**
+   * Begins.
+   *
+   * @param owner says in its toString who intercepts
+   */
+  Session(Settings settings, Object owner) {
+    this.settings = settings;
+    this.scopes =
+        new Scopes(
+            new ScopeSettings(
+                settings.clock(), settings.seed(), settings.maxCalls(), settings.maxCallBodies()));
+    Traffic traffic = new Traffic(scopes, Session::warn);
+    Outside outside = new Outside(settings::mapper, resources, this::realCall, Session::warn);
+    this.server =
+        new WireServer(new Responder(scopes, outside), traffic, tls, settings.maxRequestBody());
+    traffic.serveBy(server);
+    try {
+      this.interception =
+          settings.isIntercepting() ? Interception.begin(owner, traffic, tls) : null;
+      settings.properties().forEach(this::setProperty);
+    } catch (RuntimeException refused) {
+      server.close();
+      throw refused;
+    }
+  }
+
+  Scopes scopes() {
+    return scopes;
+  }
+
+  /** Puts a stub into force. */
+  StubRule finish(DraftStub draft, List<Answer> answers, boolean expected) {
+    StubRule rule =
+        new StubRule(
+            draft.pattern(),
+            draft.reference(),
+            answers.stream().map(this::ready).toList(),
+            draft.checks(),
+            expected);
+    rule.keepBodyIn(draft.bodyFile());
+    scopes.finish(draft, rule);
+    if (interception != null && draft.pattern().host().filter(interception::isLocal).isPresent()) {
+      // Of the application's own port, there may be connections to the application.
+      interception.endOldConnections();
+    }
+    makeConnectionsNew();
+    return rule;
+  }
+
+  /** Changes a stub that is in force. */
+  void change(StubRule rule, Consumer<StubRule> change) {
+    scopes.change(rule, change);
+    makeConnectionsNew();
+  }
+
+  /** A trouble that comes before there is a request needs a new connection to come by. */
+  void makeConnectionsNew() {
+    if (scopes.hasEarlyTroubles()) {
+      server.hangUp(scopes::meetsEarly);
+    }
+  }
+
+  /** An answer with the file read that it names. */
+  Answer ready(Answer answer) {
+    if (!(answer instanceof ResponseAnswer plain) || plain.delivery().source().isEmpty()) {
+      return answer;
+    }
+    Delivery.Source source = plain.delivery().source().get();
+    if (plain.delivery().streamed()) {
+      resources.requireReadable(source);
+      return plain;
+    }
+    return plain.read(resources.read(source));
+  }
+
+  String address() {
+    return url(server::sharedListener);
+  }
+
+  String addressOf(String origin) {
+    Origins.Parts parts = Origins.parse(origin);
+    return url(() -> server.listenerStandingFor(parts.scheme(), parts.host(), parts.port()));
+  }
+
+  ForwardProxy proxy() {
+    return new ForwardProxy(bound(server::sharedListener), tls.authorityPem());
+  }
+
+  /** Ends what belongs to a scope that has ended, and says what is left to be said. */
+  void end(ScopeReport report) {
+    // A port of this machine that no stub names any more is the application's own again.
+    if (interception != null) {
+      server.end((host, port) -> interception.isLocal(host) && !scopes.nameDestination(host, port));
+      interception.endWaiting();
+    }
+    server.endWhatIsOver();
+    raise(report);
+  }
+
+  private void raise(ScopeReport report) {
+    if (settings.unusedStubs() == UnusedStubs.WARN) {
+      report.unusedStubs().ifPresent(Session::warn);
+    }
+    report.raise(
+        settings.unexpectedCalls() == UnexpectedCalls.FAIL,
+        settings.unusedStubs() == UnusedStubs.FAIL);
+  }
+
+  /** Puts the JVM back as it was, and says what is left to be said. */
+  void close() {
+    oldProperties.forEach(Session::restoreProperty);
+    try (server) {
+      if (interception != null) {
+        interception.close();
+      }
+    }
+    raise(scopes.leaveAll());
+  }
+
+  private Response realCall(Request request) throws IOException {
+    return new RealCalls(server.engine()).call(request);
+  }
+
+  private void setProperty(String property, String origin) {
+    oldProperties.put(property, Optional.ofNullable(System.getProperty(property)));
+    System.setProperty(property, addressOf(origin));
+  }
+
+  private static void restoreProperty(String property, Optional<String> old) {
+    old.ifPresentOrElse(
+        value -> System.setProperty(property, value), () -> System.clearProperty(property));
+  }
+
+  private static String url(Port port) {
+    InetSocketAddress address = bound(port);
+    return "http://" + address.getAddress().getHostAddress() + ":" + address.getPort();
+  }
+
+  private static InetSocketAddress bound(Port port) {
+    try {
+      return port.bind();
+    } catch (IOException noPort) {
+      throw new IllegalStateException("No port of this machine is free: " + noPort, noPort);
+    }
+  }
+
+  /** Looks the logger up when it is needed: a logging library takes long to start. */
+  private static void warn(String explanation) {
+    LoggerFactory.getLogger(Cachette.class).warn(explanation);
+  }
+}
