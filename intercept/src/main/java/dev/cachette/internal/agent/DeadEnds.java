@@ -23,8 +23,7 @@ final class DeadEnds implements AutoCloseable {
   private static final int FILLING = 8;
 
   private final Consumer<Object> shutDown;
-  private final Set<Object> waiting =
-      Collections.synchronizedSet(Collections.newSetFromMap(new WeakHashMap<>()));
+  private final Set<Object> waiting = Collections.newSetFromMap(new WeakHashMap<>());
   private final List<SocketChannel> filling = new ArrayList<>();
   private @Nullable SocketChannel refusing;
   private @Nullable ServerSocketChannel silent;
@@ -67,10 +66,14 @@ final class DeadEnds implements AutoCloseable {
     return (InetSocketAddress) silent.getLocalAddress();
   }
 
-  /** Ends what waits for a connection. */
-  void endWaiting() {
+  /**
+   * Ends what waits for a connection: whoever is just about to is refused, as nobody listens there
+   * any more; whoever waits already is shut down.
+   */
+  void endWaiting() throws IOException {
     List<Object> ending;
-    synchronized (waiting) {
+    synchronized (this) {
+      closeSilent();
       ending = List.copyOf(waiting);
       waiting.clear();
     }
@@ -78,13 +81,19 @@ final class DeadEnds implements AutoCloseable {
   }
 
   @Override
-  public synchronized void close() throws IOException {
-    endWaiting();
-    try (SocketChannel one = refusing;
-        ServerSocketChannel other = silent) {
+  public void close() throws IOException {
+    try (SocketChannel closing = refusing) {
+      endWaiting();
+    }
+  }
+
+  private void closeSilent() throws IOException {
+    try (ServerSocketChannel closing = silent) {
       for (SocketChannel connection : filling) {
         connection.close();
       }
     }
+    filling.clear();
+    silent = null;
   }
 }

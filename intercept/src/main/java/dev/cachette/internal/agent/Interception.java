@@ -114,7 +114,11 @@ public final class Interception implements AutoCloseable {
 
   /** Ends what waits for a connection in vain. */
   public void endWaiting() {
-    deadEnds.endWaiting();
+    try {
+      deadEnds.endWaiting();
+    } catch (IOException notClosed) {
+      throw new UncheckedIOException(notClosed);
+    }
   }
 
   /** Whether a destination is this machine itself. */

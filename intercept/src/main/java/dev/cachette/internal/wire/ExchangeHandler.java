@@ -85,6 +85,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       return;
     }
     busy = true;
+    site.transmissions().computing(new Peer(context));
     site.workers()
         .execute(
             () -> {
@@ -96,6 +97,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private void finish(
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     busy = false;
+    site.transmissions().computed(new Peer(context));
     if (context.channel().isActive()) {
       send(context, exchange, reply, keepAlive);
       goOn(context, keepAlive);

@@ -3,10 +3,15 @@ package dev.cachette.internal.wire;
 import java.util.HashSet;
 import java.util.Set;
 
-/** The replies that are being sent and take their time. All of it on the engine's thread. */
+/**
+ * The replies that take their time, being computed or being sent. All of it on the engine's thread.
+ */
 final class Transmissions {
 
   private final Set<Transmission> running = new HashSet<>();
+
+  /** Calls whose replies are being computed. */
+  private final Set<Peer> computing = new HashSet<>();
 
   /** For those who ask from another thread. */
   private volatile boolean some;
@@ -19,6 +24,23 @@ final class Transmissions {
   void remove(Transmission transmission) {
     running.remove(transmission);
     some = !running.isEmpty();
+  }
+
+  void computing(Peer peer) {
+    computing.add(peer);
+  }
+
+  void computed(Peer peer) {
+    computing.remove(peer);
+  }
+
+  /**
+   * Breaks all of them off. Some clients wait for ever where a connection closes in order with an
+   * answer still due.
+   */
+  void endAll() {
+    Set.copyOf(running).forEach(Transmission::breakOff);
+    computing.forEach(Peer::reset);
   }
 
   /** Whether there are any; may be asked by any thread, and be outdated then. */

@@ -113,7 +113,11 @@ public final class WireServer implements AutoCloseable {
       ending = List.copyOf(listeners.values());
       listeners.clear();
     }
-    engine.executeAndWait(loop -> ending.forEach(Listener::end));
+    engine.executeAndWait(
+        loop -> {
+          site.transmissions().endAll();
+          ending.forEach(Listener::end);
+        });
   }
 
   private InetSocketAddress addressOf(Destination destination) throws IOException {
