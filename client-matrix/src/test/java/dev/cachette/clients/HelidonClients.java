@@ -3,6 +3,7 @@ package dev.cachette.clients;
 import dev.cachette.clients.HarbourClient.Reply;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Method;
+import java.net.URI;
 import java.util.Arrays;
 
 /** Helidon's client, by reflection: its classes are of a later Java than this is compiled by. */
@@ -18,7 +19,7 @@ final class HelidonClients {
       try {
         Object verb = methodType.getMethod("create", String.class).invoke(null, method);
         Object request = call(client, "method", verb);
-        request = call(request, "uri", url);
+        request = call(request, "uri", URI.create(url));
         Object response;
         if (body.isPresent()) {
           request =
