@@ -172,6 +172,16 @@ class StreamsTest {
               .send(HttpRequest.newBuilder(URI.create(url)).build(), BodyHandlers.ofByteArray());
       assertArrayEquals(chart, response.body());
       assertEquals("3000000", response.headers().firstValue("content-length").orElseThrow());
+      HttpRequest head =
+          HttpRequest.newBuilder(URI.create(url))
+              .method("HEAD", HttpRequest.BodyPublishers.noBody())
+              .build();
+      assertEquals(
+          "3000000",
+          Calling.send(HttpClient.newHttpClient(), head)
+              .headers()
+              .firstValue("content-length")
+              .orElseThrow());
     }
   }
 

@@ -21,7 +21,8 @@ import java.util.Optional;
  * the stub, whatever it asks for then; no call is logged, as none arrives. Where the turn of such a
  * trouble comes, connections that clients keep open to that host are ended, so that the next call
  * makes a new one. A client that looks up, connects or shakes hands more than once for one call
- * takes more than one turn.
+ * takes more than one turn. Where there is no connection of the caller's to turn, as at a base URL
+ * of ours, the call arrives, and its connection is reset.
  */
 public final class Troubles {
 

@@ -193,16 +193,20 @@ public final class Exchange {
 
   private Reply whole(Selected won, ResponseAnswer answer) {
     Optional<Delivery.Source> source = answer.delivery().source();
-    boolean streamed = answer.delivery().streamed();
-    ResponseAnswer read =
-        source.isPresent() && !streamed ? answer.read(outside.reader().read(source.get())) : answer;
-    Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.tallies()));
-    if (answer.timing() != Timing.AT_ONCE) {
-      Body body = reply.response().orElseThrow().body();
-      List<Body> pieces = Schedule.split(body, answer.timing().pieces());
-      reply = reply.in(pieces, Schedule.of(answer.timing(), pieces.size(), won.tallies()));
+    if (answer.delivery().streamed()) {
+      // Nothing that needs the content is done to it, so there is nothing to render.
+      Schedule schedule = Schedule.of(answer.timing(), 1, won.tallies());
+      return Reply.of(answer.response()).in(List.of(), schedule).from(source.orElseThrow());
     }
-    return streamed ? reply.from(source.orElseThrow()) : reply;
+    ResponseAnswer read =
+        source.isPresent() ? answer.read(outside.reader().read(source.get())) : answer;
+    Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.tallies()));
+    if (answer.timing() == Timing.AT_ONCE) {
+      return reply;
+    }
+    List<Body> pieces =
+        Schedule.split(reply.response().orElseThrow().body(), answer.timing().pieces());
+    return reply.in(pieces, Schedule.of(answer.timing(), pieces.size(), won.tallies()));
   }
 
   private Reply real(RealAnswer answer) {

@@ -143,8 +143,12 @@ public final class Interception implements AutoCloseable {
   }
 
   private SocketAddress connect(Object socket, SocketAddress remote) {
-    if (Passage.isOpen() || !(remote instanceof InetSocketAddress address)) {
+    if (!(remote instanceof InetSocketAddress address)) {
       return remote;
+    }
+    if (Passage.isOpen()) {
+      // Another object: so the hook does not take it for a connection of the application's.
+      return new InetSocketAddress(address.getAddress(), address.getPort());
     }
     Optional<String> host = interceptedHost(address);
     if (host.isEmpty()) {

@@ -135,9 +135,14 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private void transmitted(ChannelHandlerContext context, boolean servesOn) {
     site.transmissions().remove(transmission);
     transmission = null;
-    busy = false;
-    // Not within the transmission, which is just ending.
-    context.executor().execute(() -> goOn(context, servesOn));
+    // Not within the transmission, which is just ending; until then, what arrives has to wait.
+    context
+        .executor()
+        .execute(
+            () -> {
+              busy = false;
+              goOn(context, servesOn);
+            });
   }
 
   private void goOn(ChannelHandlerContext context, boolean keepAlive) {

@@ -107,6 +107,12 @@ final class Transmission {
     Response response = reply.response().get();
     boolean chunked = reply.isStream() || wentWrong(Trouble.Kind.BROKEN_CHUNKS);
     context.writeAndFlush(Responses.head(response, chunked, parts.length(), keepAlive));
+    if (exchange.request().method().equals("HEAD")) {
+      context
+          .writeAndFlush(LastHttpContent.EMPTY_LAST_CONTENT)
+          .addListener(written -> ifRunning(() -> sent(false)));
+      return;
+    }
     after(reply.schedule().beforeBody(), this::body);
   }
 
