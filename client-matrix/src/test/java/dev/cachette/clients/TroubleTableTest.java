@@ -27,6 +27,7 @@ import java.util.concurrent.TimeoutException;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -36,6 +37,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  * differ from one release of a client or of Java to the next, so the page is only written on
  * demand; that the trouble reaches the caller is asserted.
  */
+@DisabledIfSystemProperty(named = "matrix.few", matches = "true")
 class TroubleTableTest {
 
   private static final Path PAGE = Path.of("../docs/troubles.md");
