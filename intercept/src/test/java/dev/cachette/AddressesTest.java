@@ -12,6 +12,7 @@ import dev.cachette.answer.Gate;
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.ProxySelector;
 import java.net.URI;
 import java.net.UnknownHostException;
@@ -131,9 +132,7 @@ class AddressesTest {
       net.stub("GET http://tides.example/v1").answer(text("low"));
       HttpClient client =
           HttpClient.newBuilder()
-              .proxy(
-                  ProxySelector.of(
-                      java.net.InetSocketAddress.createUnresolved("proxy.example", 3128)))
+              .proxy(ProxySelector.of(InetSocketAddress.createUnresolved("proxy.example", 3128)))
               .build();
 
       assertEquals("high", Calling.send(client, get("https://tides.example/v1")).body());

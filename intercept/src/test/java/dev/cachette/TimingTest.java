@@ -11,6 +11,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.answer.Gate;
 import dev.cachette.answer.Timed;
+import java.io.InputStream;
 import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -86,8 +87,7 @@ class TimingTest {
   void headersComeBeforeABodyThatIsHeldUp() throws Exception {
     net.stub("GET " + TIDES).answer(text("high").pausedBeforeBody(LONG));
 
-    HttpResponse<java.io.InputStream> response =
-        client.send(request(TIDES), BodyHandlers.ofInputStream());
+    HttpResponse<InputStream> response = client.send(request(TIDES), BodyHandlers.ofInputStream());
 
     assertEquals(200, response.statusCode());
     response.body().close();

@@ -29,6 +29,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.Trouble;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.HttpURLConnection;
@@ -46,6 +47,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
+import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipException;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -300,8 +302,8 @@ class TroublesTest {
     assertThrows(
         ZipException.class,
         () ->
-            new java.util.zip.GZIPInputStream(
-                new java.io.ByteArrayInputStream(zipped.body().getBytes(StandardCharsets.UTF_8))));
+            new GZIPInputStream(
+                new ByteArrayInputStream(zipped.body().getBytes(StandardCharsets.UTF_8))));
     assertFalse(Calling.get(https).body().contains("high"));
   }
 

@@ -15,8 +15,11 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.Socket;
 import java.net.SocketException;
+import java.net.SocketTimeoutException;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -61,7 +64,7 @@ class FuzzTest {
   }
 
   private static byte[] hex(String digits) {
-    return java.util.HexFormat.of().parseHex(digits);
+    return HexFormat.of().parseHex(digits);
   }
 
   private static byte[] join(byte[]... parts) {
@@ -115,7 +118,7 @@ class FuzzTest {
       return new String(socket.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1);
     } catch (SocketException reset) {
       return "";
-    } catch (java.net.SocketTimeoutException hangs) {
+    } catch (SocketTimeoutException hangs) {
       throw new AssertionError(
           "request "
               + request
@@ -139,9 +142,9 @@ class FuzzTest {
   private static byte[] mutated(byte[] bytes, Random random) {
     int at = random.nextInt(bytes.length);
     int to = at + random.nextInt(bytes.length - at);
-    byte[] head = java.util.Arrays.copyOf(bytes, at);
-    byte[] middle = java.util.Arrays.copyOfRange(bytes, at, to);
-    byte[] tail = java.util.Arrays.copyOfRange(bytes, to, bytes.length);
+    byte[] head = Arrays.copyOf(bytes, at);
+    byte[] middle = Arrays.copyOfRange(bytes, at, to);
+    byte[] tail = Arrays.copyOfRange(bytes, to, bytes.length);
     switch (random.nextInt(6)) {
       case 0:
         bytes[at] ^= (byte) (1 << random.nextInt(8));

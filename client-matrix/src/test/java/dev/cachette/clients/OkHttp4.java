@@ -1,6 +1,7 @@
 package dev.cachette.clients;
 
 import java.io.File;
+import java.io.IOException;
 import java.lang.reflect.Constructor;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Method;
@@ -54,7 +55,7 @@ final class OkHttp4 {
           urls.add(Path.of(entry).toUri().toURL());
         }
       }
-    } catch (java.io.IOException unreadable) {
+    } catch (IOException unreadable) {
       throw new IllegalStateException(unreadable);
     }
     return new URLClassLoader(urls.toArray(URL[]::new), ClassLoader.getPlatformClassLoader());

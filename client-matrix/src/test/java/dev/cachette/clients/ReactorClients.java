@@ -2,6 +2,7 @@ package dev.cachette.clients;
 
 import dev.cachette.clients.HarbourClient.Reply;
 import io.netty.buffer.Unpooled;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.MediaType;
@@ -91,7 +92,7 @@ final class ReactorClients {
     HarbourClient calling =
         (method, url, body) -> {
           WebClient.RequestBodySpec request =
-              client.method(HttpMethod.valueOf(method)).uri(java.net.URI.create(url));
+              client.method(HttpMethod.valueOf(method)).uri(URI.create(url));
           body.ifPresent(json -> request.contentType(MediaType.APPLICATION_JSON).bodyValue(json));
           return request
               .exchangeToMono(

@@ -1,6 +1,7 @@
 package dev.cachette.answer;
 
 import dev.cachette.http.Body;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -150,6 +151,6 @@ public final class Trouble implements Answer, Timed<Trouble> {
   /** What goes wrong, in words: {@code connection reset}. */
   @Override
   public String toString() {
-    return kind.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ');
+    return kind.name().toLowerCase(Locale.ROOT).replace('_', ' ');
   }
 }
