@@ -4,7 +4,6 @@ import dev.cachette.clients.HarbourClient.Reply;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
-import java.util.concurrent.ExecutionException;
 import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
 import org.apache.hc.client5.http.async.methods.SimpleHttpResponse;
 import org.apache.hc.client5.http.async.methods.SimpleRequestBuilder;
@@ -16,7 +15,6 @@ import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
 import org.apache.hc.client5.http.impl.classic.HttpClients;
 import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
 import org.apache.hc.core5.http.ContentType;
-import org.apache.hc.core5.http.RequestNotExecutedException;
 import org.apache.hc.core5.http.io.entity.EntityUtils;
 import org.apache.hc.core5.http.io.entity.StringEntity;
 import org.apache.hc.core5.http2.HttpVersionPolicy;
@@ -59,7 +57,7 @@ final class ApacheClients {
         (method, url, body) -> {
           SimpleHttpRequest request = SimpleRequestBuilder.create(method).setUri(url).build();
           body.ifPresent(json -> request.setBody(json, ContentType.APPLICATION_JSON));
-          SimpleHttpResponse got = execute(client, request);
+          SimpleHttpResponse got = client.execute(request, null).get();
           return Reply.of(got.getCode(), got.getBodyBytes());
         };
     return calling.closing(() -> client.close(CloseMode.IMMEDIATE));
@@ -71,22 +69,6 @@ final class ApacheClients {
         .setConnectionManager(
             PoolingAsyncClientConnectionManagerBuilder.create().setDefaultTlsConfig(tls).build())
         .build();
-  }
-
-  /**
-   * Where the other side has just closed a kept connection, this client may take it once more, says
-   * that nothing was sent, and leaves it to its caller to ask again.
-   */
-  private static SimpleHttpResponse execute(
-      CloseableHttpAsyncClient client, SimpleHttpRequest request) throws Exception {
-    try {
-      return client.execute(request, null).get();
-    } catch (ExecutionException failed) {
-      if (failed.getCause() instanceof RequestNotExecutedException) {
-        return client.execute(request, null).get();
-      }
-      throw failed;
-    }
   }
 
   static HarbourClient classic4(Protocol protocol) {

@@ -3,14 +3,12 @@ package dev.cachette.clients;
 import dev.cachette.clients.HarbourClient.Reply;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
-import java.io.IOException;
 import java.net.URI;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
-import org.apache.http.NoHttpResponseException;
 import org.reactivestreams.Publisher;
 import org.reactivestreams.Subscriber;
 import org.reactivestreams.Subscription;
@@ -52,30 +50,20 @@ final class AwsClients {
     HarbourClient calling =
         (method, url, body) -> {
           SdkHttpFullRequest request = request(method, url, body);
-          HttpExecuteResponse got;
-          try {
-            got = execute(client, request);
-          } catch (NoHttpResponseException stale) {
-            got = execute(client, request);
-          }
+          HttpExecuteResponse got =
+              client
+                  .prepareRequest(
+                      HttpExecuteRequest.builder()
+                          .request(request)
+                          .contentStreamProvider(request.contentStreamProvider().orElse(null))
+                          .build())
+                  .call();
           Optional<AbortableInputStream> content = got.responseBody();
           return Reply.of(
               got.httpResponse().statusCode(),
               content.isPresent() ? content.get().readAllBytes() : null);
         };
     return calling.closing(client);
-  }
-
-  /** These clients repeat nothing by themselves: the SDK above them does. */
-  private static HttpExecuteResponse execute(SdkHttpClient client, SdkHttpFullRequest request)
-      throws IOException {
-    return client
-        .prepareRequest(
-            HttpExecuteRequest.builder()
-                .request(request)
-                .contentStreamProvider(request.contentStreamProvider().orElse(null))
-                .build())
-        .call();
   }
 
   static HarbourClient netty(Protocol protocol) {
