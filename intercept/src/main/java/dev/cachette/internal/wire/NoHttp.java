@@ -1,7 +1,7 @@
 package dev.cachette.internal.wire;
 
 /** What is said of connections that are no HTTP. */
-public final class NoHttp {
+final class NoHttp {
 
   private NoHttp() {}
 

@@ -72,6 +72,10 @@ final class Transmission {
   }
 
   void begin() {
+    if (isOver()) {
+      breakOff();
+      return;
+    }
     pass(reply.schedule().gates().iterator());
   }
 

@@ -13,17 +13,12 @@ final class Transmissions {
   /** Calls whose replies are being computed. */
   private final Set<Peer> computing = new HashSet<>();
 
-  /** For those who ask from another thread. */
-  private volatile boolean some;
-
   void add(Transmission transmission) {
     running.add(transmission);
-    some = true;
   }
 
   void remove(Transmission transmission) {
     running.remove(transmission);
-    some = !running.isEmpty();
   }
 
   void computing(Peer peer) {
@@ -41,11 +36,6 @@ final class Transmissions {
   void endAll() {
     Set.copyOf(running).forEach(Transmission::breakOff);
     computing.forEach(Peer::reset);
-  }
-
-  /** Whether there are any; may be asked by any thread, and be outdated then. */
-  boolean mayBeRunning() {
-    return some;
   }
 
   /** Breaks off those whose test has ended. */
