@@ -27,6 +27,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javax.net.ssl.HttpsURLConnection;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLSessionContext;
 import javax.net.ssl.TrustManagerFactory;
 import javax.net.ssl.X509TrustManager;
 import org.junit.jupiter.api.Test;
@@ -152,6 +154,11 @@ class ClosingTest {
       Set<String> threads, long handles, Set<String> listeningPorts, long classLoaders, long heap) {
 
     static Remains now() throws Exception {
+      // The JDK's client keeps the TLS sessions of all its connections, up to 20,480 of them.
+      SSLSessionContext sessions = SSLContext.getDefault().getClientSessionContext();
+      int size = sessions.getSessionCacheSize();
+      sessions.setSessionCacheSize(1);
+      sessions.setSessionCacheSize(size);
       System.gc();
       Set<String> threads =
           Thread.getAllStackTraces().keySet().stream()
