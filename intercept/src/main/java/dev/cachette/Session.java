@@ -102,8 +102,8 @@ final class Session {
 
   /** A trouble that comes before there is a request needs a new connection to come by. */
   void makeConnectionsNew() {
-    if (scopes.hasEarlyTroubles()) {
-      server.hangUp(scopes::meetsEarly);
+    if (scopes.connections().haveEarlyTroubles()) {
+      server.hangUp(scopes.connections()::meetsEarly);
     }
   }
 
@@ -137,7 +137,9 @@ final class Session {
   void end(ScopeReport report) {
     // A port of this machine that no stub names any more is the application's own again.
     if (interception != null) {
-      server.end((host, port) -> interception.isLocal(host) && !scopes.nameDestination(host, port));
+      server.end(
+          (host, port) ->
+              interception.isLocal(host) && !scopes.connections().nameDestination(host, port));
       interception.endWaiting();
     }
     server.endWhatIsOver();

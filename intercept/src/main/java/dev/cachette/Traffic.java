@@ -2,6 +2,7 @@ package dev.cachette;
 
 import dev.cachette.answer.Trouble;
 import dev.cachette.internal.agent.Destinations;
+import dev.cachette.internal.stub.ConnectionRules;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.wire.Encounters;
 import dev.cachette.internal.wire.WireServer;
@@ -16,11 +17,13 @@ import java.util.function.Consumer;
 final class Traffic implements Destinations, Encounters {
 
   private final Scopes scopes;
+  private final ConnectionRules connections;
   private final Consumer<String> warning;
   private WireServer server;
 
   Traffic(Scopes scopes, Consumer<String> warning) {
     this.scopes = scopes;
+    this.connections = scopes.connections();
     this.warning = warning;
   }
 
@@ -31,33 +34,33 @@ final class Traffic implements Destinations, Encounters {
 
   @Override
   public boolean wantsLocal(String host, int port) {
-    return scopes.nameDestination(host, port);
+    return connections.nameDestination(host, port);
   }
 
   @Override
   public boolean letsThrough(String host, OptionalInt port) {
-    return scopes.letsThrough(host, port);
+    return connections.letsThrough(host, port);
   }
 
   @Override
   public Optional<Trouble> meet(Trouble.Stage stage, String host, OptionalInt port) {
-    return scopes.meet(stage, host, port);
+    return connections.meet(stage, host, port);
   }
 
   @Override
   public Optional<Trouble> atHandshake(String host, int port) {
-    return scopes.meet(Trouble.Stage.HANDSHAKE, host, OptionalInt.of(port));
+    return connections.meet(Trouble.Stage.HANDSHAKE, host, OptionalInt.of(port));
   }
 
   @Override
   public boolean expectsHttp(String host, int port) {
-    return scopes.expectHttp(host, port);
+    return connections.expectHttp(host, port);
   }
 
   @Override
   public InetSocketAddress listenerFor(String host, int port) throws IOException {
     Optional<String> protocol = OtherProtocols.at(port);
-    if (protocol.isPresent() && !scopes.expectHttp(host, port)) {
+    if (protocol.isPresent() && !connections.expectHttp(host, port)) {
       refuse(
           "a connection to " + host + ":" + port,
           OtherProtocols.explanation(host, port, protocol.get()));

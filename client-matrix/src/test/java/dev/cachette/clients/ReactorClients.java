@@ -8,6 +8,7 @@ import org.springframework.http.HttpMethod;
 import org.springframework.http.MediaType;
 import org.springframework.http.client.reactive.ReactorClientHttpConnector;
 import org.springframework.web.reactive.function.client.WebClient;
+import reactor.core.Disposable;
 import reactor.core.publisher.Mono;
 import reactor.netty.http.HttpProtocol;
 import reactor.netty.http.client.HttpClient;
@@ -55,11 +56,13 @@ final class ReactorClients {
                             .map(bytes -> Reply.of(response.status().code(), bytes)))
                 .toFuture()
                 .get();
-    return calling.closing(
-        () -> {
-          connections.dispose();
-          loops.dispose();
-        });
+    return calling.closing(() -> dispose(connections, loops));
+  }
+
+  private static void dispose(Disposable... all) {
+    for (Disposable each : all) {
+      each.dispose();
+    }
   }
 
   private static HttpClient client(
@@ -104,10 +107,6 @@ final class ReactorClients {
               .toFuture()
               .get();
         };
-    return calling.closing(
-        () -> {
-          connections.dispose();
-          loops.dispose();
-        });
+    return calling.closing(() -> dispose(connections, loops));
   }
 }

@@ -35,7 +35,7 @@ public record Header(String name, String value) {
     if (value == null) {
       throw new IllegalArgumentException("The value of header \"" + name + "\" must not be null.");
     }
-    if (value.chars().anyMatch(c -> c == '\r' || c == '\n' || c == 0)) {
+    if (value.indexOf('\r') >= 0 || value.indexOf('\n') >= 0 || value.indexOf('\0') >= 0) {
       throw new IllegalArgumentException(
           "The value of header \"" + name + "\" must not hold a line break or a NUL.");
     }

@@ -6,6 +6,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.uri.Percent;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A request that arrived, as conditions and computed answers see it: with the variables of the
@@ -17,21 +18,21 @@ public final class Received {
 
   private final Request request;
   private final Content content;
-  private final Query query;
   private final String normalPath;
   private final String key;
   private final Map<String, String> variables;
 
+  /** Read when it is asked for; two threads may read the same. */
+  private @Nullable Query query;
+
   private Received(
       Request request,
       Content content,
-      Query query,
       String normalPath,
       String key,
       Map<String, String> variables) {
     this.request = request;
     this.content = content;
-    this.query = query;
     this.normalPath = normalPath;
     this.key = key;
     this.variables = variables;
@@ -43,7 +44,6 @@ public final class Received {
     return new Received(
         request,
         Content.of(request.headers(), request.body()),
-        request.uri().query(),
         path,
         key(request.method(), request.uri().origin(), path),
         Map.of());
@@ -53,7 +53,7 @@ public final class Received {
   public Received with(Map<String, String> values) {
     return values.equals(variables)
         ? this
-        : new Received(request, content, query, normalPath, key, Map.copyOf(values));
+        : new Received(request, content, normalPath, key, Map.copyOf(values));
   }
 
   /** The request. */
@@ -104,12 +104,17 @@ public final class Received {
 
   /** The parameters of the query, decoded. */
   public Query query() {
-    return query;
+    Query read = query;
+    if (read == null) {
+      read = request.uri().query();
+      query = read;
+    }
+    return read;
   }
 
   /** The first value of a query parameter, decoded. */
   public Optional<String> query(String name) {
-    return query.first(name);
+    return query().first(name);
   }
 
   /** The first value of a header, whatever the case of its name. */

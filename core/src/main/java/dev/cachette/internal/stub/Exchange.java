@@ -113,7 +113,7 @@ public final class Exchange {
 
   /** Whether the stub meets its next caller before there is a request: it needs a connection. */
   public boolean needsNewConnectionNext() {
-    return selected.isPresent() && scopes.isEarlyNext(selected.get().rule());
+    return selected.isPresent() && scopes.connections().isEarlyNext(selected.get().rule());
   }
 
   /** Fails the test: what the stub answers cannot be sent to this caller. */

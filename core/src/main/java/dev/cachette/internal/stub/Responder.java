@@ -38,6 +38,11 @@ public final class Responder {
     }
   }
 
+  /** Whether there may be a stub that wants bodies kept in a file. */
+  public boolean keepsBodies() {
+    return scopes.keepsBodies();
+  }
+
   /**
    * The file that the body of a request shall be kept in; empty if it is kept in memory.
    *

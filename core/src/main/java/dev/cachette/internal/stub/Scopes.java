@@ -1,6 +1,5 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Trouble;
 import dev.cachette.calls.Log;
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Explanation;
@@ -12,9 +11,8 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.function.Consumer;
-import java.util.function.Predicate;
+import java.util.function.Function;
 import java.util.stream.Stream;
 
 /**
@@ -28,22 +26,37 @@ public final class Scopes {
 
   private final ScopeSettings settings;
   private final Deque<StubScope> scopes = new ArrayDeque<>();
+  private final ConnectionRules connections = new ConnectionRules(this);
   private volatile List<Runnable> listeners = List.of();
   private long arrived;
 
-  /** Whether there ever was a stub with a trouble that comes before there is a request. */
-  private volatile boolean early;
-
   /** Whether there ever was a stub that keeps bodies in a file. */
   private volatile boolean keepingBodies;
-
-  /** Whether anything was ever let through. */
-  private volatile boolean lettingThrough;
 
   /** The outermost scope, with nothing in it. */
   public Scopes(ScopeSettings settings) {
     this.settings = settings;
     scopes.push(new StubScope(settings));
+  }
+
+  /** What they say of connections. */
+  public ConnectionRules connections() {
+    return connections;
+  }
+
+  /** Asks something of all scopes, the innermost first. */
+  synchronized <T> T ask(Function<List<StubScope>, T> question) {
+    return question.apply(List.copyOf(scopes));
+  }
+
+  Instant now() {
+    return settings.clock().instant();
+  }
+
+  private void noteEarly(StubRule rule) {
+    if (rule.hasEarlyTrouble()) {
+      connections.noteEarlyTrouble();
+    }
   }
 
   /** Begins an inner scope. Stubs of the outer ones answer from their first answer again. */
@@ -99,39 +112,19 @@ public final class Scopes {
                         + " was begun in a scope that has ended. "
                         + "Mend: declare it again in this one."))
         .finish(draft, rule);
-    early |= rule.hasEarlyTrouble();
+    noteEarly(rule);
     keepingBodies |= rule.bodyFile().isPresent();
   }
 
   /** From now on, lets something through, in the innermost scope. */
   public synchronized void letThrough(LetThrough what) {
     scopes.element().letThrough(what);
-    lettingThrough = true;
-  }
-
-  /**
-   * Whether connections to a host are let through; not where a stub is for it, whose calls must
-   * come here first.
-   *
-   * @param port the port, or none where it is not known yet
-   */
-  public boolean letsThrough(String host, OptionalInt port) {
-    if (!lettingThrough) {
-      return false;
-    }
-    synchronized (this) {
-      return scopes.stream()
-              .flatMap(scope -> scope.through().stream())
-              .anyMatch(what -> what.isFor(host, port))
-          && scopes.stream()
-              .flatMap(scope -> scope.rules().stream())
-              .noneMatch(rule -> rule.pattern().isFor(host, port));
-    }
+    connections.noteLetThrough();
   }
 
   /** What lets a request through that no stub answers. */
   Optional<LetThrough> letsThrough(Received received) {
-    if (!lettingThrough) {
+    if (!connections.isLettingThrough()) {
       return Optional.empty();
     }
     synchronized (this) {
@@ -150,7 +143,8 @@ public final class Scopes {
   /** Changes a stub that is in force already. */
   public synchronized void change(StubRule rule, Consumer<StubRule> change) {
     change.accept(rule);
-    early |= rule.hasEarlyTrouble();
+    scopes.forEach(StubScope::sortEarly);
+    noteEarly(rule);
   }
 
   /** The calls of the innermost scope. */
@@ -161,54 +155,6 @@ public final class Scopes {
   /** From now on, runs this whenever a call was logged or delivered; with no lock held. */
   public synchronized void onChange(Runnable listener) {
     listeners = Stream.concat(listeners.stream(), Stream.of(listener)).toList();
-  }
-
-  /**
-   * The trouble that the next look-up, connection or handshake for a host meets, if that is the
-   * turn of a stub's answer; its turn is over then.
-   *
-   * @param port the port, or none where it is not known yet
-   */
-  public Optional<Trouble> meet(Trouble.Stage stage, String host, OptionalInt port) {
-    if (!early) {
-      return Optional.empty();
-    }
-    synchronized (this) {
-      Instant now = settings.clock().instant();
-      return earlyNext(now, rule -> rule.pattern().mayReach(host, port))
-          .filter(rule -> rule.earlyTrouble(now).orElseThrow().kind().stage() == stage)
-          .flatMap(rule -> rule.take(now))
-          .map(Trouble.class::cast);
-    }
-  }
-
-  /** Whether the next call to a host and port meets trouble before there is a request. */
-  public boolean meetsEarly(String host, int port) {
-    if (!early) {
-      return false;
-    }
-    synchronized (this) {
-      Instant now = settings.clock().instant();
-      return earlyNext(now, rule -> rule.pattern().mayReach(host, OptionalInt.of(port)))
-          .isPresent();
-    }
-  }
-
-  /** Whether there is a stub with such a trouble at all. */
-  public boolean hasEarlyTroubles() {
-    return early;
-  }
-
-  private Optional<StubRule> earlyNext(Instant now, Predicate<StubRule> wanted) {
-    return scopes.stream()
-        .flatMap(scope -> scope.early().stream())
-        .filter(wanted)
-        .filter(rule -> rule.earlyTrouble(now).isPresent())
-        .findFirst();
-  }
-
-  synchronized boolean isEarlyNext(StubRule rule) {
-    return early && rule.earlyTrouble(settings.clock().instant()).isPresent();
   }
 
   /** Whether the scope in which a request arrived has ended. */
@@ -224,23 +170,9 @@ public final class Scopes {
         .toList();
   }
 
-  /** Whether a stub in force is for this host, by name or by a star, and this port. */
-  public synchronized boolean expectHttp(String host, int port) {
-    return scopes.stream()
-        .flatMap(scope -> scope.rules().stream())
-        .anyMatch(rule -> rule.pattern().isFor(host, OptionalInt.of(port)));
-  }
-
   /** Notes what was not expected and is no call; answers whether it is the first of its kind. */
   public synchronized boolean noteUnexpected(String summary, String explanation) {
     return scopes.element().noteUnexpected(summary, explanation);
-  }
-
-  /** Whether a stub in force names this host and port. */
-  public synchronized boolean nameDestination(String host, int port) {
-    return scopes.stream()
-        .flatMap(scope -> scope.rules().stream())
-        .anyMatch(rule -> rule.pattern().names(host, port));
   }
 
   /**
@@ -278,11 +210,12 @@ public final class Scopes {
     return Optional.empty();
   }
 
+  boolean keepsBodies() {
+    return keepingBodies;
+  }
+
   /** Where the body of a request is kept, whose head has arrived: what the stub that wins says. */
   Optional<String> bodyFile(Received head) {
-    if (!keepingBodies) {
-      return Optional.empty();
-    }
     for (StubScope scope : snapshot()) {
       for (StubRule rule : candidates(scope, head)) {
         if (StubFailed.match(rule, head).isPresent()) {
@@ -320,7 +253,7 @@ public final class Scopes {
   String explain(Request request) {
     List<Explanation.Stub> stubs = new ArrayList<>();
     synchronized (this) {
-      Instant now = settings.clock().instant();
+      Instant now = now();
       for (StubScope scope : scopes) {
         for (DraftStub draft : scope.drafts()) {
           stubs.add(
@@ -347,7 +280,7 @@ public final class Scopes {
   }
 
   private synchronized Optional<Selected> take(StubRule rule) {
-    return rule.take(settings.clock().instant())
+    return rule.take(now())
         .map(
             answer -> new Selected(rule, answer, rule.turns().count(), scopes.element().tallies()));
   }

@@ -239,7 +239,8 @@ public final class StubRule {
   private boolean isLive(Instant now) {
     return !now.isBefore(from)
         && now.isBefore(until)
-        && predecessors.stream().allMatch(other -> other.turns.count() > 0);
+        && (predecessors.isEmpty()
+            || predecessors.stream().allMatch(other -> other.turns.count() > 0));
   }
 
   private static Check missed(String condition, String expected, String actual) {

@@ -32,6 +32,7 @@ public final class StubScope {
 
   private final PatternIndex<StubRule> index = new PatternIndex<>(winnerFirst);
 
+  private List<StubRule> early = List.of();
   private final List<DraftStub> drafts = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
   private final List<LetThrough> through = new ArrayList<>();
@@ -56,11 +57,19 @@ public final class StubScope {
     declared.put(rule, rules.size());
     rules.add(rule);
     index.add(rule.pattern(), rule);
+    if (rule.hasEarlyTrouble()) {
+      sortEarly();
+    }
   }
 
   /** The stubs with a trouble that comes before there is a request, the one that wins first. */
   List<StubRule> early() {
-    return rules.stream().filter(StubRule::hasEarlyTrouble).sorted(winnerFirst).toList();
+    return early;
+  }
+
+  /** To be called when one of the stubs was changed. */
+  void sortEarly() {
+    early = rules.stream().filter(StubRule::hasEarlyTrouble).sorted(winnerFirst).toList();
   }
 
   void letThrough(LetThrough what) {

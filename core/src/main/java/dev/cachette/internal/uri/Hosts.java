@@ -9,7 +9,6 @@ public final class Hosts {
 
   private static final int GROUPS = 8;
   private static final Pattern IPV6 = Pattern.compile("[0-9a-f:]*:[0-9a-f:]*");
-  private static final Pattern DIGITS_AND_DOTS = Pattern.compile("[0-9.]+");
   private static final Pattern ZEROS = Pattern.compile("(?<![0-9a-f])0(?::0)+(?![0-9a-f])");
 
   private Hosts() {}
@@ -29,7 +28,17 @@ public final class Hosts {
 
   /** Whether a host is an address, not a name. */
   public static boolean isAddress(String host) {
-    return host.indexOf(':') >= 0 || DIGITS_AND_DOTS.matcher(host).matches();
+    return host.indexOf(':') >= 0 || isDigitsAndDots(host);
+  }
+
+  private static boolean isDigitsAndDots(String host) {
+    for (int at = 0; at < host.length(); at++) {
+      char c = host.charAt(at);
+      if (c != '.' && (c < '0' || c > '9')) {
+        return false;
+      }
+    }
+    return !host.isEmpty();
   }
 
   private static String inner(String bracketed) {

@@ -55,7 +55,7 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
   }
 
   private Optional<String> fileFor(HttpRequest request) {
-    if (request.decoderResult().isFailure()) {
+    if (!site.responder().keepsBodies() || request.decoderResult().isFailure()) {
       return Optional.empty();
     }
     try {

@@ -71,9 +71,12 @@ record Destination(String host, int port, Optional<String> scheme, boolean isSha
       return absolute(target, authority);
     }
     String used = scheme.orElse(secure ? "https" : "http");
+    if (!Hosts.isAddress(host)) {
+      return Uri.at(used, host, port, target);
+    }
     Optional<String> named =
         hostHeader.filter(header -> !Hosts.isAddress(hostIn(header)) && !isOurself(header));
-    if (named.isEmpty() || !Hosts.isAddress(host)) {
+    if (named.isEmpty()) {
       return Uri.at(used, host, port, target);
     }
     int namedPort = isShared ? portIn(named.get(), Uri.defaultPort(used)) : port;
