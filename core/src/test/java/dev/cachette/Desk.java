@@ -2,6 +2,7 @@ package dev.cachette;
 
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.Calls;
+import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
@@ -17,6 +18,8 @@ import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.RequestPattern;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -40,7 +43,13 @@ public final class Desk {
             new Outside(
                 Json::mapper,
                 source -> Body.of("content of " + source.name()),
-                request -> new Response(200, Headers.none(), Body.of("the real " + request.uri())),
+                (request, protocol) ->
+                    Exchange.answered(
+                        Instant.EPOCH,
+                        Duration.ZERO,
+                        protocol,
+                        request,
+                        new Response(200, Headers.none(), Body.of("the real " + request.uri()))),
                 warnings::add));
   }
 

@@ -3,6 +3,7 @@ package dev.cachette;
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.Log;
+import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.LetThrough;
@@ -150,6 +151,48 @@ public final class Cachette implements AutoCloseable {
     for (String text : texts) {
       scopes.letThrough(LetThrough.of(text, place));
     }
+  }
+
+  /**
+   * Puts a cassette in, for this scope, with the settings of {@link Settings#cassettes}.
+   *
+   * @see #cassette(String, CassetteSettings)
+   */
+  public CassetteInPlay cassette(String name) {
+    return cassette(name, session.cassetteSettings());
+  }
+
+  /**
+   * Puts a cassette in, for this scope: calls that no stub answers are answered from its
+   * recordings, or go to the real service and are recorded, as its settings say. What was recorded
+   * is written when the scope ends, unless the test has failed. Where several are in play, the one
+   * of the inner scope goes first, then the one that was put in earlier.
+   *
+   * @param name what it is called; {@code harbour/arrival} is the file {@code harbour/arrival.har}
+   *     in the folder of {@link Settings#cassetteFolder}
+   * @throws IllegalArgumentException if it is no name of a file, or an override is malformed
+   * @throws dev.cachette.cassette.CassetteException if it is missing and not to be recorded, is
+   *     damaged, or is stale and that is an error
+   * @throws IllegalStateException if this is closed
+   */
+  public CassetteInPlay cassette(String name, CassetteSettings settings) {
+    requireOpen();
+    if (settings == null) {
+      throw new IllegalArgumentException(
+          "The settings of a cassette must not be null. Mend: CassetteSettings.defaults().");
+    }
+    return session.put(name, settings);
+  }
+
+  /**
+   * Says that the test has failed: what its cassettes have recorded is not kept, unless their
+   * settings say otherwise. The JUnit extension does this.
+   *
+   * @throws IllegalStateException if this is closed
+   */
+  public void discardRecordings() {
+    requireOpen();
+    session.discardRecordings();
   }
 
   /**

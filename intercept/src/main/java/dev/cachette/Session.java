@@ -3,13 +3,18 @@ package dev.cachette;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Delivery;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.answer.Trouble;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
-import dev.cachette.http.Response;
 import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.disk.CassetteName;
 import dev.cachette.internal.real.RealCalls;
 import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Outside;
+import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeReport;
 import dev.cachette.internal.stub.ScopeSettings;
@@ -23,6 +28,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
@@ -33,6 +39,7 @@ final class Session {
   private final Settings settings;
   private final Scopes scopes;
   private final Resources resources = new Resources();
+  private final Cassettes cassettes;
   private final ServerTls tls = new ServerTls();
   private final WireServer server;
   private final @Nullable Interception interception;
@@ -56,7 +63,8 @@ final class Session {
         new Scopes(
             new ScopeSettings(
                 settings.clock(), settings.seed(), settings.maxCalls(), settings.maxCallBodies()));
-    Traffic traffic = new Traffic(scopes, Session::warn);
+    this.cassettes = new Cassettes(settings.cassetteFolder(), Session::warn);
+    Traffic traffic = new Traffic(scopes, this::probe, Session::warn);
     Outside outside = new Outside(settings::mapper, resources, this::realCall, Session::warn);
     this.server =
         new WireServer(new Responder(scopes, outside), traffic, tls, settings.maxRequestBody());
@@ -92,6 +100,23 @@ final class Session {
     }
     makeConnectionsNew();
     return rule;
+  }
+
+  CassetteSettings cassetteSettings() {
+    return settings.cassettes();
+  }
+
+  /** Puts a cassette in. */
+  CassetteInPlay put(String name, CassetteSettings how) {
+    InPlay cassette = cassettes.open(name, how);
+    scopes.put(cassette);
+    makeConnectionsNew();
+    return new CassetteInPlay(cassette, CassetteName.in(settings.cassetteFolder(), name));
+  }
+
+  /** What the cassettes in play have recorded is not kept. */
+  void discardRecordings() {
+    cassettes.open().forEach(InPlay::discard);
   }
 
   /** Changes a stub that is in force. */
@@ -146,13 +171,14 @@ final class Session {
     raise(report);
   }
 
-  private void raise(ScopeReport report) {
+  private void raise(ScopeReport ended) {
+    boolean onUnexpected = settings.unexpectedCalls() == UnexpectedCalls.FAIL;
+    boolean onUnused = settings.unusedStubs() == UnusedStubs.FAIL;
+    ScopeReport report = cassettes.close(ended, ended.isFailure(onUnexpected, onUnused));
     if (settings.unusedStubs() == UnusedStubs.WARN) {
       report.unusedStubs().ifPresent(Session::warn);
     }
-    report.raise(
-        settings.unexpectedCalls() == UnexpectedCalls.FAIL,
-        settings.unusedStubs() == UnusedStubs.FAIL);
+    report.raise(onUnexpected, onUnused);
   }
 
   /** Puts the JVM back as it was, and says what is left to be said. */
@@ -166,8 +192,12 @@ final class Session {
     raise(scopes.leaveAll());
   }
 
-  private Response realCall(Request request) throws IOException {
-    return new RealCalls(server.engine()).call(request);
+  private Exchange realCall(Request request, String protocol) throws RealServiceFailed {
+    return new RealCalls(server.engine(), settings.addresses()).call(request, protocol);
+  }
+
+  private Optional<Exchange> probe(Trouble.Stage stage, String host, OptionalInt port) {
+    return new RealCalls(server.engine(), settings.addresses()).probe(stage, host, port);
   }
 
   private void setProperty(String property, String origin) {

@@ -1,7 +1,10 @@
 package dev.cachette;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -29,6 +32,9 @@ public final class Settings {
   private @Nullable String name;
   private boolean intercepting = true;
   private Map<String, String> properties = Map.of();
+  private Path cassetteFolder = Path.of("src", "test", "cassettes");
+  private CassetteSettings cassettes = CassetteSettings.defaults();
+  private Map<String, String> addresses = Map.of();
 
   private Settings() {}
 
@@ -44,6 +50,9 @@ public final class Settings {
     this.name = other.name;
     this.intercepting = other.intercepting;
     this.properties = other.properties;
+    this.cassetteFolder = other.cassetteFolder;
+    this.cassettes = other.cassettes;
+    this.addresses = other.addresses;
   }
 
   /**
@@ -172,6 +181,50 @@ public final class Settings {
     more.put(property, origin);
     changed.properties = Collections.unmodifiableMap(more);
     return changed;
+  }
+
+  /** Where cassettes are; {@code src/test/cassettes} of the working directory by default. */
+  public Settings cassetteFolder(Path folder) {
+    Settings changed = changed("cassetteFolder", folder);
+    changed.cassetteFolder = folder;
+    return changed;
+  }
+
+  /** How cassettes behave that are put in by name alone. */
+  public Settings cassettes(CassetteSettings how) {
+    Settings changed = changed("cassettes", how);
+    changed.cassettes = how;
+    return changed;
+  }
+
+  /**
+   * Reaches a real service at another address, a staging system for example; for {@link
+   * Cachette#letThrough}, real services as answers, and recording. The code under test, and the
+   * cassette, know the origin that it calls in production.
+   *
+   * @param origin scheme, host and port: {@code https://tides.example}
+   * @param address where it is: {@code http://127.0.0.1:8085}
+   * @throws IllegalArgumentException if one is no origin
+   */
+  public Settings realServiceAt(String origin, String address) {
+    Settings changed = changed("realServiceAt", origin);
+    changed("realServiceAt", address);
+    Map<String, String> more = new LinkedHashMap<>(addresses);
+    more.put(Uri.parse(origin).origin(), Uri.parse(address).origin());
+    changed.addresses = Collections.unmodifiableMap(more);
+    return changed;
+  }
+
+  Map<String, String> addresses() {
+    return addresses;
+  }
+
+  Path cassetteFolder() {
+    return cassetteFolder;
+  }
+
+  CassetteSettings cassettes() {
+    return cassettes;
   }
 
   Optional<String> name() {

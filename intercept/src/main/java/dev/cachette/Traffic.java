@@ -19,9 +19,11 @@ final class Traffic implements Destinations, Encounters {
   private final Scopes scopes;
   private final ConnectionRules connections;
   private final Consumer<String> warning;
+  private final ConnectionRules.Probe probe;
   private WireServer server;
 
-  Traffic(Scopes scopes, Consumer<String> warning) {
+  Traffic(Scopes scopes, ConnectionRules.Probe probe, Consumer<String> warning) {
+    this.probe = probe;
     this.scopes = scopes;
     this.connections = scopes.connections();
     this.warning = warning;
@@ -44,7 +46,9 @@ final class Traffic implements Destinations, Encounters {
 
   @Override
   public Optional<Trouble> meet(Trouble.Stage stage, String host, OptionalInt port) {
-    return connections.meet(stage, host, port);
+    return connections
+        .meet(stage, host, port)
+        .or(() -> connections.record(stage, host, port, probe));
   }
 
   @Override

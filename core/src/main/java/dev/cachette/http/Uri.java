@@ -3,6 +3,7 @@ package dev.cachette.http;
 import dev.cachette.internal.uri.Hosts;
 import dev.cachette.internal.uri.Percent;
 import java.net.URI;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -22,6 +23,41 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
   public Uri {
     host = Hosts.canonical(host);
     path = path.isEmpty() ? "/" : path;
+  }
+
+  /**
+   * Reads an absolute URL; user information and a fragment, which are never sent, are left out.
+   *
+   * @throws IllegalArgumentException if it has no scheme and host, or its port is none
+   */
+  public static Uri parse(String url) {
+    int authority = url.indexOf("://");
+    if (authority <= 0 || url.length() == authority + 3) {
+      throw new IllegalArgumentException(
+          "\"" + url + "\" is no absolute URL, such as https://tides.example/v1");
+    }
+    int path = indexOfAny(url, "/?#", authority + 3);
+    String written = url.substring(authority + 3, path);
+    String hostAndPort = written.substring(written.indexOf('@') + 1);
+    int colon = hostAndPort.indexOf(':', hostAndPort.lastIndexOf(']') + 1);
+    String host = colon < 0 ? hostAndPort : hostAndPort.substring(0, colon);
+    String port = colon < 0 ? "" : hostAndPort.substring(colon + 1);
+    if (host.isEmpty() || !port.matches("[0-9]{0,5}")) {
+      throw new IllegalArgumentException(
+          "\"" + url + "\" has no host and port, such as tides.example:8080");
+    }
+    String scheme = url.substring(0, authority).toLowerCase(Locale.ROOT);
+    int number = port.isEmpty() ? defaultPort(scheme) : Integer.parseInt(port);
+    return at(scheme, host, number, url.substring(path, indexOfAny(url, "#", path)));
+  }
+
+  private static int indexOfAny(String text, String wanted, int from) {
+    for (int at = from; at < text.length(); at++) {
+      if (wanted.indexOf(text.charAt(at)) >= 0) {
+        return at;
+      }
+    }
+    return text.length();
   }
 
   /**

@@ -74,7 +74,7 @@ public final class Content {
   }
 
   /** Why the bytes could not be decoded; empty if they could. */
-  Optional<String> codingProblem() {
+  public Optional<String> codingProblem() {
     return Optional.of(decoded().problem()).filter(problem -> !problem.isEmpty());
   }
 

@@ -25,6 +25,10 @@ public final class Explanation {
           + "it,\nas with status(426). Mend: let it through, or give the code another way to "
           + "listen.\n\n";
 
+  private static final String AGAIN =
+      "Or, if the service has changed or the call is new, record it: run the test once with\n"
+          + "-Dcachette.recording=EXTEND (or REWRITE, for all of it).\n";
+
   private Explanation() {}
 
   /**
@@ -40,12 +44,12 @@ public final class Explanation {
    * The explanation of an unexpected call.
    *
    * @param request the call
-   * @param stubs all stubs in force, of the inner scope and declared last first
+   * @param stubs all stubs in force, of the inner scope and declared last first; then recordings
+   * @param cassettes the cassettes in play that are for it, in words
    */
-  public static String ofUnexpected(Request request, List<Stub> stubs) {
+  public static String ofUnexpected(Request request, List<Stub> stubs, List<String> cassettes) {
     List<Candidate> nearest = Candidate.nearest(request, stubs);
-    StringBuilder text =
-        new StringBuilder("No stub answers this call.\n\n  ").append(request).append("\n\n");
+    StringBuilder text = new StringBuilder(opening(cassettes)).append(request).append("\n\n");
     if (request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent()) {
       text.append(WEB_SOCKET);
     }
@@ -71,7 +75,16 @@ public final class Explanation {
         text.append(section);
       }
     }
-    return text.append('\n').append(mend(request, nearest)).append(rule()).toString();
+    text.append('\n').append(mend(request, nearest));
+    return cassettes.isEmpty()
+        ? text.append(rule()).toString()
+        : text.append(AGAIN).append(rule()).toString();
+  }
+
+  private static String opening(List<String> cassettes) {
+    return cassettes.isEmpty()
+        ? "No stub answers this call.\n\n  "
+        : "No stub answers this call, nor does " + String.join(", nor ", cassettes) + ".\n\n  ";
   }
 
   private static long lines(CharSequence text) {

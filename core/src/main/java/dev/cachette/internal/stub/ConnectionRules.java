@@ -1,6 +1,8 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Trouble;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.internal.cassette.InPlay;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -61,16 +63,54 @@ public final class ConnectionRules {
    * @param port the port, or none where it is not known yet
    */
   public Optional<Trouble> meet(Trouble.Stage stage, String host, OptionalInt port) {
-    return early
-        ? scopes.ask(
+    if (!early) {
+      return Optional.empty();
+    }
+    Optional<Trouble> stubbed =
+        scopes.ask(
             all -> {
               Instant now = scopes.now();
               return next(all, now, rule -> rule.pattern().mayReach(host, port))
                   .filter(rule -> rule.earlyTrouble(now).orElseThrow().kind().stage() == stage)
                   .flatMap(rule -> rule.take(now))
                   .map(Trouble.class::cast);
-            })
-        : Optional.empty();
+            });
+    return stubbed.or(() -> Cassettes.meet(scopes.cassettes(), stage, host, port));
+  }
+
+  /** Tries to connect to where a caller wants to. */
+  @FunctionalInterface
+  public interface Probe {
+
+    /** The failure; empty if there is none. */
+    Optional<Exchange> tryTo(Trouble.Stage stage, String host, OptionalInt port);
+  }
+
+  /**
+   * The trouble that a caller meets who connects to a host whose calls are being recorded, and to
+   * which no stub is for: what the real network has for it. It is recorded, too.
+   *
+   * @param probe asks the real network
+   */
+  public Optional<Trouble> record(Trouble.Stage stage, String host, OptionalInt port, Probe probe) {
+    Optional<InPlay> recording =
+        scopes.cassettes().stream()
+            .filter(it -> it.records() && it.isFor(host, port))
+            .findFirst()
+            .filter(it -> !isStubbed(host, port));
+    return recording.flatMap(
+        cassette ->
+            probe
+                .tryTo(stage, host, port)
+                .map(
+                    failed -> {
+                      cassette.keep(failed);
+                      return Cassettes.early(failed.trouble().orElseThrow());
+                    }));
+  }
+
+  private boolean isStubbed(String host, OptionalInt port) {
+    return scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().isFor(host, port)));
   }
 
   /** Whether the next call to a host and port meets trouble before there is a request. */
@@ -89,13 +129,13 @@ public final class ConnectionRules {
 
   /** Whether a stub in force is for this host, by name or by a star, and this port. */
   public boolean expectHttp(String host, int port) {
-    return scopes.ask(
-        all -> rules(all).anyMatch(rule -> rule.pattern().isFor(host, OptionalInt.of(port))));
+    return isStubbed(host, OptionalInt.of(port));
   }
 
-  /** Whether a stub in force names this host and port. */
+  /** Whether a stub in force, or a cassette in play, names this host and port. */
   public boolean nameDestination(String host, int port) {
-    return scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().names(host, port)));
+    return scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().names(host, port)))
+        || scopes.cassettes().stream().anyMatch(it -> it.names(host, port));
   }
 
   boolean isEarlyNext(StubRule rule) {

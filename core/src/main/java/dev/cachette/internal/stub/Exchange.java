@@ -15,7 +15,6 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
-import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -35,6 +34,7 @@ public final class Exchange {
   private final Optional<Selected> selected;
   private final Optional<StubFailed> failed;
   private final Optional<LetThrough> through;
+  private final Optional<Cassettes.Choice> cassette;
   private @Nullable LoggedCall call;
 
   /**
@@ -60,6 +60,10 @@ public final class Exchange {
         selected.isPresent() || failed.isPresent()
             ? Optional.empty()
             : scopes.letsThrough(received);
+    this.cassette =
+        selected.isPresent() || failed.isPresent() || through.isPresent()
+            ? Optional.empty()
+            : Cassettes.choose(scopes.cassettesFor(received.request()), received.request());
   }
 
   /** The request. */
@@ -70,6 +74,7 @@ public final class Exchange {
   /** Whether {@link #reply} runs code of the user's or calls a real service: it may take long. */
   public boolean takesTime() {
     return through.isPresent()
+        || cassette.filter(Cassettes.Choice::records).isPresent()
         || selected.isPresent()
             && (selected.get().answer() instanceof ComputedAnswer
                 || selected.get().answer() instanceof RealAnswer
@@ -93,7 +98,8 @@ public final class Exchange {
             reply,
             selected
                 .map(won -> won.rule().reference())
-                .or(() -> through.map(LetThrough::reference)),
+                .or(() -> through.map(LetThrough::reference))
+                .or(() -> cassette.map(Cassettes.Choice::reference)),
             outside.mapper());
     scopes.log(call);
     return reply;
@@ -113,7 +119,9 @@ public final class Exchange {
 
   /** Whether the stub meets its next caller before there is a request: it needs a connection. */
   public boolean needsNewConnectionNext() {
-    return selected.isPresent() && scopes.connections().isEarlyNext(selected.get().rule());
+    return selected.isPresent() && scopes.connections().isEarlyNext(selected.get().rule())
+        || cassette.isPresent()
+            && scopes.connections().meetsEarly(request().uri().host(), request().uri().port());
   }
 
   /** Fails the test: what the stub answers cannot be sent to this caller. */
@@ -134,6 +142,9 @@ public final class Exchange {
     }
     if (through.isPresent()) {
       return real(Answers.realService());
+    }
+    if (cassette.isPresent()) {
+      return cassette.get().reply(request(), arrival.carrier(), outside);
     }
     String explanation = scopes.explain(request());
     if (scopes.noteUnexpected(arrival, received.toString(), explanation)) {
@@ -215,19 +226,24 @@ public final class Exchange {
 
   private Reply real(RealAnswer answer, Function<ResponseAnswer, Reply> ready) {
     try {
-      Response response = outside.realService().call(request());
+      Response response =
+          outside
+              .realService()
+              .call(request(), arrival.carrier().protocol())
+              .response()
+              .orElseThrow();
       ResponseAnswer altered = answer.alteration().apply(ResponseAnswer.of(response));
       if (altered == null) {
         throw new IllegalStateException("the function of altered(...) returned null");
       }
       return ready.apply(altered.timed(answer.timing()));
-    } catch (IOException unreachable) {
+    } catch (RealServiceFailed unreachable) {
       outside
           .warning()
           .accept(
               String.format(
                   "The real service did not answer %s: %s. Its caller's connection is reset.",
-                  request(), unreachable));
+                  request(), unreachable.getMessage()));
       return Reply.trouble(Troubles.connectionReset(), Schedule.AT_ONCE);
     }
   }

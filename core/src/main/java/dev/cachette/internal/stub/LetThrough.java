@@ -1,21 +1,22 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.calls.StubReference;
+import dev.cachette.internal.match.HostPattern;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
+import java.util.Optional;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is not intercepted: a host, one port of it, or the requests that fit a request line.
+ * What is not intercepted: a host, HTTP or not, or the requests that fit a request line.
  *
- * @param pattern what is meant
- * @param isWholeHost whether all that goes there is meant, HTTP or not
- * @param atAnyPort whether its port does not matter
+ * @param host the host, if all of it is meant
+ * @param line the request line otherwise
  * @param reference what it is called in the log, and where it was said
  */
 public record LetThrough(
-    RequestPattern pattern, boolean isWholeHost, boolean atAnyPort, StubReference reference) {
+    Optional<HostPattern> host, Optional<RequestPattern> line, StubReference reference) {
 
   /**
    * Reads what a user writes: {@code tides.example}, {@code *.example:8443}, or a request line.
@@ -23,34 +24,32 @@ public record LetThrough(
    * @throws IllegalArgumentException if it is none of these
    */
   public static LetThrough of(@Nullable String text, Place place) {
-    if (text == null || text.isBlank()) {
-      throw malformed(text, null);
+    if (text == null) {
+      throw malformed(null, null);
     }
     StubReference reference = new StubReference("let through " + text, place.toString());
-    if (text.indexOf(' ') > 0) {
-      return new LetThrough(RequestPattern.of(text), false, false, reference);
-    }
-    if (text.indexOf('/') >= 0) {
-      throw malformed(text, null);
+    if (text.strip().indexOf(' ') > 0) {
+      return new LetThrough(Optional.empty(), Optional.of(RequestPattern.of(text)), reference);
     }
     try {
-      RequestPattern anything = RequestPattern.of("* http://" + text + "/{+anything}");
-      boolean atAnyPort = !text.matches(".*:[0-9]+") || text.endsWith("]");
-      return new LetThrough(anything, true, atAnyPort, reference);
+      return new LetThrough(Optional.of(HostPattern.of(text)), Optional.empty(), reference);
     } catch (IllegalArgumentException noHost) {
       throw malformed(text, noHost);
     }
   }
 
   /** Whether a connection is meant; the port may not be known yet. */
-  boolean isFor(String host, OptionalInt port) {
-    return isWholeHost && pattern.mayReach(host, atAnyPort ? OptionalInt.empty() : port);
+  boolean isFor(String name, OptionalInt port) {
+    return host.filter(it -> it.isFor(name, port)).isPresent();
   }
 
   boolean isFor(Received received) {
-    return isWholeHost
-        ? isFor(received.request().uri().host(), OptionalInt.of(received.request().uri().port()))
-        : pattern.match(received).isPresent();
+    return line.map(it -> it.match(received).isPresent())
+        .orElseGet(
+            () ->
+                isFor(
+                    received.request().uri().host(),
+                    OptionalInt.of(received.request().uri().port())));
   }
 
   private static IllegalArgumentException malformed(

@@ -1,17 +1,18 @@
 package dev.cachette.internal.stub;
 
+import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
-import dev.cachette.http.Response;
-import java.io.IOException;
 
-/** Reaches the destination that a caller meant: the core itself has no network. */
+/** Reaches the destination that a caller meant. */
 @FunctionalInterface
 public interface RealService {
 
   /**
-   * Makes a call and waits for its response.
+   * Sends a request to where it was meant to go, and waits for the response.
    *
-   * @throws IOException if there is none
+   * @param protocol what the request came by, and is sent on by if the service speaks it
+   * @return what came of it, with a response
+   * @throws RealServiceFailed if there is none
    */
-  Response call(Request request) throws IOException;
+  Exchange call(Request request, String protocol) throws RealServiceFailed;
 }

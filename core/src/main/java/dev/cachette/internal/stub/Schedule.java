@@ -34,6 +34,11 @@ public record Schedule(
     gates = List.copyOf(gates);
   }
 
+  /** Nothing for a time, then all of it. */
+  static Schedule after(Duration before) {
+    return new Schedule(before, Duration.ZERO, List.of(), 0, List.of());
+  }
+
   static Schedule of(Timing timing, int pieces, Tallies tallies) {
     if (timing == Timing.AT_ONCE && pieces <= 1) {
       return AT_ONCE;

@@ -1,5 +1,6 @@
 package dev.cachette.internal.stub;
 
+import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
 import java.util.ArrayList;
@@ -17,13 +18,15 @@ import org.opentest4j.AssertionFailedError;
  *     hold
  * @param unused stubs that no call used
  * @param notes what is worth knowing when the test failed
+ * @param cassettes what was in play
  */
 public record ScopeReport(
     List<UnexpectedCalls.Entry> unexpected,
     List<DraftStub> unanswered,
     List<Throwable> failures,
     List<UnusedStubs.Entry> unused,
-    List<String> notes) {
+    List<String> notes,
+    List<InPlay> cassettes) {
 
   /** Copies the lists. */
   public ScopeReport {
@@ -32,11 +35,12 @@ public record ScopeReport(
     failures = List.copyOf(failures);
     unused = List.copyOf(unused);
     notes = List.copyOf(notes);
+    cassettes = List.copyOf(cassettes);
   }
 
   /** Nothing to say. */
   static ScopeReport empty() {
-    return new ScopeReport(List.of(), List.of(), List.of(), List.of(), List.of());
+    return new ScopeReport(List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
   }
 
   /** This report and then another's. */
@@ -46,7 +50,27 @@ public record ScopeReport(
         joined(unanswered, next.unanswered),
         joined(failures, next.failures),
         joined(unused, next.unused),
-        joined(notes, next.notes));
+        joined(notes, next.notes),
+        joined(cassettes, next.cassettes));
+  }
+
+  /** This report with one more failure. */
+  public ScopeReport and(Throwable failure) {
+    return new ScopeReport(
+        unexpected, unanswered, joined(failures, List.of(failure)), unused, notes, cassettes);
+  }
+
+  /**
+   * Whether it must fail.
+   *
+   * @param onUnexpected whether unexpected calls are a failure
+   * @param onUnused whether unused stubs are a failure
+   */
+  public boolean isFailure(boolean onUnexpected, boolean onUnused) {
+    return !unanswered.isEmpty()
+        || !failures.isEmpty()
+        || onUnexpected && !unexpected.isEmpty()
+        || onUnused && !unused.isEmpty();
   }
 
   /** What is to be said of stubs that no call used; empty if there is none. */

@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Log;
 import dev.cachette.http.Request;
+import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.match.Received;
 import java.time.Instant;
@@ -11,6 +12,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -32,6 +34,9 @@ public final class Scopes {
 
   /** Whether there ever was a stub that keeps bodies in a file. */
   private volatile boolean keepingBodies;
+
+  /** Whether there ever was a cassette in play. */
+  private volatile boolean playing;
 
   /** The outermost scope, with nothing in it. */
   public Scopes(ScopeSettings settings) {
@@ -114,6 +119,28 @@ public final class Scopes {
         .finish(draft, rule);
     noteEarly(rule);
     keepingBodies |= rule.bodyFile().isPresent();
+  }
+
+  /** Puts a cassette in, in the innermost scope. */
+  public synchronized void put(InPlay cassette) {
+    scopes.element().put(cassette);
+    playing = true;
+    if (cassette.hasEarlyTroubles()) {
+      connections.noteEarlyTrouble();
+    }
+  }
+
+  /** All cassettes in play, those of the innermost scope first. */
+  public List<InPlay> cassettes() {
+    return playing
+        ? ask(all -> all.stream().flatMap(scope -> scope.cassettes().stream()).toList())
+        : List.of();
+  }
+
+  /** The cassettes in play that are for a request. */
+  List<InPlay> cassettesFor(Request request) {
+    OptionalInt port = OptionalInt.of(request.uri().port());
+    return cassettes().stream().filter(it -> it.isFor(request.uri().host(), port)).toList();
   }
 
   /** From now on, lets something through, in the innermost scope. */
@@ -268,7 +295,12 @@ public final class Scopes {
         }
       }
     }
-    return Explanation.ofUnexpected(request, stubs);
+    List<String> cassettes = new ArrayList<>();
+    for (InPlay cassette : cassettesFor(request)) {
+      cassettes.add(cassette.toString());
+      stubs.addAll(cassette.near(request));
+    }
+    return Explanation.ofUnexpected(request, stubs, cassettes);
   }
 
   private synchronized List<StubScope> snapshot() {

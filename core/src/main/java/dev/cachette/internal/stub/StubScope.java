@@ -1,5 +1,6 @@
 package dev.cachette.internal.stub;
 
+import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
 import dev.cachette.internal.render.Tallies;
@@ -35,6 +36,7 @@ public final class StubScope {
   private List<StubRule> early = List.of();
   private final List<DraftStub> drafts = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+  private final List<InPlay> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
   private final List<Runnable> restarts = new ArrayList<>();
   private final List<Throwable> failures = new ArrayList<>();
@@ -78,6 +80,15 @@ public final class StubScope {
 
   List<LetThrough> through() {
     return through;
+  }
+
+  void put(InPlay cassette) {
+    cassettes.add(cassette);
+  }
+
+  /** The cassettes in play, in the order in which they were put in. */
+  public List<InPlay> cassettes() {
+    return cassettes;
   }
 
   boolean holds(DraftStub draft) {
@@ -128,6 +139,7 @@ public final class StubScope {
 
   void startAgain() {
     rules.forEach(rule -> rule.startAgain(seed));
+    cassettes.forEach(InPlay::startAgain);
     restarts.forEach(Runnable::run);
   }
 
@@ -137,7 +149,8 @@ public final class StubScope {
         drafts,
         failures,
         rules.stream().filter(StubRule::isUnused).map(this::unused).toList(),
-        rules.stream().flatMap(rule -> rule.notes().stream()).toList());
+        rules.stream().flatMap(rule -> rule.notes().stream()).toList(),
+        cassettes);
   }
 
   private UnusedStubs.Entry unused(StubRule rule) {

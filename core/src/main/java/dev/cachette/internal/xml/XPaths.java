@@ -64,6 +64,20 @@ public final class XPaths {
     }
   }
 
+  /** The nodes that are found; none where it finds something else. */
+  public List<Node> nodes(Document document) {
+    try {
+      XPathEvaluationResult<?> result = compiler().compile(expression).evaluateExpression(document);
+      List<Node> nodes = new ArrayList<>();
+      if (result.type() == XPathEvaluationResult.XPathResultType.NODESET) {
+        ((XPathNodes) result.value()).forEach(nodes::add);
+      }
+      return nodes;
+    } catch (XPathExpressionException failed) {
+      throw new IllegalStateException(expression + ": " + reason(failed), failed);
+    }
+  }
+
   private XPath compiler() {
     XPath compiler = XPathFactory.newDefaultInstance().newXPath();
     compiler.setNamespaceContext(new Prefixes(namespaces));

@@ -39,7 +39,7 @@ final class ProxyBypass extends ProxySelector {
 
   @Override
   public List<Proxy> select(URI uri) {
-    boolean direct = installed && uri != null && uri.getHost() != null;
+    boolean direct = installed && !Passage.isOpen() && uri != null && uri.getHost() != null;
     if (settings == null || direct && intercepted.test(uri.getHost())) {
       return List.of(Proxy.NO_PROXY);
     }

@@ -1,0 +1,24 @@
+package dev.cachette.internal.cassette;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+
+/** Texts that may be long, in a few characters that equal ones share. */
+final class Digests {
+
+  private static final int BYTES = 16;
+
+  private Digests() {}
+
+  static String of(String text) {
+    try {
+      byte[] hash =
+          MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
+      return HexFormat.of().formatHex(hash, 0, BYTES);
+    } catch (NoSuchAlgorithmException impossible) {
+      throw new IllegalStateException(impossible);
+    }
+  }
+}

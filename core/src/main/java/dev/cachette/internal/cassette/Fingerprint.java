@@ -1,0 +1,136 @@
+package dev.cachette.internal.cassette;
+
+import dev.cachette.cassette.Matching;
+import dev.cachette.cassette.Matching.Part;
+import dev.cachette.http.Headers;
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Query;
+import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.content.Multipart;
+import dev.cachette.internal.content.Parameters;
+import dev.cachette.internal.uri.Percent;
+import dev.cachette.internal.xml.Xml;
+import dev.cachette.match.Content;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/** What two requests share that fit the same recording. May be shared between threads. */
+final class Fingerprint {
+
+  private final Matching matching;
+
+  Fingerprint(Matching matching) {
+    this.matching = matching;
+  }
+
+  /** Of the parts that stand before the headers. */
+  String ofLine(String method, Uri uri) {
+    StringBuilder key = new StringBuilder();
+    if (matching.isOn(Part.METHOD)) {
+      key.append(method);
+    }
+    key.append(' ');
+    if (matching.isOn(Part.ORIGIN)) {
+      key.append(uri.origin());
+    }
+    if (matching.isOn(Part.PATH)) {
+      key.append(Percent.normalise(Percent.encodeIllegal(uri.path())));
+    }
+    if (matching.isOn(Part.QUERY) && uri.rawQuery().isPresent()) {
+      String sorted = fields(uri.query(), matching.ignoredQuery());
+      if (!sorted.isEmpty()) {
+        key.append('?').append(sorted);
+      }
+    }
+    return key.toString();
+  }
+
+  /** Of the headers that are compared, and of the body, unless the user compares it. */
+  String ofRest(Request request) {
+    String headers =
+        matching.headers().stream()
+            .map(name -> name + "=" + request.headers().all(name))
+            .collect(Collectors.joining("\n"));
+    boolean body = matching.isOn(Part.BODY) && matching.comparison().isEmpty();
+    return body && !request.body().isEmpty()
+        ? headers + "\n" + Digests.of(ofBody(Content.of(request.headers(), request.body())))
+        : headers;
+  }
+
+  private String ofBody(Content content) {
+    Optional<MediaType> type = content.mediaType();
+    String subtype = type.map(MediaType::subtype).orElse("");
+    if (type.isEmpty() || type.get().isJson()) {
+      Optional<String> json =
+          content.json().map(tree -> "json " + CanonicalJson.of(tree, matching.ignoredJson()));
+      if (json.isPresent()) {
+        return json.get();
+      }
+    }
+    if (subtype.equals("xml") || subtype.endsWith("+xml")) {
+      return xml(content);
+    }
+    if (subtype.equals("x-www-form-urlencoded")) {
+      return "form " + fields(Query.read(content.text()), matching.ignoredFields());
+    }
+    if (type.filter(it -> it.type().equals("multipart")).isPresent()) {
+      return multipart(content);
+    }
+    return type.filter(MediaType::isText).isPresent()
+        ? "text " + content.text().replace("\r\n", "\n")
+        : bytes(content.bytes());
+  }
+
+  private String xml(Content content) {
+    try {
+      return "xml " + CanonicalXml.of(Xml.parse(content.bytes()), matching.ignoredXml());
+    } catch (Xml.MalformedXml asText) {
+      return "text " + content.text();
+    }
+  }
+
+  /** Each part by its name, type and content; the boundary is drawn anew by every client. */
+  private String multipart(Content content) {
+    Optional<String> boundary =
+        content.headers().first("content-type").flatMap(it -> Parameters.of(it).named("boundary"));
+    try {
+      return Multipart.parts(content.bytes(), boundary.orElse("")).stream()
+          .filter(part -> part.name().filter(matching.ignoredFields()::contains).isEmpty())
+          .map(
+              part ->
+                  part.name().orElse("")
+                      + part.fileName().map(name -> " " + name).orElse("")
+                      + ": "
+                      + ofBody(Content.of(partHeaders(part.headers()), part.body())))
+          .collect(Collectors.joining("\n", "multipart ", ""));
+    } catch (IllegalArgumentException malformed) {
+      return bytes(content.bytes());
+    }
+  }
+
+  /** A part of a form without a type is text (RFC 7578 section 4.4). */
+  private static Headers partHeaders(Headers headers) {
+    return headers.has("content-type") ? headers : headers.with("content-type", "text/plain");
+  }
+
+  private static String fields(Query query, List<String> ignored) {
+    StringBuilder sorted = new StringBuilder();
+    for (String name : new TreeSet<>(query.names())) {
+      if (!ignored.contains(name)) {
+        for (String value : query.all(name)) {
+          sorted.append(Percent.encodeForm(name)).append('=');
+          sorted.append(Percent.encodeForm(value)).append('&');
+        }
+      }
+    }
+    return sorted.toString();
+  }
+
+  private static String bytes(byte[] bytes) {
+    return "bytes " + new String(bytes, StandardCharsets.ISO_8859_1);
+  }
+}

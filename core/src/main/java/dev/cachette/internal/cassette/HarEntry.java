@@ -1,0 +1,209 @@
+package dev.cachette.internal.cassette;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.answer.Trouble;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Body;
+import dev.cachette.http.Header;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.uri.Percent;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
+
+/** Reads an entry of HAR, ours or another program's. What is wrong with it is named by its path. */
+final class HarEntry {
+
+  /** What is said of one connection, or follows from the body as it is sent this time. */
+  private static final Set<String> NOT_REPLAYED =
+      Set.of("connection", "keep-alive", "transfer-encoding", "proxy-connection", "upgrade");
+
+  private static final Pattern ESCAPED_MARKER = Pattern.compile("%7B%7B([A-Za-z0-9_:=-]+)%7D%7D");
+
+  /** What browsers say of a request that was not answered. */
+  private static final Map<String, Trouble.Kind> ERRORS =
+      Map.of(
+          "net::ERR_NAME_NOT_RESOLVED", Trouble.Kind.UNKNOWN_HOST,
+          "net::ERR_CONNECTION_REFUSED", Trouble.Kind.CONNECTION_REFUSED,
+          "net::ERR_CONNECTION_TIMED_OUT", Trouble.Kind.CONNECT_TIMEOUT,
+          "net::ERR_TIMED_OUT", Trouble.Kind.CONNECT_TIMEOUT,
+          "net::ERR_CONNECTION_RESET", Trouble.Kind.CONNECTION_RESET,
+          "net::ERR_EMPTY_RESPONSE", Trouble.Kind.CONNECTION_CLOSED,
+          "net::ERR_CONNECTION_CLOSED", Trouble.Kind.CONNECTION_CLOSED);
+
+  private HarEntry() {}
+
+  /** An entry that is not as it should be. */
+  static final class Malformed extends Exception {
+
+    private static final long serialVersionUID = 1;
+
+    Malformed(String path, String problem) {
+      super(path + ": " + problem, null, false, false);
+    }
+  }
+
+  /** The exchange. */
+  static Exchange read(JsonNode entry) throws Malformed {
+    Request request = request(member(entry, "", "request"));
+    Instant started = instant(entry);
+    Duration time = Duration.ofNanos((long) (entry.path("time").asDouble(0) * 1e6));
+    Optional<Trouble.Kind> trouble = trouble(entry);
+    if (trouble.isPresent()) {
+      return Exchange.failed(started, time, request, trouble.get());
+    }
+    JsonNode response = member(entry, "", "response");
+    int status = response.path("status").asInt(-1);
+    String protocol = protocol(response.path("httpVersion").asText());
+    if (status == 0) {
+      return new Exchange(started, time, protocol, request, Optional.empty(), Optional.empty());
+    }
+    return Exchange.answered(started, time, protocol, request, response(request, response, status));
+  }
+
+  private static Request request(JsonNode from) throws Malformed {
+    String method = text(from, "/request", "method");
+    String url = text(from, "/request", "url");
+    Headers headers = headers(from, "/request", "headers");
+    try {
+      Body body = body(from.path("postData"), headers);
+      return new Request(method, Uri.parse(withMarkers(url)), headers, body);
+    } catch (IllegalArgumentException malformed) {
+      throw new Malformed("/request", malformed.getMessage());
+    }
+  }
+
+  /** A URL has no braces, so markers are escaped in it. */
+  private static String withMarkers(String url) {
+    return ESCAPED_MARKER.matcher(url).replaceAll("{{$1}}");
+  }
+
+  private static Body body(JsonNode from, Headers headers) {
+    if (!from.has("text") && from.path("params").isArray()) {
+      return form(from.path("params"));
+    }
+    Headers typed =
+        headers.has("content-type") || !from.has("mimeType")
+            ? headers
+            : headers.with("content-type", from.path("mimeType").asText());
+    return HarContent.read(from, typed, "_encoding").body();
+  }
+
+  private static Body form(JsonNode params) {
+    List<String> fields = new ArrayList<>();
+    for (JsonNode field : params) {
+      fields.add(
+          Percent.encodeForm(Percent.decodeForm(field.path("name").asText()))
+              + "="
+              + Percent.encodeForm(Percent.decodeForm(field.path("value").asText())));
+    }
+    return Body.of(String.join("&", fields));
+  }
+
+  private static Response response(Request request, JsonNode from, int status) throws Malformed {
+    Headers headers = headers(from, "/response", "headers");
+    if (!request.method().equals("HEAD") && status != 304) {
+      headers = headers.with("content-length");
+    }
+    try {
+      JsonNode content = from.path("content");
+      Headers typed =
+          headers.has("content-type") || content.path("mimeType").asText("").isEmpty()
+              ? headers
+              : headers.with("content-type", content.path("mimeType").asText());
+      HarContent.Read read = HarContent.read(content, typed, "encoding");
+      return new Response(
+          status,
+          headers.has("content-type") ? read.headers() : read.headers().with("content-type"),
+          read.body(),
+          headers(from, "/response", "_trailers"));
+    } catch (IllegalArgumentException malformed) {
+      throw new Malformed("/response", malformed.getMessage());
+    }
+  }
+
+  private static Headers headers(JsonNode from, String path, String member) throws Malformed {
+    List<Header> headers = new ArrayList<>();
+    JsonNode fields = from.path(member);
+    for (int at = 0; at < fields.size(); at++) {
+      String name = fields.path(at).path("name").asText("");
+      // Names that begin with a colon are of HTTP/2, and said elsewhere.
+      if (!name.startsWith(":") && !NOT_REPLAYED.contains(name.toLowerCase(Locale.ROOT))) {
+        try {
+          headers.add(
+              new Header(name, fields.path(at).path("value").asText("").replace('\n', ' ')));
+        } catch (IllegalArgumentException malformed) {
+          throw new Malformed(path + "/" + member + "/" + at, malformed.getMessage());
+        }
+      }
+    }
+    return Headers.of(headers);
+  }
+
+  private static Optional<Trouble.Kind> trouble(JsonNode entry) throws Malformed {
+    String ours = entry.path("_trouble").asText("");
+    if (!ours.isEmpty()) {
+      for (Trouble.Kind kind : Trouble.Kind.values()) {
+        if (troubleName(kind).equals(ours)) {
+          return Optional.of(kind);
+        }
+      }
+      throw new Malformed("/_trouble", "there is no trouble \"" + ours + "\"");
+    }
+    return Optional.ofNullable(ERRORS.get(entry.path("response").path("_error").asText("")));
+  }
+
+  /** A trouble as a cassette names it: {@code connectionRefused}. */
+  static String troubleName(Trouble.Kind kind) {
+    String[] words = kind.name().toLowerCase(Locale.ROOT).split("_");
+    StringBuilder name = new StringBuilder(words[0]);
+    for (int at = 1; at < words.length; at++) {
+      name.append(words[at].substring(0, 1).toUpperCase(Locale.ROOT));
+      name.append(words[at].substring(1));
+    }
+    return name.toString();
+  }
+
+  private static Instant instant(JsonNode entry) throws Malformed {
+    String written = text(entry, "", "startedDateTime");
+    try {
+      return OffsetDateTime.parse(written).toInstant();
+    } catch (DateTimeParseException malformed) {
+      throw new Malformed(
+          "/startedDateTime", "\"" + written + "\" is no date and time (ISO 8601, with its zone)");
+    }
+  }
+
+  private static String protocol(String written) {
+    String lower = written.toLowerCase(Locale.ROOT);
+    return lower.startsWith("h2") || lower.startsWith("http/2") ? "HTTP/2" : "HTTP/1.1";
+  }
+
+  private static JsonNode member(JsonNode from, String path, String name) throws Malformed {
+    JsonNode member = from.path(name);
+    if (!member.isObject()) {
+      throw new Malformed(
+          path + "/" + name, member.isMissingNode() ? "is missing" : "is no object");
+    }
+    return member;
+  }
+
+  private static String text(JsonNode from, String path, String name) throws Malformed {
+    JsonNode member = from.path(name);
+    if (!member.isTextual()) {
+      throw new Malformed(path + "/" + name, member.isMissingNode() ? "is missing" : "is no text");
+    }
+    return member.asText();
+  }
+}

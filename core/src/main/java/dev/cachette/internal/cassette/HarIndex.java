@@ -1,0 +1,222 @@
+package dev.cachette.internal.cassette;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.StreamReadFeature;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.cassette.CassetteException;
+import dev.cachette.internal.json.Json;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a HAR file holds, and where: read in one pass, the bodies skipped, so that a large file is
+ * opened as fast as its bytes can be parsed, and costs a few words of memory an entry.
+ */
+public final class HarIndex {
+
+  private static final JsonFactory FACTORY =
+      JsonFactory.builder().disable(StreamReadFeature.AUTO_CLOSE_SOURCE).build();
+  private static final ObjectMapper MAPPER = new ObjectMapper(FACTORY);
+
+  private final String name;
+  private final ObjectNode root = JsonNodeFactory.instance.objectNode();
+  private final ObjectNode log = JsonNodeFactory.instance.objectNode();
+  private final List<Entry> entries = new ArrayList<>();
+
+  private HarIndex(String name) {
+    this.name = name;
+  }
+
+  /**
+   * Where an entry stands in the file.
+   *
+   * @param offset of its first byte
+   * @param length in bytes
+   * @param line its first line, from 1
+   * @param method the method of its request
+   * @param url the URL of its request
+   */
+  public record Entry(long offset, int length, int line, String method, String url) {}
+
+  /** Nothing yet. */
+  public static HarIndex empty(String name) {
+    return new HarIndex(name);
+  }
+
+  /**
+   * Reads a file.
+   *
+   * @param name the file as messages name it
+   * @throws CassetteException if it is no HAR of a version that is known
+   * @throws IOException if it cannot be read
+   */
+  public static HarIndex read(String name, InputStream in) throws IOException {
+    HarIndex index = new HarIndex(name);
+    try (JsonParser parser = FACTORY.createParser(in)) {
+      try {
+        index.readRoot(parser);
+      } catch (JsonProcessingException malformed) {
+        throw index.malformed(parser, Json.problem(malformed), malformed);
+      }
+    }
+    return index;
+  }
+
+  /** The file as messages name it. */
+  public String name() {
+    return name;
+  }
+
+  /** Its entries, in the order in which they stand there. */
+  public List<Entry> entries() {
+    return entries;
+  }
+
+  /** The members of the log that are no entries. */
+  ObjectNode log() {
+    return log;
+  }
+
+  /** The members beside the log. */
+  ObjectNode root() {
+    return root;
+  }
+
+  private void readRoot(JsonParser parser) throws IOException {
+    if (parser.nextToken() != JsonToken.START_OBJECT) {
+      throw malformed(parser, "a HAR file is one JSON object with a member \"log\"", null);
+    }
+    boolean hasLog = false;
+    while (parser.nextToken() == JsonToken.FIELD_NAME) {
+      String member = parser.currentName();
+      parser.nextToken();
+      if (member.equals("log")) {
+        hasLog = true;
+        readLog(parser);
+      } else {
+        root.set(member, MAPPER.readTree(parser));
+      }
+    }
+    if (!hasLog) {
+      throw malformed(parser, "there is no member \"log\", so it is no HAR file", null);
+    }
+    if (parser.nextToken() != null) {
+      throw malformed(parser, "there is more behind its end", null);
+    }
+    requireKnownVersion(parser);
+  }
+
+  private void readLog(JsonParser parser) throws IOException {
+    require(parser, JsonToken.START_OBJECT, "an object");
+    boolean hasEntries = false;
+    while (parser.nextToken() == JsonToken.FIELD_NAME) {
+      String member = parser.currentName();
+      parser.nextToken();
+      if (member.equals("entries")) {
+        hasEntries = true;
+        require(parser, JsonToken.START_ARRAY, "an array");
+        while (parser.nextToken() != JsonToken.END_ARRAY) {
+          readEntry(parser);
+        }
+      } else {
+        log.set(member, MAPPER.readTree(parser));
+      }
+    }
+    if (!hasEntries) {
+      throw malformed(parser, "the log has no member \"entries\"", null);
+    }
+  }
+
+  private void readEntry(JsonParser parser) throws IOException {
+    require(parser, JsonToken.START_OBJECT, "an object");
+    long offset = parser.currentTokenLocation().getByteOffset();
+    int line = parser.currentTokenLocation().getLineNr();
+    if (offset < 0) {
+      throw malformed(parser, "it is not written in UTF-8", null);
+    }
+    String method = "";
+    String url = "";
+    while (parser.nextToken() == JsonToken.FIELD_NAME) {
+      boolean isRequest = parser.currentName().equals("request");
+      parser.nextToken();
+      if (!isRequest) {
+        parser.skipChildren();
+        continue;
+      }
+      require(parser, JsonToken.START_OBJECT, "an object");
+      while (parser.nextToken() == JsonToken.FIELD_NAME) {
+        String member = parser.currentName();
+        parser.nextToken();
+        if (member.equals("method")) {
+          method = text(parser);
+        } else if (member.equals("url")) {
+          url = text(parser);
+        } else {
+          parser.skipChildren();
+        }
+      }
+    }
+    if (method.isEmpty() || url.isEmpty()) {
+      throw malformed(parser, "this entry has no request with a method and a url", null);
+    }
+    long length = parser.currentLocation().getByteOffset() - offset;
+    entries.add(new Entry(offset, Math.toIntExact(length), line, method, url));
+  }
+
+  private String text(JsonParser parser) throws IOException {
+    require(parser, JsonToken.VALUE_STRING, "a text");
+    return parser.getText();
+  }
+
+  private void require(JsonParser parser, JsonToken token, String what) throws IOException {
+    if (parser.currentToken() != token) {
+      throw malformed(parser, "this should be " + what, null);
+    }
+  }
+
+  private void requireKnownVersion(JsonParser parser) throws IOException {
+    String version = log.path("version").asText("1.1");
+    if (!version.equals("1.1") && !version.equals("1.2")) {
+      throw new CassetteException(
+          String.format(
+              Locale.ROOT,
+              "The cassette %s is a HAR of version %s; 1.1 and 1.2 can be read.\n"
+                  + "Mend: export it as HAR 1.2. The file is left as it is.",
+              name,
+              version));
+    }
+  }
+
+  private CassetteException malformed(
+      JsonParser parser, String problem, @Nullable Exception cause) {
+    String place =
+        cause != null
+            ? ""
+            : String.format(
+                Locale.ROOT,
+                "line %d, column %d: ",
+                parser.currentTokenLocation().getLineNr(),
+                parser.currentTokenLocation().getColumnNr());
+    String path = parser.getParsingContext().pathAsPointer().toString();
+    String message =
+        String.format(
+            Locale.ROOT,
+            "The cassette %s cannot be read: %s%s%s\n"
+                + "Mend: correct it there, or take it from version control, or delete it and "
+                + "record it again.",
+            name,
+            place,
+            problem,
+            path.isEmpty() ? "" : " (at " + path + ")");
+    return cause == null ? new CassetteException(message) : new CassetteException(message, cause);
+  }
+}

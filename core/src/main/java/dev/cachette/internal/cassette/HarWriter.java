@@ -1,0 +1,214 @@
+package dev.cachette.internal.cassette;
+
+import com.fasterxml.jackson.core.util.DefaultIndenter;
+import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
+import com.fasterxml.jackson.core.util.Separators;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Query;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.Map;
+
+/** Writes HAR 1.2, its members in a fixed order, two spaces for each level. */
+final class HarWriter {
+
+  static final String VERSION = "1.2";
+  private static final ObjectMapper MAPPER = new ObjectMapper();
+  private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
+
+  private HarWriter() {}
+
+  /** An entry as text, without the indentation that its place in the file gives it. */
+  static String entry(Exchange exchange) {
+    ObjectNode entry = NODES.objectNode();
+    long millis = exchange.time().toMillis();
+    entry.put("startedDateTime", written(exchange.started()));
+    entry.put("time", millis);
+    entry.set("request", request(exchange.request(), exchange.protocol()));
+    entry.set(
+        "response",
+        exchange
+            .response()
+            .map(response -> response(response, exchange.protocol()))
+            .orElseGet(HarWriter::noResponse));
+    entry.set("cache", NODES.objectNode());
+    entry.set("timings", NODES.objectNode().put("send", 0).put("wait", millis).put("receive", 0));
+    exchange.trouble().ifPresent(kind -> entry.put("_trouble", HarEntry.troubleName(kind)));
+    return text(entry);
+  }
+
+  /**
+   * Writes a whole file.
+   *
+   * @param log the members of the log that stand before its entries
+   * @param root other members beside the log
+   * @param entries the entries as text
+   */
+  static void write(OutputStream out, ObjectNode log, ObjectNode root, Iterable<String> entries) {
+    try {
+      StringBuilder head = new StringBuilder(text(log));
+      // What is open at the end of the head is closed behind the entries.
+      head.setLength(head.length() - "\n}".length());
+      write(out, "{\n  \"log\": " + indented(head.toString(), "  ") + ",\n    \"entries\": [");
+      String before = "\n      ";
+      for (String entry : entries) {
+        write(out, before + indented(entry, "      "));
+        before = ",\n      ";
+      }
+      write(out, before.startsWith(",") ? "\n    ]\n  }" : "]\n  }");
+      for (Map.Entry<String, JsonNode> other : root.properties()) {
+        String value = text(other.getValue());
+        write(out, ",\n  " + NODES.textNode(other.getKey()) + ": " + indented(value, "  "));
+      }
+      write(out, "\n}\n");
+    } catch (IOException unwritable) {
+      throw new UncheckedIOException(unwritable);
+    }
+  }
+
+  /** An instant as a cassette holds it: to the millisecond, in UTC. */
+  static String written(Instant instant) {
+    String text = instant.truncatedTo(ChronoUnit.MILLIS).toString();
+    return text.contains(".") ? text : text.replace("Z", ".000Z");
+  }
+
+  private static ObjectNode request(Request request, String protocol) {
+    ObjectNode written = NODES.objectNode();
+    written.put("method", request.method());
+    written.put("url", request.uri().toJavaUri().toASCIIString());
+    written.put("httpVersion", protocol);
+    written.set("cookies", requestCookies(request.headers()));
+    written.set("headers", headers(request.headers()));
+    written.set("queryString", query(request.uri().query()));
+    if (!request.body().isEmpty()) {
+      ObjectNode content = NODES.objectNode();
+      content.put("mimeType", request.headers().first("content-type").orElse(""));
+      HarContent.write(content, request.headers(), request.body(), "_encoding");
+      written.set("postData", content);
+    }
+    written.put("headersSize", -1);
+    written.put("bodySize", request.body().size());
+    return written;
+  }
+
+  private static ObjectNode response(Response response, String protocol) {
+    ObjectNode written = NODES.objectNode();
+    written.put("status", response.status());
+    written.put("statusText", "");
+    written.put("httpVersion", protocol);
+    written.set("cookies", responseCookies(response.headers()));
+    written.set("headers", headers(response.headers()));
+    ObjectNode content = NODES.objectNode();
+    content.put("size", 0);
+    content.put("mimeType", response.headers().first("content-type").orElse(""));
+    content.put("size", HarContent.write(content, response.headers(), response.body(), "encoding"));
+    written.set("content", content);
+    written.put("redirectURL", response.headers().first("location").orElse(""));
+    written.put("headersSize", -1);
+    written.put("bodySize", response.body().size());
+    if (!response.trailers().isEmpty()) {
+      written.set("_trailers", headers(response.trailers()));
+    }
+    return written;
+  }
+
+  private static ObjectNode noResponse() {
+    ObjectNode written = NODES.objectNode();
+    written.put("status", 0).put("statusText", "").put("httpVersion", "");
+    written.set("cookies", NODES.arrayNode());
+    written.set("headers", NODES.arrayNode());
+    written.set("content", NODES.objectNode().put("size", 0).put("mimeType", ""));
+    written.put("redirectURL", "").put("headersSize", -1).put("bodySize", -1);
+    return written;
+  }
+
+  private static ArrayNode headers(Headers headers) {
+    ArrayNode written = NODES.arrayNode();
+    headers.forEach(header -> add(written, header.name(), header.value()));
+    return written;
+  }
+
+  private static ArrayNode query(Query query) {
+    ArrayNode written = NODES.arrayNode();
+    query.names().forEach(name -> query.all(name).forEach(value -> add(written, name, value)));
+    return written;
+  }
+
+  private static ArrayNode requestCookies(Headers headers) {
+    ArrayNode written = NODES.arrayNode();
+    for (String cookies : headers.all("cookie")) {
+      for (String cookie : cookies.split(";")) {
+        addCookie(written, cookie);
+      }
+    }
+    return written;
+  }
+
+  private static ArrayNode responseCookies(Headers headers) {
+    ArrayNode written = NODES.arrayNode();
+    headers.all("set-cookie").forEach(cookie -> addCookie(written, cookie.split(";", 2)[0]));
+    return written;
+  }
+
+  private static void addCookie(ArrayNode into, String pair) {
+    int equals = pair.indexOf('=');
+    if (equals > 0) {
+      add(into, pair.substring(0, equals).strip(), pair.substring(equals + 1).strip());
+    }
+  }
+
+  private static void add(ArrayNode into, String name, String value) {
+    into.add(NODES.objectNode().put("name", name).put("value", value));
+  }
+
+  private static String text(JsonNode node) {
+    try {
+      return MAPPER.writer(new Layout()).writeValueAsString(node);
+    } catch (IOException impossible) {
+      throw new UncheckedIOException(impossible);
+    }
+  }
+
+  /** No text of JSON has a line break in it but between its tokens. */
+  private static String indented(String json, String indentation) {
+    return json.replace("\n", "\n" + indentation);
+  }
+
+  private static void write(OutputStream out, String text) throws IOException {
+    out.write(text.getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** One member a line, so that versions can be compared and merged by line. */
+  private static final class Layout extends DefaultPrettyPrinter {
+
+    private static final long serialVersionUID = 1;
+
+    Layout() {
+      super(
+          Separators.createDefaultInstance()
+              .withObjectFieldValueSpacing(Separators.Spacing.AFTER)
+              .withObjectEmptySeparator("")
+              .withArrayEmptySeparator(""));
+      DefaultIndenter lines = new DefaultIndenter("  ", "\n");
+      indentObjectsWith(lines);
+      indentArraysWith(lines);
+    }
+
+    @Override
+    public DefaultPrettyPrinter createInstance() {
+      return new Layout();
+    }
+  }
+}

@@ -1,0 +1,26 @@
+package dev.cachette.internal.cassette;
+
+import dev.cachette.cassette.Exchange;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeParseException;
+import java.util.Comparator;
+import java.util.Optional;
+
+/** When a cassette was recorded, the last time: as it says itself, else by its exchanges. */
+public final class RecordedAt {
+
+  static final String MEMBER = "_recordedAt";
+
+  private RecordedAt() {}
+
+  /** The instant; empty if there is nothing in it. */
+  public static Optional<Instant> of(Recordings recordings) {
+    String written = recordings.index().log().path(MEMBER).asText("");
+    try {
+      return Optional.of(OffsetDateTime.parse(written).toInstant());
+    } catch (DateTimeParseException ofAnotherProgram) {
+      return recordings.stream().map(Exchange::started).max(Comparator.naturalOrder());
+    }
+  }
+}

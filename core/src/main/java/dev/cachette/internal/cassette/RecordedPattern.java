@@ -1,0 +1,75 @@
+package dev.cachette.internal.cassette;
+
+import static dev.cachette.match.Values.is;
+
+import dev.cachette.cassette.Matching;
+import dev.cachette.cassette.Matching.Part;
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Query;
+import dev.cachette.http.Request;
+import dev.cachette.match.Bodies;
+import dev.cachette.match.Condition;
+import dev.cachette.match.Conditions;
+import dev.cachette.match.Content;
+import dev.cachette.match.JsonBody;
+import dev.cachette.match.RequestPattern;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** A recorded request as the pattern that a stub for it would have, to explain why none fits. */
+final class RecordedPattern {
+
+  private RecordedPattern() {}
+
+  static RequestPattern of(Request recorded, Matching matching) {
+    String method = matching.isOn(Part.METHOD) ? recorded.method() : "*";
+    String path = matching.isOn(Part.PATH) ? literal(recorded.uri().path()) : "/{+anything}";
+    String line = method + " " + recorded.uri().origin() + path;
+    List<Condition> conditions = new ArrayList<>();
+    if (matching.isOn(Part.QUERY)) {
+      Query query = recorded.uri().query();
+      for (String name : query.names()) {
+        if (!matching.ignoredQuery().contains(name)) {
+          query.all(name).forEach(value -> conditions.add(Conditions.query(name, is(value))));
+        }
+      }
+    }
+    for (String header : matching.headers()) {
+      recorded
+          .headers()
+          .first(header)
+          .ifPresent(value -> conditions.add(Conditions.header(header, is(value))));
+    }
+    if (matching.isOn(Part.BODY) && matching.comparison().isEmpty()) {
+      body(recorded, matching).ifPresent(conditions::add);
+    }
+    return RequestPattern.of(line).where(conditions.toArray(Condition[]::new));
+  }
+
+  private static Optional<Condition> body(Request recorded, Matching matching) {
+    Content content = Content.of(recorded.headers(), recorded.body());
+    if (content.isEmpty()) {
+      return Optional.empty();
+    }
+    String subtype = content.mediaType().map(MediaType::subtype).orElse("");
+    if (content.json().isPresent()) {
+      JsonBody same = Bodies.sameJson(content.text());
+      List<String> ignored = matching.ignoredJson();
+      return Optional.of(ignored.isEmpty() ? same : same.ignoring(ignored.toArray(String[]::new)));
+    }
+    if (subtype.equals("xml") || subtype.endsWith("+xml")) {
+      try {
+        return Optional.of(Bodies.sameXml(content.text()));
+      } catch (IllegalArgumentException malformed) {
+        return Optional.of(Bodies.sameText(content.text()));
+      }
+    }
+    return Optional.of(Bodies.sameText(content.text()));
+  }
+
+  /** A path in which braces are no variables. */
+  private static String literal(String path) {
+    return path.replace("{", "%7B").replace("}", "%7D").replace("*", "%2A");
+  }
+}

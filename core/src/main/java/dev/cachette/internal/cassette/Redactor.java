@@ -1,0 +1,182 @@
+package dev.cachette.internal.cassette;
+
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Redaction;
+import dev.cachette.http.Body;
+import dev.cachette.http.Header;
+import dev.cachette.http.Headers;
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.match.Content;
+import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/**
+ * Takes secrets out of exchanges, and puts those back that the user has named. What stood in a
+ * place of secrets once is taken out everywhere from then on.
+ */
+final class Redactor {
+
+  private final Redaction rules;
+  private final KnownSecrets known;
+  private final SecretPlaces places;
+
+  Redactor(Redaction rules) {
+    this.rules = rules;
+    this.known = new KnownSecrets(rules.secrets());
+    this.places = new SecretPlaces(new SecretNames(rules), known::learn);
+  }
+
+  /** The request with markers in place of secrets. */
+  Request redact(Request request) {
+    // Twice: the first time tells what is to be looked for.
+    return redactOnce(redactPlaces(request));
+  }
+
+  /**
+   * Many exchanges, of which each may tell what is secret in the others.
+   *
+   * @throws dev.cachette.cassette.CassetteException if what is left looks like a secret
+   */
+  List<Exchange> redactAll(String cassette, List<Exchange> exchanges) {
+    List<Exchange> marked = new ArrayList<>();
+    exchanges.forEach(exchange -> marked.add(redactPlaces(exchange)));
+    marked.replaceAll(this::redactOnce);
+    new SecretScan(rules).check(cassette, marked);
+    return marked;
+  }
+
+  /** The exchange with the values of named secrets in its response. */
+  Exchange fill(Exchange exchange) {
+    if (rules.secrets().isEmpty() || exchange.response().isEmpty()) {
+      return exchange;
+    }
+    Response response = exchange.response().get();
+    return exchange.with(changed(response, (name, value) -> known.fill(value), known::fill));
+  }
+
+  private Exchange redactPlaces(Exchange exchange) {
+    Exchange marked = exchange.with(redactPlaces(exchange.request()));
+    return marked
+        .response()
+        .map(
+            response ->
+                marked.with(
+                    changed(
+                        response,
+                        places::header,
+                        text -> places.body(response.headers().contentType(), text))))
+        .orElse(marked);
+  }
+
+  private Request redactPlaces(Request request) {
+    return changed(
+        request,
+        places::parameters,
+        places::header,
+        text -> places.body(request.headers().contentType(), text));
+  }
+
+  private Exchange redactOnce(Exchange exchange) {
+    Exchange redacted = exchange.with(redactOnce(exchange.request()));
+    return redacted
+        .response()
+        .map(
+            response ->
+                redacted.with(
+                    changed(response, (name, value) -> known.redact(value), known::redact)))
+        .orElse(redacted);
+  }
+
+  private Request redactOnce(Request request) {
+    return known.isEmpty()
+        ? request
+        : changed(request, known::redact, (name, value) -> known.redact(value), known::redact);
+  }
+
+  private interface HeaderChange {
+    String of(String name, String value);
+  }
+
+  private static Request changed(
+      Request request, UnaryOperator<String> url, HeaderChange header, UnaryOperator<String> body) {
+    return new Request(
+        request.method(),
+        Uri.parse(url.apply(request.uri().toString())),
+        changed(request.headers(), header),
+        changed(request.headers(), request.body(), body));
+  }
+
+  private static Response changed(
+      Response response, HeaderChange header, UnaryOperator<String> body) {
+    return new Response(
+        response.status(),
+        changed(response.headers(), header),
+        changed(response.headers(), response.body(), body),
+        changed(response.trailers(), header));
+  }
+
+  private static Headers changed(Headers headers, HeaderChange change) {
+    return Headers.of(
+        headers.stream()
+            .map(it -> new Header(it.name(), change.of(it.name(), it.value())))
+            .toList());
+  }
+
+  /** A body as it is sent, changed as it reads. */
+  private static Body changed(Headers headers, Body body, UnaryOperator<String> change) {
+    if (body.isEmpty()) {
+      return body;
+    }
+    Content content = Content.of(headers, body);
+    byte[] plain = content.bytes();
+    byte[] changed = changed(plain, charset(headers), change);
+    if (Arrays.equals(plain, changed)) {
+      return body;
+    }
+    byte[] coded = changed;
+    for (String value : headers.all("content-encoding")) {
+      for (String name : value.split(",")) {
+        Optional<ContentCoding> coding = ContentCoding.named(name);
+        coded = coding.isPresent() ? coding.get().encode(coded) : coded;
+      }
+    }
+    return Body.of(coded);
+  }
+
+  private static byte[] changed(byte[] plain, Charset charset, UnaryOperator<String> change) {
+    if (isGzip(plain)) {
+      try {
+        byte[] within = ContentCoding.GZIP.decode(plain);
+        byte[] changed = changed(within, charset, change);
+        return Arrays.equals(within, changed) ? plain : ContentCoding.GZIP.encode(changed);
+      } catch (IOException noGzip) {
+        return plain;
+      }
+    }
+    String text = new String(plain, charset);
+    if (Arrays.equals(text.getBytes(charset), plain)) {
+      return change.apply(text).getBytes(charset);
+    }
+    // What is no text is looked at byte by byte.
+    String bytes = new String(plain, StandardCharsets.ISO_8859_1);
+    return change.apply(bytes).getBytes(StandardCharsets.ISO_8859_1);
+  }
+
+  private static boolean isGzip(byte[] bytes) {
+    return bytes.length > 2 && bytes[0] == 0x1f && bytes[1] == (byte) 0x8b;
+  }
+
+  private static Charset charset(Headers headers) {
+    return headers.contentType().map(MediaType::charsetOrDefault).orElse(StandardCharsets.UTF_8);
+  }
+}

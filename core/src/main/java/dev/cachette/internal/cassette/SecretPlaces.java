@@ -1,0 +1,164 @@
+package dev.cachette.internal.cassette;
+
+import dev.cachette.http.MediaType;
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiConsumer;
+import java.util.regex.MatchResult;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Puts markers where secrets usually stand, and tells what stood there. */
+final class SecretPlaces {
+
+  /** A shorter text, or one like this, is not looked for elsewhere. */
+  private static final int SHORTEST_LEARNED = 8;
+
+  private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
+  private static final Pattern FIELD = Pattern.compile("(?<=^|[?&;])([^=&?;\\s]+)=([^&;#\\s]+)");
+  private static final Pattern MEMBER =
+      Pattern.compile("(\"([^\"\\\\]{1,80})\"\\s*:\\s*\")([^\"\\\\]*+(?:\\\\.[^\"\\\\]*+)*+)\"");
+  private static final Pattern ELEMENT =
+      Pattern.compile("(<(?:[\\w.-]+:)?([\\w.-]+)(?:\\s[^<>]*)?>)([^<>]+)(?=</)");
+  private static final Pattern ATTRIBUTE =
+      Pattern.compile("(\\s(?:[\\w.-]+:)?([\\w.-]+)\\s*=\\s*[\"'])([^\"'<>]+)(?=[\"'])");
+  private static final Pattern PART =
+      Pattern.compile(
+          "(;\\s*name=\"?([^\";\\r\\n]+)\"?[^\\r\\n]*\\r\\n(?:[^\\r\\n]+\\r\\n)*\\r\\n)"
+              + "(.+?)(?=\\r\\n--)",
+          Pattern.DOTALL);
+
+  private final SecretNames names;
+  private final BiConsumer<String, String> found;
+
+  /**
+   * Places with these names.
+   *
+   * @param found is told the name and value of each secret that is worth looking for elsewhere
+   */
+  SecretPlaces(SecretNames names, BiConsumer<String, String> found) {
+    this.names = names;
+    this.found = found;
+  }
+
+  /** A value of a header. */
+  String header(String name, String value) {
+    String lower = name.toLowerCase(Locale.ROOT);
+    if (names.isSpared(name)) {
+      return value;
+    }
+    if (CREDENTIALS.contains(lower)) {
+      return credentials(lower, value);
+    }
+    if (lower.equals("cookie")) {
+      return cookies(value);
+    }
+    if (lower.equals("set-cookie")) {
+      int end = value.indexOf(';');
+      return end < 0 ? cookies(value) : cookies(value.substring(0, end)) + value.substring(end);
+    }
+    if (names.isSecret(name)) {
+      return marker(name, value);
+    }
+    return value.indexOf('?') >= 0 ? parameters(value) : value;
+  }
+
+  /** A URL, or what stands behind its question mark, or a URL-encoded form. */
+  String parameters(String text) {
+    return FIELD
+        .matcher(text)
+        .replaceAll(
+            field ->
+                Matcher.quoteReplacement(
+                    names.isSecretParameter(field.group(1))
+                        ? field.group(1) + "=" + marker(field.group(1), field.group(2))
+                        : field.group()));
+  }
+
+  /** A body that is text. */
+  String body(Optional<MediaType> type, String text) {
+    String subtype = type.map(MediaType::subtype).orElse("");
+    if (subtype.equals("x-www-form-urlencoded")) {
+      return parameters(text);
+    }
+    if (type.filter(it -> it.type().equals("multipart")).isPresent()) {
+      return replaced(PART, text, true);
+    }
+    if (subtype.equals("xml") || subtype.endsWith("+xml") || subtype.endsWith("html")) {
+      return replaced(ATTRIBUTE, replaced(ELEMENT, text, false), false);
+    }
+    return replaced(MEMBER, text, false);
+  }
+
+  private String replaced(Pattern pattern, String text, boolean asParameter) {
+    return pattern
+        .matcher(text)
+        .replaceAll(
+            place -> {
+              String name = place.group(2);
+              boolean secret = asParameter ? names.isSecretParameter(name) : names.isSecret(name);
+              return Matcher.quoteReplacement(secret ? redacted(place) : place.group());
+            });
+  }
+
+  private String redacted(MatchResult place) {
+    String behind = place.group().substring(place.end(3) - place.start());
+    return place.group(1) + marker(place.group(2), place.group(3)) + behind;
+  }
+
+  private String credentials(String header, String value) {
+    int space = value.indexOf(' ');
+    if (space < 0) {
+      return marker(header, value);
+    }
+    String rest = value.substring(space + 1).strip();
+    if (value.substring(0, space).equalsIgnoreCase("basic")) {
+      learnPassword(rest);
+    }
+    return value.substring(0, space + 1) + marker(header, rest);
+  }
+
+  private void learnPassword(String base64) {
+    try {
+      String pair = new String(Base64.getDecoder().decode(base64), StandardCharsets.UTF_8);
+      int colon = pair.indexOf(':');
+      if (colon >= 0) {
+        learn("password", pair.substring(colon + 1));
+      }
+    } catch (IllegalArgumentException noBase64) {
+      // Then there is nothing in it to be found elsewhere.
+    }
+  }
+
+  private String cookies(String pairs) {
+    StringBuilder redacted = new StringBuilder();
+    for (String pair : pairs.split(";")) {
+      int equals = pair.indexOf('=');
+      String name = equals < 0 ? "" : pair.substring(0, equals).strip();
+      redacted.append(redacted.isEmpty() ? "" : "; ");
+      redacted.append(
+          equals < 0 || names.isSpared(name)
+              ? pair.strip()
+              : name + "=" + marker(name, pair.substring(equals + 1).strip()));
+    }
+    return redacted.toString();
+  }
+
+  private String marker(String name, String value) {
+    if (value.isEmpty() || Marker.is(value)) {
+      return value;
+    }
+    learn(name, value);
+    return Marker.of(Marker.name(name), Marker.Form.PLAIN);
+  }
+
+  private void learn(String name, String value) {
+    boolean telling = value.chars().anyMatch(Character::isDigit) || value.indexOf('-') > 0;
+    if (value.length() >= SHORTEST_LEARNED && telling) {
+      found.accept(Marker.name(name), value);
+    }
+  }
+}

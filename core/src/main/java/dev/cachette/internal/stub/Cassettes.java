@@ -1,0 +1,123 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Troubles;
+import dev.cachette.calls.StubReference;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.internal.cassette.InPlay;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+
+/** What the cassettes in play make of a request that no stub answers. */
+final class Cassettes {
+
+  private Cassettes() {}
+
+  /**
+   * What is to be done about a request.
+   *
+   * @param cassette by which cassette
+   * @param replayed the recording that answers it; empty if the real service is to be asked
+   */
+  record Choice(InPlay cassette, Optional<InPlay.Replayed> replayed) {
+
+    boolean records() {
+      return replayed.isEmpty();
+    }
+
+    StubReference reference() {
+      return replayed
+          .map(InPlay.Replayed::reference)
+          .orElseGet(() -> new StubReference("recorded onto " + cassette.name(), "cassette"));
+    }
+
+    /** The reply; where the real service is asked, it takes as long as that does. */
+    Reply reply(Request request, Carrier carrier, Outside outside) {
+      return replayed.isPresent() ? replay(replayed.get()) : record(request, carrier, outside);
+    }
+
+    private Reply replay(InPlay.Replayed recording) {
+      Duration time = recording.delay();
+      if (recording.exchange().trouble().isPresent()) {
+        return Reply.trouble(trouble(recording.exchange().trouble().get()), Schedule.after(time));
+      }
+      Response response = recording.exchange().response().orElseThrow();
+      return time.isZero()
+          ? Reply.of(response)
+          : Reply.of(response).in(List.of(response.body()), Schedule.after(time));
+    }
+
+    private Reply record(Request request, Carrier carrier, Outside outside) {
+      try {
+        dev.cachette.cassette.Exchange exchange =
+            outside.realService().call(request, carrier.protocol());
+        cassette.keep(exchange);
+        return Reply.of(exchange.response().orElseThrow());
+      } catch (RealServiceFailed failed) {
+        cassette.keep(failed.exchange());
+        outside
+            .warning()
+            .accept(
+                String.format(
+                    "The real service did not answer %s: %s. Its caller meets \"%s\"; that is "
+                        + "what is recorded.",
+                    request, failed.getMessage(), trouble(failed.kind())));
+        return Reply.trouble(trouble(failed.kind()), Schedule.AT_ONCE);
+      }
+    }
+  }
+
+  /** Who answers: the first cassette that knows it, else the first that records. */
+  static Optional<Choice> choose(List<InPlay> cassettes, Request request) {
+    for (InPlay cassette : cassettes) {
+      Optional<InPlay.Replayed> replayed = cassette.replay(request);
+      if (replayed.isPresent()) {
+        return Optional.of(new Choice(cassette, replayed));
+      }
+    }
+    return cassettes.stream()
+        .filter(InPlay::records)
+        .findFirst()
+        .map(cassette -> new Choice(cassette, Optional.empty()));
+  }
+
+  /** The trouble that a connection meets, if it was recorded; its turn is over then. */
+  static Optional<Trouble> meet(
+      List<InPlay> cassettes, Trouble.Stage stage, String host, OptionalInt port) {
+    for (InPlay cassette : cassettes) {
+      Optional<Trouble.Kind> next =
+          cassette.isFor(host, port) ? cassette.nextTrouble(host) : Optional.empty();
+      if (next.filter(kind -> kind.stage() == stage).isPresent()) {
+        cassette.skipTrouble(host);
+        return next.map(Cassettes::early);
+      }
+    }
+    return Optional.empty();
+  }
+
+  static Trouble early(Trouble.Kind kind) {
+    return switch (kind) {
+      case UNKNOWN_HOST -> Troubles.unknownHost();
+      case CONNECT_TIMEOUT -> Troubles.connectTimeout();
+      case EXPIRED_CERTIFICATE -> Troubles.expiredCertificate();
+      case NOT_YET_VALID_CERTIFICATE -> Troubles.notYetValidCertificate();
+      case WRONG_HOST_CERTIFICATE -> Troubles.wrongHostCertificate();
+      case UNTRUSTED_AUTHORITY -> Troubles.untrustedAuthority();
+      case HANDSHAKE_REFUSED -> Troubles.handshakeRefused();
+      case OLD_TLS_ONLY -> Troubles.oldTlsOnly();
+      default -> Troubles.connectionRefused();
+    };
+  }
+
+  /** What a caller can meet who has sent a request already. */
+  private static Trouble trouble(Trouble.Kind kind) {
+    return switch (kind) {
+      case CONNECTION_CLOSED -> Troubles.connectionClosed();
+      case SILENCE -> Troubles.silence();
+      default -> Troubles.connectionReset();
+    };
+  }
+}

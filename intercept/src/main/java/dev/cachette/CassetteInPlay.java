@@ -1,0 +1,75 @@
+package dev.cachette;
+
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Recording;
+import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.RecordedAt;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A cassette that answers calls, or records them, until its scope ends. Made by {@link
+ * Cachette#cassette(String)}. May be used from any thread.
+ */
+public final class CassetteInPlay {
+
+  private final InPlay cassette;
+  private final Path file;
+
+  CassetteInPlay(InPlay cassette, Path file) {
+    this.cassette = cassette;
+    this.file = file;
+  }
+
+  /** Its name: {@code harbour/arrival}. */
+  public String name() {
+    return cassette.name();
+  }
+
+  /** Where it is, or will be. */
+  public Path file() {
+    return file;
+  }
+
+  /** How it was asked to behave. */
+  public CassetteSettings settings() {
+    return cassette.settings();
+  }
+
+  /**
+   * What it does about the network, all things considered: a {@link Recording#CREATE} whose file is
+   * there is a {@link Recording#REPLAY}.
+   */
+  public Recording recording() {
+    return cassette.recording();
+  }
+
+  /** When it was recorded, the last time; empty if there is nothing on it. */
+  public Optional<Instant> recordedAt() {
+    return RecordedAt.of(cassette.known());
+  }
+
+  /**
+   * What was on it when it was put in, secrets as markers. Each exchange is read from the file when
+   * it is asked for.
+   *
+   * @throws dev.cachette.cassette.CassetteException when one is asked for that is malformed
+   */
+  public List<Exchange> exchanges() {
+    return cassette.known();
+  }
+
+  /** Does not keep what it has recorded, as where the test has failed. */
+  public void discard() {
+    cassette.discard();
+  }
+
+  /** The name, and what it does. */
+  @Override
+  public String toString() {
+    return cassette.toString();
+  }
+}

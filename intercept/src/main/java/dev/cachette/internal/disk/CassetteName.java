@@ -1,0 +1,56 @@
+package dev.cachette.internal.disk;
+
+import java.nio.file.Path;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
+/** The file that a cassette's name means: a slash makes a folder, {@code .har} is added. */
+public final class CassetteName {
+
+  private static final String ENDING = ".har";
+  private static final String REFUSED = "\\:*?\"<>|";
+
+  private CassetteName() {}
+
+  /**
+   * The file.
+   *
+   * @throws IllegalArgumentException if the name would not be a file in that folder on every system
+   */
+  public static Path in(Path folder, @Nullable String name) {
+    if (name == null || name.isBlank()) {
+      throw refused(name, "it is empty");
+    }
+    Path file = folder;
+    for (String part : name.split("/", -1)) {
+      file = file.resolve(checked(name, part));
+    }
+    String last = file.getFileName().toString();
+    boolean whole = last.toLowerCase(Locale.ROOT).endsWith(ENDING);
+    return last.toLowerCase(Locale.ROOT).endsWith(ENDING)
+        ? file
+        : file.resolveSibling(last + ENDING);
+  }
+
+  private static String checked(String name, String part) {
+    if (part.isBlank() || part.startsWith(".") || !part.equals(part.strip())) {
+      throw refused(name, "\"" + part + "\" is no name of a file or folder in it");
+    }
+    for (int at = 0; at < part.length(); at++) {
+      char c = part.charAt(at);
+      if (c < ' ' || REFUSED.indexOf(c) >= 0) {
+        throw refused(name, "it has the character " + (c < ' ' ? (int) c : "'" + c + "'"));
+      }
+    }
+    return part;
+  }
+
+  private static IllegalArgumentException refused(@Nullable String name, String why) {
+    return new IllegalArgumentException(
+        String.format(
+            "\"%s\" cannot be the name of a cassette: %s.\n"
+                + "Mend: use letters, digits, spaces, - _ and . in it, and / for a folder, as in "
+                + "\"harbour/arrival\".",
+            name, why));
+  }
+}

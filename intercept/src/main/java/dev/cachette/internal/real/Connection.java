@@ -1,0 +1,223 @@
+package dev.cachette.internal.real;
+
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import io.netty.channel.Channel;
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelInboundHandlerAdapter;
+import io.netty.channel.ChannelInitializer;
+import io.netty.channel.ChannelPipeline;
+import io.netty.channel.SimpleChannelInboundHandler;
+import io.netty.handler.codec.http.DefaultFullHttpRequest;
+import io.netty.handler.codec.http.FullHttpRequest;
+import io.netty.handler.codec.http.HttpClientCodec;
+import io.netty.handler.codec.http.HttpHeaderNames;
+import io.netty.handler.codec.http.HttpMethod;
+import io.netty.handler.codec.http.HttpObjectAggregator;
+import io.netty.handler.codec.http.HttpResponse;
+import io.netty.handler.codec.http.HttpVersion;
+import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
+import io.netty.handler.codec.http2.Http2MultiplexHandler;
+import io.netty.handler.codec.http2.Http2StreamChannelBootstrap;
+import io.netty.handler.codec.http2.Http2StreamFrameToHttpObjectCodec;
+import io.netty.handler.ssl.SslHandler;
+import io.netty.handler.ssl.SslHandshakeCompletionEvent;
+import java.io.IOException;
+import java.security.NoSuchAlgorithmException;
+import java.util.concurrent.CompletableFuture;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLEngine;
+import javax.net.ssl.SSLParameters;
+
+/**
+ * The handlers of a connection that is made for one call: a tunnel through a proxy, TLS, and the
+ * version of HTTP that comes of it, each put in when the one before is done.
+ */
+final class Connection extends ChannelInitializer<Channel> {
+
+  private static final int LARGEST_BODY = 256 << 20;
+  private static final String HTTP2 = "h2";
+
+  private final Request request;
+  private final Route route;
+  private final boolean http2;
+  private final CompletableFuture<Response> response;
+
+  /**
+   * Of a call that is to be made.
+   *
+   * @param http2 whether HTTP/2 is to be spoken, if the service can
+   */
+  Connection(Request request, Route route, boolean http2, CompletableFuture<Response> response) {
+    this.request = request;
+    this.route = route;
+    this.http2 = http2;
+    this.response = response;
+  }
+
+  @Override
+  protected void initChannel(Channel channel) {
+    ChannelPipeline pipeline = channel.pipeline();
+    if (route.isTunnelled()) {
+      pipeline.addLast(new HttpClientCodec());
+      pipeline.addLast(new Tunnel());
+    } else if (route.isSecure()) {
+      secure(pipeline);
+    } else if (http2 && route.proxy().isEmpty()) {
+      speakHttp2(pipeline);
+    } else {
+      speakHttp1(pipeline, route.proxy().isPresent());
+    }
+  }
+
+  @Override
+  public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+    response.completeExceptionally(cause);
+    context.close();
+  }
+
+  private void secure(ChannelPipeline pipeline) {
+    SSLEngine tls;
+    try {
+      tls = SSLContext.getDefault().createSSLEngine(request.uri().host(), request.uri().port());
+    } catch (NoSuchAlgorithmException impossible) {
+      throw new IllegalStateException(impossible);
+    }
+    tls.setUseClientMode(true);
+    SSLParameters parameters = tls.getSSLParameters();
+    parameters.setEndpointIdentificationAlgorithm("HTTPS");
+    if (http2) {
+      parameters.setApplicationProtocols(new String[] {HTTP2, "http/1.1"});
+    }
+    tls.setSSLParameters(parameters);
+    pipeline.addLast(new SslHandler(tls));
+    pipeline.addLast(new Negotiated(tls));
+  }
+
+  private void speakHttp1(ChannelPipeline pipeline, boolean absolute) {
+    pipeline.addLast(new HttpClientCodec());
+    pipeline.addLast(new HttpObjectAggregator(LARGEST_BODY));
+    pipeline.addLast(new OneCall(request, Messages.toEngine(request, route, absolute), response));
+  }
+
+  private void speakHttp2(ChannelPipeline pipeline) {
+    pipeline.addLast(Http2FrameCodecBuilder.forClient().gracefulShutdownTimeoutMillis(0).build());
+    pipeline.addLast(new Http2MultiplexHandler(new ChannelInboundHandlerAdapter()));
+    Channel connection = pipeline.channel();
+    if (connection.isActive()) {
+      openStream(connection);
+    } else {
+      pipeline.addLast(new WhenActive());
+    }
+  }
+
+  private void openStream(Channel connection) {
+    connection
+        .closeFuture()
+        .addListener(
+            closed -> response.completeExceptionally(new ClosedEarly(request.uri().origin())));
+    new Http2StreamChannelBootstrap(connection)
+        .handler(
+            new ChannelInitializer<>() {
+              @Override
+              protected void initChannel(Channel stream) {
+                FullHttpRequest written = Messages.toEngine(request, route, false);
+                written.headers().remove(HttpHeaderNames.CONNECTION);
+                stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(false));
+                stream.pipeline().addLast(new HttpObjectAggregator(LARGEST_BODY));
+                stream.pipeline().addLast(new OneCall(request, written, response));
+              }
+            })
+        .open()
+        .addListener(
+            opened -> {
+              if (!opened.isSuccess()) {
+                response.completeExceptionally(opened.cause());
+              }
+            });
+    response.whenComplete((got, failed) -> connection.close());
+  }
+
+  /** Opens the stream once there is a connection. */
+  private final class WhenActive extends ChannelInboundHandlerAdapter {
+
+    @Override
+    public void channelActive(ChannelHandlerContext context) {
+      openStream(context.channel());
+      context.fireChannelActive();
+    }
+  }
+
+  /** Goes on when the handshake has said which version it is. */
+  private final class Negotiated extends ChannelInboundHandlerAdapter {
+
+    private final SSLEngine tls;
+
+    Negotiated(SSLEngine tls) {
+      this.tls = tls;
+    }
+
+    @Override
+    public void userEventTriggered(ChannelHandlerContext context, Object event) {
+      if (event instanceof SslHandshakeCompletionEvent handshake) {
+        if (!handshake.isSuccess()) {
+          response.completeExceptionally(handshake.cause());
+          context.close();
+          return;
+        }
+        context.pipeline().remove(this);
+        if (HTTP2.equals(tls.getApplicationProtocol())) {
+          speakHttp2(context.pipeline());
+        } else {
+          speakHttp1(context.pipeline(), false);
+        }
+      }
+    }
+
+    @Override
+    public void channelInactive(ChannelHandlerContext context) {
+      response.completeExceptionally(new ClosedEarly(request.uri().origin()));
+    }
+  }
+
+  /** Asks a proxy for a tunnel (RFC 9110 section 9.3.6). */
+  private final class Tunnel extends SimpleChannelInboundHandler<Object> {
+
+    @Override
+    public void channelActive(ChannelHandlerContext context) {
+      String target = route.target().host() + ":" + route.target().port();
+      DefaultFullHttpRequest connect =
+          new DefaultFullHttpRequest(HttpVersion.HTTP_1_1, HttpMethod.CONNECT, target);
+      connect.headers().set(HttpHeaderNames.HOST, target);
+      context.writeAndFlush(connect);
+    }
+
+    @Override
+    protected void channelRead0(ChannelHandlerContext context, Object message) {
+      if (!(message instanceof HttpResponse answer)) {
+        return;
+      }
+      if (answer.status().code() / 100 != 2) {
+        response.completeExceptionally(
+            new IOException(
+                "the proxy "
+                    + route.proxy().orElseThrow()
+                    + " refused a tunnel to "
+                    + route.target().origin()
+                    + ": "
+                    + answer.status()));
+        context.close();
+        return;
+      }
+      ChannelPipeline pipeline = context.pipeline();
+      pipeline.remove(HttpClientCodec.class);
+      pipeline.remove(this);
+      secure(pipeline);
+    }
+
+    @Override
+    public void channelInactive(ChannelHandlerContext context) {
+      response.completeExceptionally(new ClosedEarly("the proxy " + route.proxy().orElseThrow()));
+    }
+  }
+}

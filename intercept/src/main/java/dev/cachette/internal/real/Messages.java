@@ -1,0 +1,112 @@
+package dev.cachette.internal.real;
+
+import dev.cachette.http.Body;
+import dev.cachette.http.Header;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.uri.Hosts;
+import io.netty.buffer.ByteBufUtil;
+import io.netty.buffer.Unpooled;
+import io.netty.handler.codec.http.DefaultFullHttpRequest;
+import io.netty.handler.codec.http.DefaultHttpHeadersFactory;
+import io.netty.handler.codec.http.FullHttpRequest;
+import io.netty.handler.codec.http.FullHttpResponse;
+import io.netty.handler.codec.http.HttpHeaderNames;
+import io.netty.handler.codec.http.HttpHeaders;
+import io.netty.handler.codec.http.HttpMethod;
+import io.netty.handler.codec.http.HttpVersion;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+
+/** Requests and responses, from our form to the engine's and back. */
+final class Messages {
+
+  /** What is said of one connection, not of the message (RFC 9110 section 7.6.1). */
+  private static final Set<String> OF_THE_CONNECTION =
+      Set.of(
+          "connection",
+          "keep-alive",
+          "proxy-connection",
+          "proxy-authorization",
+          "te",
+          "transfer-encoding",
+          "upgrade",
+          "http2-settings",
+          "content-length",
+          "host",
+          "expect");
+
+  /** What the engine says of an HTTP/2 stream in headers of its own. */
+  private static final String OF_THE_ENGINE = "x-http2-";
+
+  private Messages() {}
+
+  /**
+   * A request for the engine. Its Host is that of the caller, wherever it is sent.
+   *
+   * @param absolute whether it goes to a proxy, which must be told where to
+   */
+  static FullHttpRequest toEngine(Request request, Route route, boolean absolute) {
+    Uri uri = request.uri();
+    String path = uri.toString().substring(uri.origin().length());
+    DefaultFullHttpRequest written =
+        new DefaultFullHttpRequest(
+            HttpVersion.HTTP_1_1,
+            HttpMethod.valueOf(request.method()),
+            absolute ? route.target().origin() + path : path,
+            Unpooled.wrappedBuffer(request.body().bytes()),
+            DefaultHttpHeadersFactory.headersFactory().withValidation(false),
+            DefaultHttpHeadersFactory.trailersFactory());
+    written.headers().set(HttpHeaderNames.HOST, authority(uri));
+    request.headers().stream()
+        .filter(header -> !isOfTheConnection(header.name()))
+        .forEach(header -> written.headers().add(header.name(), header.value()));
+    if (!request.body().isEmpty() || request.headers().has("content-length")) {
+      written.headers().set(HttpHeaderNames.CONTENT_LENGTH, request.body().size());
+    }
+    written.headers().set(HttpHeaderNames.CONNECTION, "close");
+    return written;
+  }
+
+  static Response fromEngine(FullHttpResponse received, boolean toHead) {
+    Headers headers = headers(received.headers());
+    if (toHead && received.headers().contains(HttpHeaderNames.CONTENT_LENGTH)) {
+      headers =
+          headers.with("content-length", received.headers().get(HttpHeaderNames.CONTENT_LENGTH));
+    }
+    return new Response(
+        received.status().code(),
+        headers,
+        Body.of(ByteBufUtil.getBytes(received.content())),
+        headers(received.trailingHeaders()));
+  }
+
+  /** Host and port as a Host header has them: the port where it is not the scheme's own. */
+  static String authority(Uri uri) {
+    String host =
+        Hosts.isAddress(uri.host()) && uri.host().indexOf(':') >= 0
+            ? "[" + uri.host() + "]"
+            : uri.host();
+    return uri.port() == Uri.defaultPort(uri.scheme()) ? host : host + ":" + uri.port();
+  }
+
+  private static Headers headers(HttpHeaders received) {
+    List<Header> headers = new ArrayList<>(received.size());
+    for (Map.Entry<String, String> entry : received) {
+      if (!isOfTheConnection(entry.getKey())) {
+        headers.add(new Header(entry.getKey(), entry.getValue()));
+      }
+    }
+    return Headers.of(headers);
+  }
+
+  private static boolean isOfTheConnection(String name) {
+    String lower = name.toLowerCase(Locale.ROOT);
+    return OF_THE_CONNECTION.contains(lower) || lower.startsWith(OF_THE_ENGINE);
+  }
+}

@@ -1,0 +1,179 @@
+package dev.cachette;
+
+import static dev.cachette.cassette.Recording.CREATE;
+import static dev.cachette.cassette.Recording.EXTEND;
+import static dev.cachette.cassette.Recording.REPLAY;
+import static dev.cachette.cassette.Recording.REWRITE;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Recording;
+import java.io.IOException;
+import java.net.ConnectException;
+import java.net.HttpURLConnection;
+import java.net.URI;
+import java.net.UnknownHostException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.opentest4j.AssertionFailedError;
+
+/** Recording from a real service, and replay without it. */
+class RecordingTest {
+
+  private static final String TIDES = "http://tides.example/v1/stations/marrow/tides";
+
+  @TempDir Path folder;
+  private RealService outside;
+
+  @BeforeEach
+  void open() throws IOException {
+    outside = new RealService();
+  }
+
+  @AfterEach
+  void close() {
+    outside.close();
+  }
+
+  private Cachette net(Recording recording) {
+    return Cachette.open(
+        Settings.defaults()
+            .cassetteFolder(folder)
+            .cassettes(CassetteSettings.defaults().recording(recording).recordingInCi())
+            .realServiceAt("http://tides.example", outside.address()));
+  }
+
+  @Test
+  void whatWasRecordedIsReplayedWithTheServiceStopped() throws IOException {
+    outside.answers(200, "{\"high\":\"04:10\"}");
+    try (Cachette net = net(CREATE)) {
+      CassetteInPlay cassette = net.cassette("harbour/arrival");
+      assertEquals(CREATE, cassette.recording());
+      assertEquals("{\"high\":\"04:10\"}", get(TIDES + "?day=1&unit=m"));
+      net.calls().assertCount(1);
+    }
+    outside.close();
+    assertTrue(Files.exists(folder.resolve("harbour/arrival.har")));
+    try (Cachette net = net(CREATE)) {
+      CassetteInPlay cassette = net.cassette("harbour/arrival");
+      assertEquals(REPLAY, cassette.recording());
+      assertEquals("{\"high\":\"04:10\"}", get(TIDES + "?unit=m&day=1"));
+      assertEquals("exchange 1 of harbour/arrival", net.calls().only().stub().orElseThrow().name());
+    }
+    assertEquals(1, outside.calls());
+  }
+
+  @Test
+  void whatIsNewIsAddedAndWhatIsKnownIsNotAskedAgain() throws IOException {
+    outside.answers(200, "first");
+    try (Cachette net = net(CREATE)) {
+      net.cassette("tides");
+      get(TIDES);
+    }
+    byte[] before = Files.readAllBytes(folder.resolve("tides.har"));
+    outside.answers(200, "second");
+    try (Cachette net = net(EXTEND)) {
+      net.cassette("tides");
+      assertEquals("first", get(TIDES));
+      assertEquals("second", get(TIDES + "?day=2"));
+    }
+    assertEquals(2, outside.calls());
+    try (Cachette net = net(EXTEND)) {
+      net.cassette("tides");
+      assertEquals("second", get(TIDES + "?day=2"));
+    }
+    assertTrue(before.length < Files.size(folder.resolve("tides.har")));
+    outside.answers(200, "third");
+    try (Cachette net = net(REWRITE)) {
+      net.cassette("tides");
+      assertEquals("third", get(TIDES));
+    }
+    try (Cachette net = net(REPLAY)) {
+      assertEquals(1, net.cassette("tides").exchanges().size());
+      assertEquals("third", get(TIDES));
+    }
+  }
+
+  @Test
+  void repeatedRequestsAreReplayedInTheirOrderAndTheLastStays() throws IOException {
+    try (Cachette net = net(CREATE)) {
+      net.cassette("tides");
+      outside.answers(503, "busy");
+      assertEquals("503 busy", get(TIDES));
+      outside.answers(200, "done");
+      assertEquals("done", get(TIDES));
+    }
+    try (Cachette net = net(REPLAY)) {
+      net.cassette("tides");
+      assertEquals("503 busy", get(TIDES));
+      assertEquals("done", get(TIDES));
+      assertEquals("done", get(TIDES));
+      try (Cachette.Scope test = net.scope()) {
+        assertEquals("503 busy", get(TIDES));
+      }
+    }
+    try (Cachette net = net(REPLAY)) {
+      net.cassette(
+          "tides", CassetteSettings.defaults().recording(REPLAY).matching(how -> how.onceEach()));
+      get(TIDES);
+      get(TIDES);
+      assertTrue(get(TIDES).startsWith("501 No stub answers this call, nor does the cassette"));
+      assertThrows(AssertionFailedError.class, net::close);
+    }
+  }
+
+  @Test
+  void aFailedTestWritesNoCassette() throws IOException {
+    outside.answers(200, "tides");
+    try (Cachette net = net(CREATE)) {
+      net.cassette("tides");
+      get(TIDES);
+      net.discardRecordings();
+    }
+    assertFalse(Files.exists(folder.resolve("tides.har")));
+  }
+
+  @Test
+  void aMissingCassetteSaysHowToRecordIt() {
+    try (Cachette net = net(REPLAY)) {
+      String said =
+          assertThrows(CassetteException.class, () -> net.cassette("harbour/arrival")).getMessage();
+      assertTrue(said.contains("harbour/arrival.har is missing"), said);
+      assertTrue(said.contains("-Dcachette.recording=CREATE"), said);
+    }
+  }
+
+  @Test
+  void aRefusedConnectionIsMetAndReplayedAsOne() throws IOException {
+    outside.close();
+    try (Cachette net = net(CREATE)) {
+      net.cassette("tides");
+      assertThrows(ConnectException.class, () -> get(TIDES));
+      assertThrows(UnknownHostException.class, () -> get("http://nowhere.invalid/"));
+    }
+    try (Cachette net = net(REPLAY)) {
+      assertEquals(2, net.cassette("tides").exchanges().size());
+      assertThrows(ConnectException.class, () -> get(TIDES));
+      assertThrows(UnknownHostException.class, () -> get("http://nowhere.invalid/"));
+    }
+  }
+
+  static String get(String url) throws IOException {
+    HttpURLConnection connection = (HttpURLConnection) URI.create(url).toURL().openConnection();
+    connection.setReadTimeout(20_000);
+    int status = connection.getResponseCode();
+    try (var in = status < 400 ? connection.getInputStream() : connection.getErrorStream()) {
+      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      return status == 200 ? text : status + " " + text;
+    }
+  }
+}
