@@ -223,7 +223,8 @@ public final class Settings {
     return cassetteFolder;
   }
 
-  CassetteSettings cassettes() {
+  /** How cassettes behave that are put in by name alone. */
+  public CassetteSettings cassettes() {
     return cassettes;
   }
 

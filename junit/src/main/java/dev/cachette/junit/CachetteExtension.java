@@ -68,12 +68,17 @@ public final class CachetteExtension
 
   @Override
   public void beforeAll(ExtensionContext context) {
-    Interval.begin(context, settings(context));
+    if (Interval.begin(context, settings(context))) {
+      Interval.current(context)
+          .ifPresent(net -> AnnotatedCassettes.ofClass(context, settings, net));
+    }
   }
 
   @Override
   public void beforeEach(ExtensionContext context) {
-    Interval.begin(context, settings(context));
+    if (Interval.begin(context, settings(context))) {
+      Interval.current(context).ifPresent(net -> AnnotatedCassettes.ofTest(context, settings, net));
+    }
   }
 
   @Override

@@ -21,21 +21,24 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
   /**
    * Begins the interval of a context. An annotation on a class and another on its method mean one
    * interval, not two.
+   *
+   * @return whether it was begun
    */
-  static void begin(ExtensionContext context, Settings settings) {
+  static boolean begin(ExtensionContext context, Settings settings) {
     if (!settings.isIntercepting() && context.getTestMethod().isEmpty()) {
       // Nothing is shared: each test opens one of its own.
-      return;
+      return false;
     }
     Optional<Interval> outer = find(context);
     if (outer.isPresent() && outer.get().owner.equals(context)) {
-      return;
+      return false;
     }
     Interval begun =
         outer.isPresent()
             ? new Interval(outer.get().net, context, outer.get().net.scope()::close)
             : open(context, settings);
     store(context).put(Interval.class, begun);
+    return true;
   }
 
   /** Ends the interval of a context, where it has one of its own. */
@@ -48,10 +51,11 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
     interval.end.run();
   }
 
-  /** Says below the failure of a test what is worth knowing of its stubs. */
+  /** Where a test has failed: says what is worth knowing of its stubs, and keeps no recordings. */
   static void remark(ExtensionContext context) {
     Optional<Throwable> failure = context.getExecutionException();
     if (failure.isPresent()) {
+      current(context).ifPresent(Cachette::discardRecordings);
       find(context)
           .ifPresent(
               interval ->

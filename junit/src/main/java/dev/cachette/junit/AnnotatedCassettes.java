@@ -1,0 +1,57 @@
+package dev.cachette.junit;
+
+import static org.junit.platform.commons.support.AnnotationSupport.findRepeatableAnnotations;
+
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import dev.cachette.cassette.CassetteSettings;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.extension.ExtensionConfigurationException;
+import org.junit.jupiter.api.extension.ExtensionContext;
+
+/** Puts the cassettes in that {@link Cassette} asks for. */
+final class AnnotatedCassettes {
+
+  private AnnotatedCassettes() {}
+
+  /** Those with a name, which are for all tests of a class. */
+  static void ofClass(ExtensionContext context, Settings settings, Cachette net) {
+    on(context).stream()
+        .filter(cassette -> !cassette.value().isEmpty())
+        .forEach(cassette -> put(cassette, cassette.value(), settings, net));
+  }
+
+  /** Those of a test: its own, else those without a name of its classes, the innermost first. */
+  static void ofTest(ExtensionContext context, Settings settings, Cachette net) {
+    List<Cassette> asked = on(context);
+    Optional<ExtensionContext> outer = context.getParent();
+    while (asked.isEmpty() && outer.isPresent()) {
+      asked = on(outer.get()).stream().filter(it -> it.value().isEmpty()).toList();
+      outer = outer.get().getParent();
+    }
+    for (Cassette cassette : asked) {
+      String name = cassette.value().isEmpty() ? CassetteNames.of(context) : cassette.value();
+      put(cassette, name, settings, net);
+    }
+  }
+
+  private static List<Cassette> on(ExtensionContext context) {
+    return findRepeatableAnnotations(context.getElement(), Cassette.class);
+  }
+
+  private static void put(Cassette cassette, String name, Settings settings, Cachette net) {
+    CassetteSettings how = settings.cassettes();
+    if (cassette.recording().length > 1) {
+      throw new ExtensionConfigurationException(
+          "@Cassette(recording = {...}) takes one at most, not " + cassette.recording().length);
+    }
+    if (cassette.recording().length == 1) {
+      how = how.recording(cassette.recording()[0]);
+    }
+    if (cassette.hosts().length > 0) {
+      how = how.hosts(cassette.hosts());
+    }
+    net.cassette(name, how);
+  }
+}

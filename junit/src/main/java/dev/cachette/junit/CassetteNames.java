@@ -1,0 +1,47 @@
+package dev.cachette.junit;
+
+import java.lang.reflect.Method;
+import java.util.Arrays;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.extension.ExtensionContext;
+
+/** The names of cassettes that are given none: the same in every run, on every system. */
+final class CassetteNames {
+
+  private static final Pattern INVOCATION = Pattern.compile("template-invocation:#(\\d+)\\]");
+
+  private CassetteNames() {}
+
+  /** Of the class and the test, nested classes as folders. */
+  static String of(ExtensionContext context) {
+    Method method = context.getRequiredTestMethod();
+    StringBuilder name =
+        new StringBuilder(safe(context.getRequiredTestClass().getName()).replace('$', '/'))
+            .append('/')
+            .append(safe(method.getName()));
+    if (isOverloaded(method)) {
+      name.append(
+          Arrays.stream(method.getParameterTypes())
+              .map(type -> "_" + safe(type.getSimpleName()))
+              .collect(Collectors.joining()));
+    }
+    Matcher invocation = INVOCATION.matcher(context.getUniqueId());
+    while (invocation.find()) {
+      name.append('-').append(invocation.group(1));
+    }
+    return name.toString();
+  }
+
+  private static boolean isOverloaded(Method method) {
+    return Arrays.stream(method.getDeclaringClass().getDeclaredMethods())
+            .filter(other -> !other.isSynthetic() && other.getName().equals(method.getName()))
+            .count()
+        > 1;
+  }
+
+  private static String safe(String name) {
+    return name.replaceAll("[^\\p{L}\\p{N}_.$-]", "_");
+  }
+}
