@@ -1,14 +1,11 @@
 package dev.cachette;
 
+import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Recording;
 import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.cassette.RecordedAt;
 import java.nio.file.Path;
-import java.time.Instant;
-import java.util.List;
-import java.util.Optional;
 
 /**
  * A cassette that answers calls, or records them, until its scope ends. Made by {@link
@@ -47,19 +44,9 @@ public final class CassetteInPlay {
     return cassette.recording();
   }
 
-  /** When it was recorded, the last time; empty if there is nothing on it. */
-  public Optional<Instant> recordedAt() {
-    return RecordedAt.of(cassette.known());
-  }
-
-  /**
-   * What was on it when it was put in, secrets as markers. Each exchange is read from the file when
-   * it is asked for.
-   *
-   * @throws dev.cachette.cassette.CassetteException when one is asked for that is malformed
-   */
-  public List<Exchange> exchanges() {
-    return cassette.known();
+  /** What was on it when it was put in; nothing is of what it has recorded since. */
+  public Cassette recorded() {
+    return new Cassette(cassette.name(), RecordedAt.of(cassette.known()), cassette.known());
   }
 
   /** Does not keep what it has recorded, as where the test has failed. */

@@ -1,12 +1,17 @@
 package dev.cachette;
 
+import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Drift;
+import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Recording;
 import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.Modes;
 import dev.cachette.internal.cassette.RecordedAt;
 import dev.cachette.internal.cassette.Recordings;
+import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
 import dev.cachette.internal.disk.CassetteName;
 import dev.cachette.internal.stub.ScopeReport;
@@ -69,18 +74,36 @@ final class Cassettes {
           cassette.discard();
         }
         if (file != null && cassette.isToBeKept() && cassette.hasRecorded()) {
-          file.save(
-              cassette.known(),
-              cassette.finished(),
-              cassette.recording() == Recording.REWRITE,
-              Instant.now(),
-              VERSION);
+          save(cassette, file);
         }
       } catch (RuntimeException notWritten) {
         said = said.and(notWritten);
       }
     }
     return said;
+  }
+
+  private void save(InPlay cassette, CassetteFile file) {
+    List<Exchange> recorded = cassette.finished();
+    boolean rewriting = cassette.recording() == Recording.REWRITE;
+    Varying varying = Varying.of(cassette.known());
+    if (cassette.settings().isLearningVarying()) {
+      varying = varying.learn(cassette.known(), recorded);
+    }
+    Instant now = Instant.now();
+    if (rewriting && !cassette.known().isEmpty()) {
+      warnOfDrift(cassette, new Cassette(cassette.name(), Optional.of(now), recorded), varying);
+    }
+    file.save(new Merge(cassette.known(), recorded, rewriting, varying), now, VERSION);
+  }
+
+  private void warnOfDrift(InPlay cassette, Cassette recorded, Varying varying) {
+    Cassette before =
+        new Cassette(cassette.name(), RecordedAt.of(cassette.known()), cassette.known());
+    Drift drift = before.compareWith(recorded, varying.ignoredBy(cassette.settings().matching()));
+    if (!drift.isNone()) {
+      warning.accept("Recorded again: " + drift);
+    }
   }
 
   private static Recording recording(CassetteSettings settings) {

@@ -18,6 +18,9 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Settings {
 
+  /** The folder of cassettes where none is set. */
+  static final Path CASSETTES = Path.of("src", "test", "cassettes");
+
   private static final int MEBIBYTE = 1024 * 1024;
   private static final Settings DEFAULTS = new Settings();
 
@@ -32,7 +35,7 @@ public final class Settings {
   private @Nullable String name;
   private boolean intercepting = true;
   private Map<String, String> properties = Map.of();
-  private Path cassetteFolder = Path.of("src", "test", "cassettes");
+  private Path cassetteFolder = CASSETTES;
   private CassetteSettings cassettes = CassetteSettings.defaults();
   private Map<String, String> addresses = Map.of();
 

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 
@@ -15,6 +16,7 @@ final class RealService implements AutoCloseable {
 
   private final HttpServer server;
   private final AtomicInteger calls = new AtomicInteger();
+  private volatile CountDownLatch gate = new CountDownLatch(0);
   private volatile int status = 200;
   private volatile byte[] body = {};
   private volatile Consumer<Headers> headers = none -> {};
@@ -52,12 +54,25 @@ final class RealService implements AutoCloseable {
     headers = fields;
   }
 
+  void answersNothing() {
+    gate = new CountDownLatch(1);
+  }
+
+  void goesOn() {
+    gate.countDown();
+  }
+
   int calls() {
     return calls.get();
   }
 
   private void handle(HttpExchange exchange) throws IOException {
     calls.incrementAndGet();
+    try {
+      gate.await();
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+    }
     exchange.getRequestBody().readAllBytes();
     headers.accept(exchange.getResponseHeaders());
     exchange.sendResponseHeaders(status, body.length == 0 ? -1 : body.length);

@@ -15,6 +15,7 @@ import dev.cachette.cassette.Recording;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.HttpURLConnection;
+import java.net.SocketTimeoutException;
 import java.net.URI;
 import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
@@ -98,7 +99,7 @@ class RecordingTest {
       assertEquals("third", get(TIDES));
     }
     try (Cachette net = net(REPLAY)) {
-      assertEquals(1, net.cassette("tides").exchanges().size());
+      assertEquals(1, net.cassette("tides").recorded().exchanges().size());
       assertEquals("third", get(TIDES));
     }
   }
@@ -161,15 +162,34 @@ class RecordingTest {
       assertThrows(UnknownHostException.class, () -> get("http://nowhere.invalid/"));
     }
     try (Cachette net = net(REPLAY)) {
-      assertEquals(2, net.cassette("tides").exchanges().size());
+      assertEquals(2, net.cassette("tides").recorded().exchanges().size());
       assertThrows(ConnectException.class, () -> get(TIDES));
       assertThrows(UnknownHostException.class, () -> get("http://nowhere.invalid/"));
     }
   }
 
+  @Test
+  void aCallerThatGaveUpWaitsAsLongOnReplay() throws Exception {
+    try (RealService slow = outside;
+        Cachette net = net(CREATE)) {
+      slow.answersNothing();
+      net.cassette("tides");
+      assertThrows(SocketTimeoutException.class, () -> get(TIDES, 200));
+      slow.goesOn();
+    }
+    try (Cachette net = net(REPLAY)) {
+      assertEquals("silence", net.cassette("tides").recorded().exchanges().get(0).outcome());
+      assertThrows(SocketTimeoutException.class, () -> get(TIDES, 200));
+    }
+  }
+
   static String get(String url) throws IOException {
+    return get(url, 20_000);
+  }
+
+  private static String get(String url, int millis) throws IOException {
     HttpURLConnection connection = (HttpURLConnection) URI.create(url).toURL().openConnection();
-    connection.setReadTimeout(20_000);
+    connection.setReadTimeout(millis);
     int status = connection.getResponseCode();
     try (var in = status < 400 ? connection.getInputStream() : connection.getErrorStream()) {
       String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);

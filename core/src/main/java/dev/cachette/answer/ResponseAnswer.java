@@ -1,15 +1,22 @@
 package dev.cachette.answer;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.NullNode;
 import dev.cachette.answer.Delivery.Coding;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.json.JsonReplacement;
 import dev.cachette.internal.render.Template;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An answer that is a plain response: a status, headers and a body. Every modifier returns a new
@@ -110,6 +117,46 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
       throw new IllegalArgumentException(
           "The header \"" + name + "\" follows from the body. Mend: leave it out.");
     }
+  }
+
+  /**
+   * This answer with another value in some places of its JSON, for a recording that is right but
+   * for one thing.
+   *
+   * @param path a JSONPath (RFC 9535) or a JSON Pointer (RFC 6901)
+   * @param value what stands there then; any object that Jackson can write, or null
+   * @throws IllegalArgumentException if the path is malformed or finds nothing, if the body is no
+   *     JSON, or if the value cannot be written
+   */
+  public ResponseAnswer replacing(String path, @Nullable Object value) {
+    JsonQuery query = JsonQuery.parse(path);
+    JsonNode root = Json.read("replacing(path, value)", response.text());
+    JsonNode written =
+        value == null
+            ? NullNode.getInstance()
+            : Json.tree(Json.write("replacing(path, value)", value, Json.mapper()));
+    JsonNode changed =
+        JsonReplacement.of(root, query, written)
+            .orElseThrow(
+                () ->
+                    new IllegalArgumentException(
+                        String.format(
+                            "replacing(\"%s\", ...) finds nothing to replace: %s.",
+                            path, query.whyNothing(root).orElse("nothing is there"))));
+    return with(
+        new Response(
+            response.status(),
+            response.headers(),
+            Body.of(changed.toString(), charset()),
+            response.trailers()));
+  }
+
+  private Charset charset() {
+    return response
+        .headers()
+        .contentType()
+        .map(MediaType::charsetOrDefault)
+        .orElse(StandardCharsets.UTF_8);
   }
 
   /**

@@ -37,6 +37,7 @@ public final class CassetteSettings {
   private boolean failingWhenStale;
   private boolean keepingOnFailure;
   private boolean recordingInCi;
+  private boolean learningVarying;
 
   private CassetteSettings() {}
 
@@ -51,6 +52,7 @@ public final class CassetteSettings {
     this.failingWhenStale = other.failingWhenStale;
     this.keepingOnFailure = other.keepingOnFailure;
     this.recordingInCi = other.recordingInCi;
+    this.learningVarying = other.learningVarying;
   }
 
   /**
@@ -180,6 +182,18 @@ public final class CassetteSettings {
     return changed;
   }
 
+  /**
+   * Takes what differs from the recording before for what differs by nature: times, random
+   * identifiers, signatures. To be said for a second recording of the same calls, by {@link
+   * Recording#REWRITE}. The places stand in the cassette as {@code _varying}, where they can be
+   * edited, and are not compared from then on.
+   */
+  public CassetteSettings learnVarying() {
+    CassetteSettings changed = new CassetteSettings(this);
+    changed.learningVarying = true;
+    return changed;
+  }
+
   /** When it records. */
   public Recording recording() {
     return recording;
@@ -228,6 +242,11 @@ public final class CassetteSettings {
   /** Whether it records in CI, too. */
   public boolean isRecordingInCi() {
     return recordingInCi;
+  }
+
+  /** Whether it takes differences for what differs by nature. */
+  public boolean isLearningVarying() {
+    return learningVarying;
   }
 
   private static void requireGiven(String method, @Nullable Object argument) {

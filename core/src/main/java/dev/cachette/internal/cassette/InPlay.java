@@ -4,6 +4,7 @@ import dev.cachette.answer.Trouble;
 import dev.cachette.calls.StubReference;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Matching;
 import dev.cachette.cassette.Recording;
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Explanation;
@@ -32,6 +33,7 @@ public final class InPlay {
   private final CassetteSettings settings;
   private final Recording recording;
   private final Recordings known;
+  private final Matching matching;
   private final Playlist playlist;
   private final List<HostPattern> hosts;
   private final Redactor redactor;
@@ -50,7 +52,8 @@ public final class InPlay {
     this.settings = settings;
     this.recording = recording;
     this.known = known;
-    this.playlist = new Playlist(known, settings.matching());
+    this.matching = Varying.of(known).ignoredBy(settings.matching());
+    this.playlist = new Playlist(known, matching);
     this.hosts = settings.hosts().stream().map(HostPattern::of).toList();
     this.redactor = new Redactor(settings.redaction());
   }
@@ -115,11 +118,7 @@ public final class InPlay {
   /** Why a recording does not answer, though all that can be compared here is the same. */
   private Check obstacle(Exchange exchange, Request request) {
     boolean compared =
-        settings
-            .matching()
-            .comparison()
-            .map(same -> same.test(exchange.request(), request))
-            .orElse(true);
+        matching.comparison().map(same -> same.test(exchange.request(), request)).orElse(true);
     if (!compared) {
       return missed("comparison", "by(...) to hold for both requests", "it does not");
     }
@@ -209,10 +208,10 @@ public final class InPlay {
     List<Explanation.Stub> near = new ArrayList<>();
     for (int at : playlist.near(redacted, MOST_EXAMINED)) {
       Exchange exchange = known.get(at);
-      RequestPattern pattern = RecordedPattern.of(exchange.request(), settings.matching());
+      RequestPattern pattern = RecordedPattern.of(exchange.request(), matching);
       List<Check> obstacles =
           pattern.match(redacted).isPresent() ? List.of(obstacle(exchange, redacted)) : List.of();
-      near.add(new Explanation.Stub(pattern, reference(at), obstacles));
+      near.add(new Explanation.Stub(pattern, reference(at), obstacles, Optional.of(redacted)));
     }
     return near;
   }
@@ -220,6 +219,7 @@ public final class InPlay {
   /** The name, and what it does. */
   @Override
   public String toString() {
-    return "the cassette \"" + name + "\" (" + recording + ", " + known.size() + " exchanges)";
+    String size = known.size() == 1 ? "1 exchange" : known.size() + " exchanges";
+    return "the cassette \"" + name + "\" (" + recording + ", " + size + ")";
   }
 }

@@ -25,26 +25,31 @@ public final class Merge {
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
 
   private final Recordings before;
-  private final Recordings current;
   private final List<Exchange> recorded;
   private final boolean rewriting;
+  private final Varying varying;
 
   /**
    * A merge.
    *
    * @param before what stood in the file when the recording began
-   * @param current what stands there now
    * @param rewriting whether what stood there before is replaced
+   * @param varying what differs by nature
    */
-  public Merge(Recordings before, Recordings current, List<Exchange> recorded, boolean rewriting) {
+  public Merge(Recordings before, List<Exchange> recorded, boolean rewriting, Varying varying) {
+    this.varying = varying;
     this.before = before;
-    this.current = current;
     this.recorded = List.copyOf(recorded);
     this.rewriting = rewriting;
   }
 
-  /** Writes the file. */
-  public void writeTo(OutputStream out, Instant now, String version) {
+  /**
+   * Writes the file.
+   *
+   * @param current what stands in it now
+   * @param version of Cachette
+   */
+  public void writeTo(OutputStream out, Recordings current, Instant now, String version) {
     Bag old = new Bag();
     IntStream.range(0, before.size()).forEach(at -> old.add(Digests.of(before.text(at))));
     List<Integer> others = new ArrayList<>();
@@ -58,17 +63,17 @@ public final class Merge {
         kept.add(at);
       }
     }
-    List<String> added = added(others);
+    List<String> added = added(current, others);
     Stream<String> keptTexts = kept.stream().map(current::text);
     Stream<String> entries =
         rewriting
             ? Stream.concat(added.stream(), keptTexts)
             : Stream.concat(keptTexts, added.stream());
-    HarWriter.write(out, log(now, version), current.index().root(), entries::iterator);
+    HarWriter.write(out, log(current, now, version), current.index().root(), entries::iterator);
   }
 
   /** What was recorded, without what another process has recorded just the same meanwhile. */
-  private List<String> added(List<Integer> others) {
+  private List<String> added(Recordings current, List<Integer> others) {
     Bag theirs = new Bag();
     others.forEach(at -> theirs.add(timeless(current.get(at))));
     Map<String, String> unchanged = new HashMap<>();
@@ -87,7 +92,7 @@ public final class Merge {
     return added;
   }
 
-  private ObjectNode log(Instant now, String version) {
+  private ObjectNode log(Recordings current, Instant now, String version) {
     ObjectNode log = NODES.objectNode();
     ObjectNode old = current.index().log();
     log.put("version", HarWriter.VERSION);
@@ -98,6 +103,9 @@ public final class Merge {
     }
     if (!recorded.isEmpty()) {
       log.put(RecordedAt.MEMBER, HarWriter.written(now));
+    }
+    if (!varying.isEmpty()) {
+      log.set(Varying.MEMBER, varying.written());
     }
     old.properties().stream()
         .filter(member -> !log.has(member.getKey()))

@@ -38,8 +38,8 @@ final class Redactor {
 
   /** The request with markers in place of secrets. */
   Request redact(Request request) {
-    // Twice: the first time tells what is to be looked for.
-    return redactOnce(redactPlaces(request));
+    // What has a name is called by it; then places tell what else is to be looked for.
+    return redactOnce(redactPlaces(redactOnce(request)));
   }
 
   /**
@@ -49,7 +49,7 @@ final class Redactor {
    */
   List<Exchange> redactAll(String cassette, List<Exchange> exchanges) {
     List<Exchange> marked = new ArrayList<>();
-    exchanges.forEach(exchange -> marked.add(redactPlaces(exchange)));
+    exchanges.forEach(exchange -> marked.add(redactPlaces(redactOnce(exchange))));
     marked.replaceAll(this::redactOnce);
     new SecretScan(rules).check(cassette, marked);
     return marked;

@@ -28,7 +28,7 @@ record Candidate(StubReference stub, Verdict verdict) {
   }
 
   private static Candidate of(Request request, Explanation.Stub stub) {
-    Verdict verdict = stub.pattern().examine(request);
+    Verdict verdict = stub.pattern().examine(stub.seen().orElse(request));
     List<Check> conditions =
         Stream.concat(verdict.conditions().stream(), stub.obstacles().stream()).toList();
     return new Candidate(stub.reference(), new Verdict(verdict.line(), conditions));

@@ -6,6 +6,7 @@ import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Why no stub answers a call, as text: the cause in its first ten lines, then all of it, in about
@@ -37,8 +38,19 @@ public final class Explanation {
    * @param pattern which requests it is for
    * @param reference its name and place
    * @param obstacles why it does not answer even a request that fits
+   * @param seen the request as it sees it, where it sees it otherwise
    */
-  public record Stub(RequestPattern pattern, StubReference reference, List<Check> obstacles) {}
+  public record Stub(
+      RequestPattern pattern,
+      StubReference reference,
+      List<Check> obstacles,
+      Optional<Request> seen) {
+
+    /** One that sees the request as it came. */
+    public Stub(RequestPattern pattern, StubReference reference, List<Check> obstacles) {
+      this(pattern, reference, obstacles, Optional.empty());
+    }
+  }
 
   /**
    * The explanation of an unexpected call.
@@ -54,9 +66,9 @@ public final class Explanation {
       text.append(WEB_SOCKET);
     }
     if (nearest.isEmpty()) {
-      text.append(stubs.isEmpty() ? "There is no stub at all.\n" : far(stubs.size()));
+      text.append(stubs.isEmpty() ? "There is no stub at all.\n" : far(stubs));
     } else {
-      text.append(cause(nearest.get(0), stubs.size()));
+      text.append(cause(nearest.get(0), stubs));
     }
     String details = RequestText.details(request, telling(nearest));
     if (!details.isEmpty()) {
@@ -91,17 +103,17 @@ public final class Explanation {
     return text.chars().filter(c -> c == '\n').count();
   }
 
-  private static String far(int count) {
-    return "None comes near, of " + stubs(count) + ".\n";
+  private static String far(List<Stub> stubs) {
+    return "None comes near, of " + counted(stubs) + ".\n";
   }
 
   /** The nearest stub, and the first thing that it lacks. */
-  private static String cause(Candidate nearest, int count) {
+  private static String cause(Candidate nearest, List<Stub> stubs) {
     Check miss = nearest.firstMiss();
     Difference first = miss.differences().get(0);
     int more = nearest.verdict().misses().size() - 1;
     return "Nearest, of "
-        + stubs(count)
+        + counted(stubs)
         + ": "
         + nearest.stub()
         + "\nIt does not answer because of the "
@@ -126,8 +138,17 @@ public final class Explanation {
     return "Where several stubs fit, " + RULE + ".\n";
   }
 
-  private static String stubs(int count) {
-    return count == 1 ? "1 stub" : count + " stubs";
+  private static String counted(List<Stub> stubs) {
+    long recordings = stubs.stream().filter(stub -> stub.seen.isPresent()).count();
+    String declared = plural(stubs.size() - recordings, "stub");
+    String recorded = plural(recordings, "recording");
+    return recordings == 0
+        ? declared
+        : recordings == stubs.size() ? recorded : declared + " and " + recorded;
+  }
+
+  private static String plural(long count, String what) {
+    return count == 1 ? "1 " + what : count + " " + what + "s";
   }
 
   private static String mend(Request request, List<Candidate> nearest) {

@@ -7,6 +7,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.cassette.InPlay;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -16,13 +17,20 @@ final class Cassettes {
 
   private Cassettes() {}
 
-  /**
-   * What is to be done about a request.
-   *
-   * @param cassette by which cassette
-   * @param replayed the recording that answers it; empty if the real service is to be asked
-   */
-  record Choice(InPlay cassette, Optional<InPlay.Replayed> replayed) {
+  /** What is to be done about a request. */
+  static final class Choice {
+
+    private final InPlay cassette;
+
+    /** The recording that answers it; empty if the real service is to be asked. */
+    private final Optional<InPlay.Replayed> replayed;
+
+    private boolean kept;
+
+    private Choice(InPlay cassette, Optional<InPlay.Replayed> replayed) {
+      this.cassette = cassette;
+      this.replayed = replayed;
+    }
 
     boolean records() {
       return replayed.isEmpty();
@@ -37,6 +45,20 @@ final class Cassettes {
     /** The reply; where the real service is asked, it takes as long as that does. */
     Reply reply(Request request, Carrier carrier, Outside outside) {
       return replayed.isPresent() ? replay(replayed.get()) : record(request, carrier, outside);
+    }
+
+    /** The caller waits no longer for a service that has not answered: it will again. */
+    void hungUp(Instant arrived, Duration waited, Request request) {
+      if (records()) {
+        keep(dev.cachette.cassette.Exchange.failed(arrived, waited, request, Trouble.Kind.SILENCE));
+      }
+    }
+
+    private synchronized void keep(dev.cachette.cassette.Exchange exchange) {
+      if (!kept) {
+        kept = true;
+        cassette.keep(exchange);
+      }
     }
 
     private Reply replay(InPlay.Replayed recording) {
@@ -54,10 +76,10 @@ final class Cassettes {
       try {
         dev.cachette.cassette.Exchange exchange =
             outside.realService().call(request, carrier.protocol());
-        cassette.keep(exchange);
+        keep(exchange);
         return Reply.of(exchange.response().orElseThrow());
       } catch (RealServiceFailed failed) {
-        cassette.keep(failed.exchange());
+        keep(failed.exchange());
         outside
             .warning()
             .accept(

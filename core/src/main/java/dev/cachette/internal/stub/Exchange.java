@@ -15,6 +15,8 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -35,6 +37,7 @@ public final class Exchange {
   private final Optional<StubFailed> failed;
   private final Optional<LetThrough> through;
   private final Optional<Cassettes.Choice> cassette;
+  private final Instant arrived;
   private @Nullable LoggedCall call;
 
   /**
@@ -51,6 +54,7 @@ public final class Exchange {
       Optional<Selected> selected,
       Optional<StubFailed> failed) {
     this.scopes = scopes;
+    this.arrived = scopes.now();
     this.outside = outside;
     this.arrival = arrival;
     this.received = received;
@@ -110,6 +114,12 @@ public final class Exchange {
     if (call != null) {
       scopes.deliver(call);
     }
+  }
+
+  /** Notes that the caller has hung up before there was a reply. */
+  public void hungUp() {
+    cassette.ifPresent(
+        choice -> choice.hungUp(arrived, Duration.between(arrived, scopes.now()), request()));
   }
 
   /** Whether the test that it belongs to has ended, so that nobody waits for it. */

@@ -103,7 +103,8 @@ class SecretsTest {
     cassette.keep(exchange);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     Recordings nothing = recordings(new byte[0]);
-    new Merge(nothing, nothing, cassette.finished(), false).writeTo(out, Instant.EPOCH, "1");
+    new Merge(nothing, cassette.finished(), false, Varying.none())
+        .writeTo(out, nothing, Instant.EPOCH, "1");
     return out.toByteArray();
   }
 

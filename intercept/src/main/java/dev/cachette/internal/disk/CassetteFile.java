@@ -1,9 +1,10 @@
 package dev.cachette.internal.disk;
 
+import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteException;
-import dev.cachette.cassette.Exchange;
 import dev.cachette.internal.cassette.HarIndex;
 import dev.cachette.internal.cassette.Merge;
+import dev.cachette.internal.cassette.RecordedAt;
 import dev.cachette.internal.cassette.Recordings;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
@@ -48,6 +49,21 @@ public final class CassetteFile implements AutoCloseable {
     this.shown = path.toString().replace('\\', '/');
   }
 
+  /**
+   * A whole cassette in memory.
+   *
+   * @throws CassetteException if it is missing or damaged
+   */
+  public static Cassette read(Path path) {
+    try (CassetteFile file = new CassetteFile(path)) {
+      if (!file.exists()) {
+        throw new CassetteException("There is no cassette " + path.toAbsolutePath() + ".");
+      }
+      Recordings recordings = file.open();
+      return new Cassette(file.shown, RecordedAt.of(recordings), List.copyOf(recordings));
+    }
+  }
+
   /** As messages name it. */
   public String shown() {
     return shown;
@@ -79,12 +95,9 @@ public final class CassetteFile implements AutoCloseable {
    * Writes what was recorded, and keeps what others have put into the file meanwhile. At every
    * moment there is the old file or the new one, as a whole.
    *
-   * @param before what stood in it when the recording began
-   * @param rewriting whether that is replaced
    * @throws CassetteException if it cannot be written; the file is as it was then
    */
-  public void save(
-      Recordings before, List<Exchange> recorded, boolean rewriting, Instant now, String version) {
+  public void save(Merge merge, Instant now, String version) {
     try {
       Files.createDirectories(path.getParent());
       // Locks of files are between processes. Within one, closing a file that another thread has
@@ -92,7 +105,7 @@ public final class CassetteFile implements AutoCloseable {
       synchronized (path.toString().intern()) {
         try (CassetteLock ignored = CassetteLock.of(path)) {
           deleteWhatWasNotFinished();
-          replace(before, recorded, rewriting, now, version);
+          replace(merge, now, version);
         }
       }
     } catch (UncheckedIOException unwritable) {
@@ -104,27 +117,30 @@ public final class CassetteFile implements AutoCloseable {
 
   /** What a process that was killed has left; nobody else writes now. */
   private void deleteWhatWasNotFinished() throws IOException {
+    String prefix = "." + path.getFileName();
     try (DirectoryStream<Path> left =
-        Files.newDirectoryStream(path.getParent(), "." + path.getFileName() + "*" + UNFINISHED)) {
+        Files.newDirectoryStream(
+            path.getParent(),
+            file ->
+                file.getFileName().toString().startsWith(prefix)
+                    && file.toString().endsWith(UNFINISHED))) {
       for (Path each : left) {
         Files.deleteIfExists(each);
       }
     }
   }
 
-  private void replace(
-      Recordings before, List<Exchange> recorded, boolean rewriting, Instant now, String version)
-      throws IOException {
+  private void replace(Merge merge, Instant now, String version) throws IOException {
     Path temporary = Files.createTempFile(path.getParent(), "." + path.getFileName(), UNFINISHED);
     try {
       try (FileChannel out = FileChannel.open(temporary, StandardOpenOption.WRITE)) {
         OutputStream buffered = new BufferedOutputStream(Channels.newOutputStream(out), BUFFER);
         if (exists()) {
           try (FileChannel current = FileChannel.open(path, StandardOpenOption.READ)) {
-            new Merge(before, read(current), recorded, rewriting).writeTo(buffered, now, version);
+            merge.writeTo(buffered, read(current), now, version);
           }
         } else {
-          new Merge(nothing(), nothing(), recorded, rewriting).writeTo(buffered, now, version);
+          merge.writeTo(buffered, nothing(), now, version);
         }
         buffered.flush();
         out.force(true);

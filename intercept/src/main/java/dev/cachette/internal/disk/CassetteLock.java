@@ -1,18 +1,16 @@
 package dev.cachette.internal.disk;
 
 import java.io.IOException;
-import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Duration;
-import java.util.Arrays;
-import java.util.UUID;
+import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 
 /**
@@ -43,28 +41,34 @@ final class CassetteLock implements AutoCloseable {
     Path file = cassette.resolveSibling("." + cassette.getFileName() + ".lock");
     long end = System.nanoTime() + PATIENCE.toNanos();
     while (System.nanoTime() < end) {
+      Optional<Object> before = identity(file);
       FileChannel channel =
           FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
       FileLock lock = channel.tryLock();
-      if (lock != null && isTheOneOnDisk(file, channel)) {
+      // Another may have deleted the file after we opened it; then our lock is worth nothing.
+      if (lock != null && before.isPresent() && before.equals(identity(file))) {
         return new CassetteLock(file, channel, lock);
       }
       channel.close();
-      LockSupport.parkNanos(PAUSE_NANOS);
+      if (before.isPresent()) {
+        LockSupport.parkNanos(PAUSE_NANOS);
+      }
     }
     throw new FileSystemException(
         file.toString(), null, "is locked by another process for more than " + PATIENCE);
   }
 
-  /** Another may have deleted the file after we opened it; then our lock is worth nothing. */
-  private static boolean isTheOneOnDisk(Path file, FileChannel channel) throws IOException {
-    byte[] mark = UUID.randomUUID().toString().getBytes(StandardCharsets.US_ASCII);
-    channel.truncate(0);
-    channel.write(ByteBuffer.wrap(mark), 0);
+  /**
+   * What tells a file from another of the same name. The file is not opened: on POSIX systems,
+   * closing it anywhere in a process frees the lock that the process has on it.
+   */
+  private static Optional<Object> identity(Path file) throws IOException {
     try {
-      return Arrays.equals(mark, Files.readAllBytes(file));
-    } catch (NoSuchFileException deleted) {
-      return false;
+      BasicFileAttributes attributes = Files.readAttributes(file, BasicFileAttributes.class);
+      return Optional.of(
+          attributes.fileKey() == null ? attributes.creationTime() : attributes.fileKey());
+    } catch (NoSuchFileException notThere) {
+      return Optional.empty();
     }
   }
 

@@ -63,7 +63,7 @@ final class Connection extends ChannelInitializer<Channel> {
       pipeline.addLast(new Tunnel());
     } else if (route.isSecure()) {
       secure(pipeline);
-    } else if (http2 && route.proxy().isEmpty()) {
+    } else if (http2 && isSpokenInClear()) {
       speakHttp2(pipeline);
     } else {
       speakHttp1(pipeline, route.proxy().isPresent());
@@ -74,6 +74,11 @@ final class Connection extends ChannelInitializer<Channel> {
   public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
     response.completeExceptionally(cause);
     context.close();
+  }
+
+  /** Without TLS there is nothing to negotiate, so the caller must have known by itself. */
+  private boolean isSpokenInClear() {
+    return request.uri().scheme().equals("http") && route.proxy().isEmpty();
   }
 
   private void secure(ChannelPipeline pipeline) {

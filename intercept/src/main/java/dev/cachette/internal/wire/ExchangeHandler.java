@@ -38,6 +38,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
 
   private boolean busy;
   private @Nullable Transmission transmission;
+  private @Nullable Exchange computing;
 
   ExchangeHandler(Destination destination, boolean secure, Site site) {
     this.destination = destination;
@@ -85,6 +86,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       return;
     }
     busy = true;
+    computing = exchange;
     site.transmissions().computing(new Peer(context));
     site.workers()
         .execute(
@@ -97,6 +99,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private void finish(
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     busy = false;
+    computing = null;
     site.transmissions().computed(new Peer(context));
     if (context.channel().isActive()) {
       send(context, exchange, reply, keepAlive);
@@ -222,6 +225,9 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   @Override
   public void channelInactive(ChannelHandlerContext context) {
     dropWaiting();
+    if (computing != null) {
+      computing.hungUp();
+    }
     if (transmission != null) {
       transmission.abandon();
     }

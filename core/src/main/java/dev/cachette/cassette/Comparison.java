@@ -1,0 +1,85 @@
+package dev.cachette.cassette;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.cassette.Drift.Change;
+import dev.cachette.cassette.Drift.ChangedExchange;
+import dev.cachette.cassette.Drift.Kind;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Response;
+import dev.cachette.internal.cassette.BodyDrift;
+import dev.cachette.internal.cassette.Pairs;
+import dev.cachette.match.Content;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** Holds two cassettes against each other, exchange by exchange. */
+final class Comparison {
+
+  /** Headers that callers act upon; others come and go. */
+  private static final List<String> HEADERS =
+      List.of("content-type", "location", "www-authenticate", "allow", "content-disposition");
+
+  private final Matching matching;
+
+  private Comparison(Matching matching) {
+    this.matching = matching;
+  }
+
+  static List<ChangedExchange> of(Cassette before, Cassette after, Matching matching) {
+    Comparison comparison = new Comparison(matching);
+    List<ChangedExchange> changed = new ArrayList<>();
+    for (Pairs.Pair pair : Pairs.of(before.exchanges(), after.exchanges(), matching)) {
+      List<Change> changes = comparison.changes(pair);
+      if (!changes.isEmpty()) {
+        Exchange shown = pair.before().or(pair::after).orElseThrow();
+        changed.add(new ChangedExchange(shown.request().toString(), changes));
+      }
+    }
+    return changed;
+  }
+
+  private List<Change> changes(Pairs.Pair pair) {
+    if (pair.before().isEmpty()) {
+      return List.of(new Change(Kind.EXCHANGE_NEW, "", "", pair.after().orElseThrow().outcome()));
+    }
+    if (pair.after().isEmpty()) {
+      return List.of(new Change(Kind.EXCHANGE_GONE, "", pair.before().get().outcome(), ""));
+    }
+    Exchange before = pair.before().get();
+    Exchange after = pair.after().get();
+    List<Change> changes = new ArrayList<>();
+    if (!before.outcome().equals(after.outcome())) {
+      changes.add(new Change(Kind.STATUS, "", before.outcome(), after.outcome()));
+    }
+    if (before.response().isPresent() && after.response().isPresent()) {
+      addHeaders(changes, before.response().get().headers(), after.response().get().headers());
+      addBody(changes, before.response().get(), after.response().get());
+    }
+    return changes;
+  }
+
+  private void addHeaders(List<Change> changes, Headers before, Headers after) {
+    for (String name : HEADERS) {
+      Optional<String> old = before.first(name);
+      Optional<String> now = after.first(name);
+      if (!old.equals(now) && !matching.ignoredHeaders().contains(name)) {
+        changes.add(new Change(Kind.HEADER, name, old.orElse("none"), now.orElse("none")));
+      }
+    }
+  }
+
+  private void addBody(List<Change> changes, Response before, Response after) {
+    Content old = Content.of(before.headers(), before.body());
+    Content now = Content.of(after.headers(), after.body());
+    Optional<JsonNode> oldJson = old.json();
+    Optional<JsonNode> nowJson = now.json();
+    if (oldJson.isPresent() && nowJson.isPresent()) {
+      changes.addAll(BodyDrift.ofJson(oldJson.get(), nowJson.get(), matching.ignoredJson()));
+    } else if (!BodyDrift.addXml(changes, old, now, matching.ignoredXml())
+        && !old.text().equals(now.text())) {
+      changes.add(
+          new Change(Kind.VALUE, "body", before.body().toString(), after.body().toString()));
+    }
+  }
+}

@@ -1,0 +1,165 @@
+package dev.cachette.internal.cassette;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.cassette.Drift.Change;
+import dev.cachette.cassette.Drift.Kind;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Matching;
+import dev.cachette.cassette.Matching.Part;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Query;
+import dev.cachette.match.Content;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/**
+ * What differs by nature from one recording of the same calls to the next: parameters, form fields,
+ * and places in JSON and XML. A cassette keeps it where it can be seen and edited.
+ *
+ * @param query parameters of the query
+ * @param fields fields of URL-encoded forms
+ * @param json JSONPaths
+ * @param xpath XPaths
+ */
+public record Varying(Set<String> query, Set<String> fields, Set<String> json, Set<String> xpath) {
+
+  static final String MEMBER = "_varying";
+
+  /** Nothing. */
+  public static Varying none() {
+    return new Varying(new TreeSet<>(), new TreeSet<>(), new TreeSet<>(), new TreeSet<>());
+  }
+
+  /** What a cassette says of itself. */
+  public static Varying of(Recordings recordings) {
+    JsonNode written = recordings.index().log().path(MEMBER);
+    Varying varying = none();
+    written.path("query").forEach(name -> varying.query.add(name.asText()));
+    written.path("fields").forEach(name -> varying.fields.add(name.asText()));
+    written.path("json").forEach(path -> varying.json.add(path.asText()));
+    written.path("xpath").forEach(path -> varying.xpath.add(path.asText()));
+    return varying;
+  }
+
+  /** What differs between two recordings of the same calls, beside what did before. */
+  public Varying learn(List<Exchange> before, List<Exchange> after) {
+    Varying learnt = none();
+    learnt.addAll(this);
+    Matching byPath = Matching.byDefault().on(Part.METHOD, Part.ORIGIN, Part.PATH);
+    for (Pairs.Pair pair : Pairs.of(before, after, byPath)) {
+      if (pair.before().isPresent() && pair.after().isPresent()) {
+        learnt.learn(pair.before().get(), pair.after().get());
+      }
+    }
+    return learnt;
+  }
+
+  /** A matching that ignores it. */
+  public Matching ignoredBy(Matching matching) {
+    Matching ignoring = matching;
+    if (!query.isEmpty()) {
+      ignoring = ignoring.ignoringQuery(query.toArray(String[]::new));
+    }
+    if (!fields.isEmpty()) {
+      ignoring = ignoring.ignoringFields(fields.toArray(String[]::new));
+    }
+    if (!json.isEmpty()) {
+      ignoring = ignoring.ignoringJson(json.toArray(String[]::new));
+    }
+    return xpath.isEmpty() ? ignoring : ignoring.ignoringXPath(xpath.toArray(String[]::new));
+  }
+
+  /** Whether there is nothing. */
+  boolean isEmpty() {
+    return query.isEmpty() && fields.isEmpty() && json.isEmpty() && xpath.isEmpty();
+  }
+
+  /** As a cassette holds it. */
+  ObjectNode written() {
+    ObjectNode written = JsonNodeFactory.instance.objectNode();
+    add(written, "query", query);
+    add(written, "fields", fields);
+    add(written, "json", json);
+    add(written, "xpath", xpath);
+    return written;
+  }
+
+  private static void add(ObjectNode into, String member, Set<String> names) {
+    if (!names.isEmpty()) {
+      ArrayNode list = into.putArray(member);
+      names.forEach(list::add);
+    }
+  }
+
+  private void addAll(Varying other) {
+    query.addAll(other.query);
+    fields.addAll(other.fields);
+    json.addAll(other.json);
+    xpath.addAll(other.xpath);
+  }
+
+  private void learn(Exchange before, Exchange after) {
+    query.addAll(differing(before.request().uri().query(), after.request().uri().query()));
+    learn(
+        before.request().headers(),
+        before.request().body(),
+        after.request().headers(),
+        after.request().body());
+    if (before.response().isPresent() && after.response().isPresent()) {
+      learn(
+          before.response().get().headers(),
+          before.response().get().body(),
+          after.response().get().headers(),
+          after.response().get().body());
+    }
+  }
+
+  private void learn(Headers oldHeaders, Body oldBody, Headers newHeaders, Body newBody) {
+    if (oldBody.equals(newBody)) {
+      return;
+    }
+    Content old = Content.of(oldHeaders, oldBody);
+    Content now = Content.of(newHeaders, newBody);
+    String subtype = old.mediaType().map(MediaType::subtype).orElse("");
+    if (subtype.equals("x-www-form-urlencoded")) {
+      fields.addAll(differing(Query.read(old.text()), Query.read(now.text())));
+    } else if (old.json().isPresent() && now.json().isPresent()) {
+      BodyDrift.ofJson(old.json().get(), now.json().get(), List.of()).stream()
+          .filter(Varying::isOfValue)
+          .forEach(change -> json.add(change.place()));
+    } else {
+      List<Change> changes = new ArrayList<>();
+      BodyDrift.addXml(changes, old, now, List.of());
+      changes.stream()
+          .filter(change -> change.kind() == Kind.VALUE)
+          .forEach(change -> xpath.add(inAnyNamespace(change.place())));
+    }
+  }
+
+  /** A list that is longer is no value that varies. */
+  private static boolean isOfValue(Change change) {
+    return change.kind() == Kind.VALUE && !change.before().endsWith(" elements");
+  }
+
+  private static Set<String> differing(Query before, Query after) {
+    return before.names().stream()
+        .filter(name -> after.names().contains(name))
+        .filter(name -> !before.all(name).equals(after.all(name)))
+        .collect(Collectors.toCollection(TreeSet::new));
+  }
+
+  private static String inAnyNamespace(String path) {
+    return Arrays.stream(path.substring(1).split("/"))
+        .map(name -> "/*[local-name()='" + name + "']")
+        .collect(Collectors.joining());
+  }
+}
