@@ -53,6 +53,13 @@ final class Account {
     }
   }
 
+  /** The assertion that two values are equal. */
+  static void equal(Object expected, Object actual) {
+    if (!expected.equals(actual)) {
+      throw new AssertionError("expected " + expected + ", but was " + actual);
+    }
+  }
+
   /** Says how it ended; answers whether every claim held, and there was one. */
   boolean conclude() {
     out.println();

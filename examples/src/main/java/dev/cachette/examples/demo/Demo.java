@@ -52,6 +52,7 @@ public final class Demo {
       account.claim(
           "and the test fails at its end, whatever the code made of the 501", () -> mustFail(net));
     }
+    new RecordedArrival(account).run();
   }
 
   private void arrival(Cachette net) {
@@ -80,17 +81,19 @@ public final class Demo {
     account.heading("Which calls were made");
     net.calls().toString().lines().forEach(line -> account.line(line.strip()));
     account.heading("What the test asserts");
-    account.claim("the berth is B-12", () -> equal("B-12", booked.berth()));
+    account.claim("the berth is B-12", () -> Account.equal("B-12", booked.berth()));
     account.claim(
         "the tides were asked for once, at Marrow Bay, for the day",
         () -> {
           Call call = tides.calls().only();
-          equal("Marrow Bay", call.variable("station"));
-          equal(Optional.of("2031-04-02"), call.query("day"));
+          Account.equal("Marrow Bay", call.variable("station"));
+          Account.equal(Optional.of("2031-04-02"), call.query("day"));
         });
     account.claim(
         "the berth was asked for twice, for the first high water",
-        () -> equal("04:10", berth.calls().assertCount(2).last().json().at("/from").asText()));
+        () ->
+            Account.equal(
+                "04:10", berth.calls().assertCount(2).last().json().at("/from").asText()));
     account.claim("nothing else was called", () -> net.calls().assertCount(3));
   }
 
@@ -104,25 +107,19 @@ public final class Demo {
     account.space();
     account.quote(body);
     account.space();
-    account.claim("the caller gets 501", () -> equal(501, status));
+    account.claim("the caller gets 501", () -> Account.equal(501, status));
     account.claim(
         "the reason names the slash at the end",
-        () -> equal(true, body.contains("called with a slash at its end")));
+        () -> Account.equal(true, body.contains("called with a slash at its end")));
   }
 
   private static void mustFail(Cachette net) {
     try {
       net.close();
     } catch (AssertionError failure) {
-      equal(true, failure.getMessage().contains(MISTAKE));
+      Account.equal(true, failure.getMessage().contains(MISTAKE));
       return;
     }
     throw new AssertionError("close() said nothing");
-  }
-
-  private static void equal(Object expected, Object actual) {
-    if (!expected.equals(actual)) {
-      throw new AssertionError("expected " + expected + ", but was " + actual);
-    }
   }
 }

@@ -1,5 +1,6 @@
 package dev.cachette.examples.harbour;
 
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.util.Map;
@@ -17,7 +18,9 @@ public final class BerthClient {
   private static final int ATTEMPTS = 3;
 
   private final OkHttpClient client = new OkHttpClient();
-  private final ObjectMapper mapper = new ObjectMapper();
+  private final ObjectMapper mapper =
+      new ObjectMapper().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+
   private final String token;
 
   /** A client that shows this token. */

@@ -1,6 +1,7 @@
 package dev.cachette.examples.harbour;
 
 import java.time.LocalDate;
+import java.util.Optional;
 
 /** Plans arrivals: finds the first high water of the day and books a berth for it. */
 public final class HarbourDesk {
@@ -12,7 +13,12 @@ public final class HarbourDesk {
 
   /** A desk with its own connections to the services. */
   public HarbourDesk(String token) {
-    this.tides = new TideClient();
+    this(token, Optional.empty());
+  }
+
+  /** A desk that shows the tide service a key, if there is one. */
+  public HarbourDesk(String token, Optional<String> tidesKey) {
+    this.tides = new TideClient(tidesKey);
     this.berths = new BerthClient(token);
   }
 

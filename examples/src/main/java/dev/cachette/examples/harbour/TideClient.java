@@ -1,5 +1,6 @@
 package dev.cachette.examples.harbour;
 
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.net.URI;
@@ -10,6 +11,7 @@ import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.util.Optional;
 
 /** Reads tide tables, with the JDK's HTTP client. */
 public final class TideClient {
@@ -17,7 +19,20 @@ public final class TideClient {
   private static final String TIDES = "https://tides.example/v1/stations/%s/tides?day=%s";
 
   private final HttpClient client = HttpClient.newHttpClient();
-  private final ObjectMapper mapper = new ObjectMapper();
+  private final ObjectMapper mapper =
+      new ObjectMapper().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+
+  private final Optional<String> key;
+
+  /** A client that shows no key. */
+  public TideClient() {
+    this(Optional.empty());
+  }
+
+  /** A client that shows this key, if there is one. */
+  public TideClient(Optional<String> key) {
+    this.key = key;
+  }
 
   /**
    * The tides of a station on a day.
@@ -26,10 +41,11 @@ public final class TideClient {
    */
   public Tides tidesOf(String station, LocalDate day) {
     String name = URLEncoder.encode(station, StandardCharsets.UTF_8).replace("+", "%20");
-    HttpRequest request =
+    HttpRequest.Builder builder =
         HttpRequest.newBuilder(URI.create(String.format(TIDES, name, day)))
-            .header("accept", "application/json")
-            .build();
+            .header("accept", "application/json");
+    key.ifPresent(shown -> builder.header("x-api-key", shown));
+    HttpRequest request = builder.build();
     try {
       HttpResponse<String> response = client.send(request, BodyHandlers.ofString());
       if (response.statusCode() != 200) {

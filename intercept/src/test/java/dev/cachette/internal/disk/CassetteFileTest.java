@@ -18,6 +18,7 @@ import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 
 /** There is always a whole file, whoever writes and whoever is killed. */
@@ -29,6 +30,7 @@ class CassetteFileTest {
   @TempDir Path folder;
 
   @Test
+  @Timeout(600)
   void aWriterThatIsKilledLosesNothingThatItHadWritten() throws Exception {
     Path file = folder.resolve("harbour.har");
     Random random = new Random(7);
@@ -76,9 +78,9 @@ class CassetteFileTest {
     Path file = folder.resolve("harbour.har");
     List<Process> writers = new ArrayList<>();
     for (String name : List.of("one", "two", "three")) {
-      writers.add(start(file, name, 40));
+      writers.add(start(file, name, 20));
     }
-    for (int at = 0; at < 40; at++) {
+    for (int at = 0; at < 20; at++) {
       Writer.add(file, "here/" + at);
     }
     for (Process writer : writers) {
@@ -87,7 +89,7 @@ class CassetteFileTest {
     }
     Cassette cassette = CassetteFile.read(file);
     assertEquals(
-        160, cassette.exchanges().stream().map(it -> it.request().uri()).distinct().count());
+        80, cassette.exchanges().stream().map(it -> it.request().uri()).distinct().count());
   }
 
   @Test

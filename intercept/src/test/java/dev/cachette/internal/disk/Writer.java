@@ -47,7 +47,7 @@ final class Writer {
   private static Exchange exchange(String name) {
     Uri uri = Uri.parse("https://tides.example/v1/" + name);
     Request request = new Request("GET", uri, Headers.none(), Body.empty());
-    Response response = new Response(200, Headers.none(), Body.of("tides ".repeat(2_000)));
+    Response response = new Response(200, Headers.none(), Body.of("tides ".repeat(500)));
     return Exchange.answered(Instant.EPOCH, Duration.ZERO, "HTTP/1.1", request, response);
   }
 }
