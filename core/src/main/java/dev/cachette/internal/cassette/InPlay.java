@@ -102,6 +102,11 @@ public final class InPlay {
    */
   public record Replayed(Exchange exchange, StubReference reference, Duration delay) {}
 
+  /** Whether a call to a host is sure to go to the network. */
+  public boolean mustAsk(String host) {
+    return records() && (!replays() || !playlist.knows(host));
+  }
+
   /** What answers a request. */
   public synchronized Optional<Replayed> replay(Request request) {
     return replays()

@@ -32,6 +32,9 @@ final class Playlist {
   /** Attempts to connect that failed, by host, with how many exchanges stand before each. */
   private final Map<String, List<Attempt>> attempts = new LinkedHashMap<>();
 
+  /** How many exchanges there are, by host. */
+  private final Map<String, Integer> exchanges = new HashMap<>();
+
   private final Map<String, Integer> played = new HashMap<>();
   private final Map<String, Integer> playedOf = new HashMap<>();
   private final Map<String, Integer> attempted = new HashMap<>();
@@ -43,7 +46,6 @@ final class Playlist {
     this.recordings = recordings;
     this.matching = matching;
     this.fingerprint = new Fingerprint(matching);
-    Map<String, Integer> exchanges = new HashMap<>();
     List<HarIndex.Entry> entries = recordings.index().entries();
     for (int at = 0; at < entries.size(); at++) {
       HarIndex.Entry entry = entries.get(at);
@@ -113,6 +115,11 @@ final class Playlist {
   /** The turn of that trouble is over. */
   void skipTrouble(String host) {
     attempted.merge(host, 1, Integer::sum);
+  }
+
+  /** Whether anything was recorded of a host. */
+  boolean knows(String host) {
+    return exchanges.containsKey(host);
   }
 
   /** Whether there is a trouble at all that comes before a request. */

@@ -95,7 +95,7 @@ public final class ConnectionRules {
   public Optional<Trouble> record(Trouble.Stage stage, String host, OptionalInt port, Probe probe) {
     Optional<InPlay> recording =
         scopes.cassettes().stream()
-            .filter(it -> it.records() && it.isFor(host, port))
+            .filter(it -> it.mustAsk(host) && it.isFor(host, port))
             .findFirst()
             .filter(it -> !isStubbed(host, port));
     return recording.flatMap(

@@ -26,7 +26,11 @@ class GuideTest {
         "explanations",
         "troubles",
         "timing",
-        "applications"
+        "applications",
+        "cassettes",
+        "matching",
+        "secrets",
+        "drift"
       })
   void snippetsAreCompiled(String page) throws IOException {
     String name = Character.toUpperCase(page.charAt(0)) + page.substring(1) + "GuideTest.java";

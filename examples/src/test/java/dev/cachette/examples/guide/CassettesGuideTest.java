@@ -1,0 +1,116 @@
+package dev.cachette.examples.guide;
+
+import static dev.cachette.CassetteFiles.recorded;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+
+import dev.cachette.Cachette;
+import dev.cachette.CassetteInPlay;
+import dev.cachette.Settings;
+import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Recording;
+import dev.cachette.examples.harbour.Vessel;
+import dev.cachette.examples.harbour.VesselRegistry;
+import dev.cachette.junit.Cassette;
+import dev.cachette.junit.InterceptHttp;
+import java.nio.file.Path;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
+
+/** The snippets of docs/guide/cassettes.md; GuideTest holds the page against them. */
+@ResourceLock(InterceptHttp.LOCK)
+class CassettesGuideTest {
+
+  private static final Optional<Vessel> KITTIWAKE = Optional.of(new Vessel("Kittiwake", 4.2));
+
+  @TempDir Path folder;
+
+  @Test
+  void first() {
+    Cassettes.twice(
+        folder,
+        net -> {
+          // snippet first
+          net.cassette("harbour/arrival");
+
+          assertEquals(KITTIWAKE, new VesselRegistry().find("Kittiwake"));
+          // end
+        });
+  }
+
+  /** Not run: its cassette is none of this project's. */
+  // snippet annotation
+  @InterceptHttp
+  @Cassette
+  static class ArrivalTest {
+
+    @Test
+    void findsTheVessel() {
+      assertEquals(KITTIWAKE, new VesselRegistry().find("Kittiwake"));
+    }
+
+    @Test
+    @Cassette(value = "harbour/arrival", recording = Recording.REPLAY, hosts = "*.example")
+    void findsItAgain() {
+      assertEquals(KITTIWAKE, new VesselRegistry().find("Kittiwake"));
+    }
+  }
+
+  // end
+
+  @Test
+  void settings() {
+    Cassettes.twice(
+        folder,
+        net -> {
+          // snippet settings
+          CassetteInPlay cassette =
+              net.cassette(
+                  "harbour/registry",
+                  CassetteSettings.defaults()
+                      .recording(Recording.EXTEND)
+                      .recordingInCi()
+                      .hosts("vessels.example"));
+          // end
+          assertEquals(Recording.EXTEND, cassette.recording());
+          new VesselRegistry().find("Kittiwake");
+        });
+  }
+
+  @Test
+  void staging() {
+    // snippet staging
+    Settings settings =
+        Settings.defaults()
+            .cassetteFolder(Path.of("src/test/recordings"))
+            .realServiceAt("https://vessels.example", "http://vessels.staging.example:8085");
+    // end
+    try (Cachette net = Cachette.open(settings)) {
+      assertThrows(
+          CassetteException.class,
+          () -> net.cassette("none", CassetteSettings.defaults().recording(Recording.REPLAY)));
+    }
+  }
+
+  @Test
+  void answers() {
+    Cassettes.once(
+        folder,
+        net -> {
+          net.cassette("harbour/arrival");
+          new VesselRegistry().find("Kittiwake");
+        });
+    Path arrival = folder.resolve("harbour/arrival.har");
+    try (Cachette net = Cachette.open()) {
+      // snippet answers
+      net.stub("POST https://vessels.example/graphql")
+          .answer(recorded(arrival, "POST .../graphql").replacing("$.data.vessel.draught", 9.9));
+
+      assertEquals(9.9, new VesselRegistry().find("Kittiwake").orElseThrow().draught());
+      // end
+    }
+  }
+}
