@@ -77,7 +77,7 @@ public class StubChoice {
             new Outside(
                 Json::mapper,
                 source -> Body.empty(),
-                request -> {
+                (request, protocol) -> {
                   throw new IllegalStateException("no call here is for real");
                 },
                 unexpected -> {}));

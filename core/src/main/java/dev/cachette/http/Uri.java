@@ -42,13 +42,17 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
     int colon = hostAndPort.indexOf(':', hostAndPort.lastIndexOf(']') + 1);
     String host = colon < 0 ? hostAndPort : hostAndPort.substring(0, colon);
     String port = colon < 0 ? "" : hostAndPort.substring(colon + 1);
-    if (host.isEmpty() || !port.matches("[0-9]{0,5}")) {
+    if (host.isEmpty() || !isPort(port)) {
       throw new IllegalArgumentException(
           "\"" + url + "\" has no host and port, such as tides.example:8080");
     }
     String scheme = url.substring(0, authority).toLowerCase(Locale.ROOT);
     int number = port.isEmpty() ? defaultPort(scheme) : Integer.parseInt(port);
     return at(scheme, host, number, url.substring(path, indexOfAny(url, "#", path)));
+  }
+
+  private static boolean isPort(String text) {
+    return text.isEmpty() || text.length() <= 5 && text.chars().allMatch(c -> c >= '0' && c <= '9');
   }
 
   private static int indexOfAny(String text, String wanted, int from) {

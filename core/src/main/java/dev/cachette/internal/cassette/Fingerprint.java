@@ -41,12 +41,25 @@ final class Fingerprint {
       key.append(Percent.normalise(Percent.encodeIllegal(uri.path())));
     }
     if (matching.isOn(Part.QUERY) && uri.rawQuery().isPresent()) {
-      String sorted = fields(uri.query(), matching.ignoredQuery());
+      String sorted = query(uri.rawQuery().get(), uri);
       if (!sorted.isEmpty()) {
         key.append('?').append(sorted);
       }
     }
     return key.toString();
+  }
+
+  /** One parameter needs no sorting, and most have no escapes. */
+  private String query(String raw, Uri uri) {
+    boolean plain =
+        raw.indexOf('&') < 0
+            && raw.indexOf('=') > 0
+            && raw.chars()
+                .allMatch(c -> c < 0x80 && Character.isLetterOrDigit(c) || c == '=' || c == '-');
+    boolean whole = plain && !matching.ignoredQuery().contains(raw.substring(0, raw.indexOf('=')));
+    return whole && raw.indexOf('=') == raw.lastIndexOf('=')
+        ? raw + "&"
+        : fields(uri.query(), matching.ignoredQuery());
   }
 
   /** Of the headers that are compared, and of the body, unless the user compares it. */

@@ -1,6 +1,8 @@
 package dev.cachette.internal.cassette;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Trouble;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
@@ -91,13 +93,21 @@ final class HarEntry {
 
   private static Body body(JsonNode from, Headers headers) {
     if (!from.has("text") && from.path("params").isArray()) {
-      return form(from.path("params"));
+      boolean json = from.path("mimeType").asText().contains("json");
+      return json ? object(from.path("params")) : form(from.path("params"));
     }
     Headers typed =
         headers.has("content-type") || !from.has("mimeType")
             ? headers
             : headers.with("content-type", from.path("mimeType").asText());
     return HarContent.read(from, typed, "_encoding").body();
+  }
+
+  /** Some programs take JSON for a form, and list its members. */
+  private static Body object(JsonNode params) {
+    ObjectNode object = JsonNodeFactory.instance.objectNode();
+    params.forEach(member -> object.set(member.path("name").asText(), member.path("value")));
+    return Body.of(object.toString());
   }
 
   private static Body form(JsonNode params) {

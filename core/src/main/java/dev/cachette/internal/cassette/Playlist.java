@@ -61,11 +61,16 @@ final class Playlist {
             .add(new Attempt(at, before));
       } else {
         exchanges.merge(uri.host(), 1, Integer::sum);
-        byLine
-            .computeIfAbsent(fingerprint.ofLine(entry.method(), uri), unused -> new ArrayList<>(1))
-            .add(at);
+        byLine.merge(fingerprint.ofLine(entry.method(), uri), List.of(at), Playlist::joined);
       }
     }
+  }
+
+  /** Most are alone, and a list of one is small. */
+  private static List<Integer> joined(List<Integer> some, List<Integer> more) {
+    List<Integer> all = some instanceof ArrayList<Integer> ? some : new ArrayList<>(some);
+    all.addAll(more);
+    return all;
   }
 
   /**

@@ -65,6 +65,20 @@ public final class Percent {
 
   /** The text with every character escaped that {@link java.net.URI} would refuse. */
   public static String encodeIllegal(String raw) {
+    return isPlain(raw) ? raw : encodedIllegal(raw);
+  }
+
+  private static boolean isPlain(String raw) {
+    for (int at = 0; at < raw.length(); at++) {
+      char c = raw.charAt(at);
+      if (!isLetterOrDigit(c) && (c == '%' || URI_CHARACTERS.indexOf(c) < 0)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static String encodedIllegal(String raw) {
     StringBuilder out = new StringBuilder(raw.length() + 8);
     for (int at = 0; at < raw.length(); at++) {
       char c = raw.charAt(at);
