@@ -32,7 +32,7 @@ final class RecordedArrival {
   }
 
   void run() throws IOException {
-    account.heading("The same, recorded once and replayed");
+    account.heading("A whole arrival, recorded once and replayed");
     account.line("Five small servers stand for the real services; each takes 120 ms to answer.");
     Path folder = Files.createTempDirectory("cachette-demo");
     try {
