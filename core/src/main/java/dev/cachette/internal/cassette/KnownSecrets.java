@@ -1,6 +1,7 @@
 package dev.cachette.internal.cassette;
 
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.text.JsonStrings;
 import dev.cachette.internal.uri.Percent;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -28,14 +29,10 @@ final class KnownSecrets {
   private static final int DEEPEST = 3;
 
   private static final Pattern BASE64 = Pattern.compile("[A-Za-z0-9+/_-]{8,}={0,2}");
-  private static final Pattern PERCENT =
-      Pattern.compile("[A-Za-z0-9._~+!*'()-]*(?:%[0-9A-Fa-f]{2}[A-Za-z0-9._~+!*'()-]*)+");
-  private static final Pattern ESCAPED = Pattern.compile("\"(?:[^\"\\\\]|\\\\.)*\"");
+  private static final Pattern PERCENT = Pattern.compile("[A-Za-z0-9._~+!*'()%-]{3,}");
   private static final Pattern FILLED =
       Pattern.compile("\\{\\{([A-Za-z0-9_-]+)(?::([a-z0-9-]+))?\\}\\}");
-  private static final Pattern WRAPPED =
-      Pattern.compile(
-          "\\{\\{(base64|base64url)=((?:[^{}]|\\{\\{[^{}]*\\}\\}|\\{[^{]|\\}[^}])*)\\}\\}");
+  private static final Pattern WRAPPED = Pattern.compile("\\{\\{(base64|base64url)=");
 
   private final List<Variant> variants = new ArrayList<>();
   private final Set<String> values = new HashSet<>();
@@ -96,7 +93,7 @@ final class KnownSecrets {
       redacted = within(PERCENT, redacted, token -> percent(token, depth));
     }
     if (redacted.indexOf('\\') >= 0) {
-      redacted = within(ESCAPED, redacted, token -> escaped(token, depth));
+      redacted = JsonStrings.changeAll(redacted, it -> escaped(it, depth).orElse(it));
     }
     return within(BASE64, redacted, token -> base64(token, depth));
   }
@@ -119,6 +116,9 @@ final class KnownSecrets {
   }
 
   private Optional<String> percent(String token, int depth) {
+    if (token.indexOf('%') < 0) {
+      return Optional.empty();
+    }
     String plain = Percent.decodeForm(token);
     String redacted = redact(plain, depth - 1);
     return redacted.equals(plain)
@@ -182,18 +182,48 @@ final class KnownSecrets {
     if (named.isEmpty() || !text.contains(Marker.OPEN)) {
       return text;
     }
-    String unwrapped =
-        WRAPPED
-            .matcher(text)
-            .replaceAll(
-                wrapped ->
-                    Matcher.quoteReplacement(wrap(wrapped.group(1), fill(wrapped.group(2)))));
+    String unwrapped = unwrap(text);
     return FILLED
         .matcher(unwrapped)
         .replaceAll(
             marker ->
                 Matcher.quoteReplacement(
                     value(marker.group(1), marker.group(2)).orElse(marker.group())));
+  }
+
+  /** What was encoded as a whole is filled, and encoded again. */
+  private String unwrap(String text) {
+    Matcher wrapped = WRAPPED.matcher(text);
+    StringBuilder filled = new StringBuilder();
+    int copied = 0;
+    while (wrapped.find(copied)) {
+      int end = endOf(text, wrapped.end());
+      if (end < 0) {
+        break;
+      }
+      filled.append(text, copied, wrapped.start());
+      filled.append(wrap(wrapped.group(1), fill(text.substring(wrapped.end(), end))));
+      copied = end + Marker.CLOSE.length();
+    }
+    return filled.append(text, copied, text.length()).toString();
+  }
+
+  /** The place of the braces that close what was opened before, whatever is marked within. */
+  private static int endOf(String text, int from) {
+    int open = 1;
+    for (int at = from; at < text.length(); at++) {
+      if (text.startsWith(Marker.OPEN, at)) {
+        open++;
+        at++;
+      } else if (text.startsWith(Marker.CLOSE, at)) {
+        open--;
+        if (open == 0) {
+          return at;
+        }
+        at++;
+      }
+    }
+    return -1;
   }
 
   private static String wrap(String form, String text) {

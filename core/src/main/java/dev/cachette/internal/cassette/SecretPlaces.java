@@ -1,6 +1,7 @@
 package dev.cachette.internal.cassette;
 
 import dev.cachette.http.MediaType;
+import dev.cachette.internal.text.JsonStrings;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.Locale;
@@ -19,8 +20,6 @@ final class SecretPlaces {
 
   private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
   private static final Pattern FIELD = Pattern.compile("(?<=^|[?&;])([^=&?;\\s]+)=([^&;#\\s]+)");
-  private static final Pattern MEMBER =
-      Pattern.compile("(\"([^\"\\\\]{1,80})\"\\s*:\\s*\")([^\"\\\\]*+(?:\\\\.[^\"\\\\]*+)*+)\"");
   private static final Pattern ELEMENT =
       Pattern.compile("(<(?:[\\w.-]+:)?([\\w.-]+)(?:\\s[^<>]*)?>)([^<>]+)(?=</)");
   private static final Pattern ATTRIBUTE =
@@ -90,7 +89,8 @@ final class SecretPlaces {
     if (subtype.equals("xml") || subtype.endsWith("+xml") || subtype.endsWith("html")) {
       return replaced(ATTRIBUTE, replaced(ELEMENT, text, false), false);
     }
-    return replaced(MEMBER, text, false);
+    return JsonStrings.changeMembers(
+        text, (name, value) -> names.isSecret(name) ? marker(name, value) : value);
   }
 
   private String replaced(Pattern pattern, String text, boolean asParameter) {

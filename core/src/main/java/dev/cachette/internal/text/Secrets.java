@@ -24,8 +24,6 @@ public final class Secrets {
           "apikey");
 
   private static final Pattern FIELD = Pattern.compile("(?<=^|[?&])([^=&?\\s]+)=([^&\\s]+)");
-  private static final Pattern MEMBER =
-      Pattern.compile("\"([A-Za-z_-]+)\"(\\s*:\\s*)\"[^\"\\\\]*+(?:\\\\.[^\"\\\\]*+)*+\"");
 
   private Secrets() {}
 
@@ -53,13 +51,6 @@ public final class Secrets {
 
   /** JSON with the texts of secret members masked; other text stays as it is. */
   public static String maskedMembers(String text) {
-    return MEMBER
-        .matcher(text)
-        .replaceAll(
-            member ->
-                Matcher.quoteReplacement(
-                    isSecret(member.group(1))
-                        ? "\"" + member.group(1) + "\"" + member.group(2) + "\"" + MASK + "\""
-                        : member.group()));
+    return JsonStrings.changeMembers(text, Secrets::masked);
   }
 }

@@ -14,6 +14,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.Base64;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -83,6 +84,30 @@ class SecretsTest {
           CassetteSettings.defaults()
               .redaction(how -> how.allowing(left.substring(left.length() - 8))),
           placement.exchange());
+    }
+  }
+
+  @Test
+  void largeBodiesAreLookedThroughToTheirEnd() throws IOException {
+    int many = 50_000;
+    for (String body :
+        List.of(
+            "{\"note\":\"" + "\\\"".repeat(many) + SIMPLE + "\"}",
+            "{\"password\":\"" + "\\\"".repeat(many) + "\"," + "\"a\":\"" + SIMPLE + "\"}",
+            "%C3%B6".repeat(many) + SIMPLE,
+            "a".repeat(many * 4) + "." + SIMPLE,
+            "tides ".repeat(many) + SIMPLE,
+            Base64.getEncoder()
+                .encodeToString(
+                    ("{\"a\":1}".repeat(many) + SIMPLE).getBytes(StandardCharsets.UTF_8)))) {
+      Placement placement =
+          Placement.of("POST https://tides.example/v1\ncontent-type: application/json\n\n" + body);
+      CassetteSettings settings = CassetteSettings.defaults().redact("HARBOUR_KEY", SIMPLE);
+      byte[] file = written(settings, placement.exchange());
+      assertFalse(new Leak(SIMPLE).isIn(file));
+      new InPlay("harbour", settings, Recording.REPLAY, recordings(file))
+          .replay(placement.exchange().request())
+          .orElseThrow();
     }
   }
 
