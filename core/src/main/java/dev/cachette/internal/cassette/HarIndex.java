@@ -13,8 +13,10 @@ import dev.cachette.internal.json.Json;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -31,6 +33,9 @@ public final class HarIndex {
   private final ObjectNode root = JsonNodeFactory.instance.objectNode();
   private final ObjectNode log = JsonNodeFactory.instance.objectNode();
   private final List<Entry> entries = new ArrayList<>();
+
+  /** There are few, so each is kept once. */
+  private final Map<String, String> methods = new HashMap<>();
 
   private HarIndex(String name) {
     this.name = name;
@@ -157,7 +162,7 @@ public final class HarIndex {
         String member = parser.currentName();
         parser.nextToken();
         if (member.equals("method")) {
-          method = text(parser);
+          method = methods.computeIfAbsent(text(parser), same -> same);
         } else if (member.equals("url")) {
           url = text(parser);
         } else {

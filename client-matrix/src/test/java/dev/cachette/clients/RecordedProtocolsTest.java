@@ -1,0 +1,138 @@
+package dev.cachette.clients;
+
+import static dev.cachette.answer.Answers.text;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+
+import dev.cachette.Cachette;
+import dev.cachette.CassetteInPlay;
+import dev.cachette.ForwardProxy;
+import dev.cachette.Settings;
+import dev.cachette.UnexpectedCalls;
+import dev.cachette.UnusedStubs;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Recording;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.net.ProxySelector;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.security.KeyStore;
+import java.security.cert.CertificateFactory;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLHandshakeException;
+import javax.net.ssl.TrustManagerFactory;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/**
+ * Recording reaches the real service by the caller's version of HTTP, through the JVM's proxy, with
+ * the JVM's trust. The service, and the proxy, is a second Cachette, which intercepts nothing.
+ */
+class RecordedProtocolsTest {
+
+  @TempDir Path folder;
+  private final ProxySelector proxies = ProxySelector.getDefault();
+  private SSLContext trust;
+  private Cachette service;
+
+  @BeforeEach
+  void open() throws Exception {
+    trust = SSLContext.getDefault();
+    service =
+        Cachette.open(
+            Settings.defaults()
+                .withoutInterception()
+                .unexpectedCalls(UnexpectedCalls.WARN)
+                .unusedStubs(UnusedStubs.IGNORE));
+    service.stub("GET http://tides.example/v1").answer(text("high at 04:10"));
+    service.stub("GET https://tides.example/v1").answer(text("high at 04:10"));
+  }
+
+  @AfterEach
+  void close() {
+    ProxySelector.setDefault(proxies);
+    SSLContext.setDefault(trust);
+    service.close();
+  }
+
+  @ParameterizedTest
+  @EnumSource(Protocol.class)
+  void eachProtocolIsRecordedThroughTheProxyAndReplayed(Protocol protocol) throws Exception {
+    if (protocol == Protocol.HTTP_2_CLEAR) {
+      // No proxy is asked in HTTP/2 here; without one, the service is where its name says.
+      return;
+    }
+    ForwardProxy proxy = service.proxy();
+    SSLContext.setDefault(trusting(proxy.authorityPem()));
+    ProxySelector.setDefault(ProxySelector.of(proxy.address()));
+
+    Exchange recorded = recordAndReplay(protocol, Settings.defaults());
+
+    String version = protocol == Protocol.HTTP_2 ? "HTTP/2" : "HTTP/1.1";
+    assertEquals(version, recorded.protocol());
+    assertEquals(version, service.calls().only().protocol());
+  }
+
+  @Test
+  void http2InClearTextIsRecordedWhereTheCallerKnowsOfIt() throws Exception {
+    Settings settings =
+        Settings.defaults().realServiceAt("http://tides.example", service.address());
+
+    recordAndReplay(Protocol.HTTP_2_CLEAR, settings);
+
+    assertEquals("HTTP/2", service.calls().only().protocol());
+  }
+
+  @Test
+  void aServiceThatIsNotTrustedIsRecordedAsThat() throws Exception {
+    ProxySelector.setDefault(ProxySelector.of(service.proxy().address()));
+    try (Cachette net = Cachette.open(Settings.defaults().cassetteFolder(folder));
+        HarbourClient client = Row.named("OkHttp 5").create(Protocol.HTTPS)) {
+      net.cassette("tides", CassetteSettings.defaults().recordingInCi());
+      assertThrows(IOException.class, () -> client.get("https://tides.example/v1"));
+    }
+    try (Cachette net = Cachette.open(Settings.defaults().cassetteFolder(folder));
+        HarbourClient client = Row.named("OkHttp 5").create(Protocol.HTTPS)) {
+      net.cassette("tides", CassetteSettings.defaults().recording(Recording.REPLAY));
+      assertThrows(SSLHandshakeException.class, () -> client.get("https://tides.example/v1"));
+    }
+  }
+
+  private Exchange recordAndReplay(Protocol protocol, Settings settings) throws Exception {
+    String url = protocol.scheme + "://tides.example/v1";
+    try (Cachette net = Cachette.open(settings.cassetteFolder(folder));
+        HarbourClient client = Row.named("OkHttp 5").create(protocol)) {
+      net.cassette("tides", CassetteSettings.defaults().recordingInCi());
+      assertEquals("high at 04:10", client.get(url).body());
+    }
+    try (Cachette net = Cachette.open(settings.cassetteFolder(folder));
+        HarbourClient client = Row.named("OkHttp 5").create(protocol)) {
+      CassetteInPlay cassette =
+          net.cassette("tides", CassetteSettings.defaults().recording(Recording.REPLAY));
+      assertEquals("high at 04:10", client.get(url).body());
+      return cassette.recorded().exchanges().get(0);
+    }
+  }
+
+  private static SSLContext trusting(String pem) throws Exception {
+    KeyStore store = KeyStore.getInstance(KeyStore.getDefaultType());
+    store.load(null, null);
+    store.setCertificateEntry(
+        "authority",
+        CertificateFactory.getInstance("X.509")
+            .generateCertificate(
+                new ByteArrayInputStream(pem.getBytes(StandardCharsets.US_ASCII))));
+    TrustManagerFactory managers =
+        TrustManagerFactory.getInstance(TrustManagerFactory.getDefaultAlgorithm());
+    managers.init(store);
+    SSLContext context = SSLContext.getInstance("TLS");
+    context.init(null, managers.getTrustManagers(), null);
+    return context;
+  }
+}
