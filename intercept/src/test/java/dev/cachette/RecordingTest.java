@@ -1,5 +1,6 @@
 package dev.cachette;
 
+import static dev.cachette.answer.Answers.text;
 import static dev.cachette.cassette.Recording.CREATE;
 import static dev.cachette.cassette.Recording.EXTEND;
 import static dev.cachette.cassette.Recording.REPLAY;
@@ -11,6 +12,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Recording;
 import java.io.IOException;
 import java.net.ConnectException;
@@ -21,6 +23,7 @@ import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -133,6 +136,77 @@ class RecordingTest {
   }
 
   @Test
+  void aMissIsExplainedByTheRecordingThatComesNearest() throws IOException {
+    outside.answers(200, "tides");
+    try (Cachette net = net(CREATE)) {
+      net.cassette("tides");
+      get(TIDES + "?day=1");
+    }
+    for (String[] miss :
+        new String[][] {
+          {TIDES + "?day=2", "query day   expected  \"1\""},
+          {TIDES + "?day=1&unit=m", "actual    ?day=1&unit=m"},
+          {TIDES + "/now?day=1", "NO   path"}
+        }) {
+      Cachette net = net(REPLAY);
+      net.cassette("tides");
+      String said = get(miss[0]);
+      assertTrue(said.contains("Nearest, of 1 recording: \"exchange 1 of tides\" ("), said);
+      assertTrue(said.contains(miss[1]), said);
+      assertTrue(said.contains("-Dcachette.recording=EXTEND"), said);
+      assertThrows(AssertionFailedError.class, net::close);
+    }
+  }
+
+  @Test
+  void stubsComeFirstAndEachCassetteHasItsHosts() throws IOException {
+    String berths = "http://berths.example/v1";
+    Settings settings =
+        Settings.defaults()
+            .cassetteFolder(folder)
+            .realServiceAt("http://tides.example", outside.address())
+            .realServiceAt("http://berths.example", outside.address());
+    CassetteSettings how = CassetteSettings.defaults().recordingInCi();
+    outside.answers(200, "real");
+    try (Cachette net = Cachette.open(settings)) {
+      net.cassette("tides", how.hosts("tides.example"));
+      net.cassette("rest", how);
+      net.stub("GET " + TIDES + "/stubbed").answer(text("stubbed"));
+      assertEquals("stubbed", get(TIDES + "/stubbed"));
+      assertEquals("real", get(TIDES));
+      assertEquals("real", get(berths));
+    }
+    assertEquals(2, outside.calls());
+    assertEquals(TIDES, onlyUrlOf("tides.har"));
+    assertEquals(berths, onlyUrlOf("rest.har"));
+  }
+
+  private String onlyUrlOf(String file) {
+    List<Exchange> exchanges = CassetteFiles.read(folder.resolve(file)).exchanges();
+    assertEquals(1, exchanges.size());
+    return exchanges.get(0).request().uri().toString();
+  }
+
+  @Test
+  void anAnswerCanTakeAsLongAsItDid() throws IOException {
+    try (Cachette net = net(CREATE)) {
+      net.cassette("tides");
+      get(TIDES);
+    }
+    Path file = folder.resolve("tides.har");
+    Files.writeString(file, Files.readString(file).replaceAll("\"time\": .*", "\"time\": 100,"));
+    CassetteSettings how = CassetteSettings.defaults().recording(REPLAY);
+    try (Cachette net = net(REPLAY)) {
+      net.cassette("tides", how.asRecorded(50));
+      assertThrows(SocketTimeoutException.class, () -> get(TIDES, 100));
+    }
+    try (Cachette net = net(REPLAY)) {
+      net.cassette("tides", how.asRecorded());
+      assertEquals("", get(TIDES));
+    }
+  }
+
+  @Test
   void aFailedTestWritesNoCassette() throws IOException {
     outside.answers(200, "tides");
     try (Cachette net = net(CREATE)) {
@@ -170,12 +244,12 @@ class RecordingTest {
 
   @Test
   void aCallerThatGaveUpWaitsAsLongOnReplay() throws Exception {
-    try (RealService slow = outside;
-        Cachette net = net(CREATE)) {
-      slow.answersNothing();
+    outside.answersNothing();
+    try (Cachette net = net(CREATE)) {
       net.cassette("tides");
       assertThrows(SocketTimeoutException.class, () -> get(TIDES, 200));
-      slow.goesOn();
+    } finally {
+      outside.goesOn();
     }
     try (Cachette net = net(REPLAY)) {
       assertEquals("silence", net.cassette("tides").recorded().exchanges().get(0).outcome());

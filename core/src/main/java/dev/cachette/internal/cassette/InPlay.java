@@ -10,7 +10,6 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.match.HostPattern;
 import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -120,22 +119,6 @@ public final class InPlay {
     return new Replayed(exchange, reference(at), Duration.ofNanos((long) nanos));
   }
 
-  /** Why a recording does not answer, though all that can be compared here is the same. */
-  private Check obstacle(Exchange exchange, Request request) {
-    boolean compared =
-        matching.comparison().map(same -> same.test(exchange.request(), request)).orElse(true);
-    if (!compared) {
-      return missed("comparison", "by(...) to hold for both requests", "it does not");
-    }
-    return exchange.isAnswered()
-        ? missed("turn", "1 call at most", "used up; each recording answers once")
-        : missed("answer", "a response", "none was recorded");
-  }
-
-  private static Check missed(String condition, String expected, String actual) {
-    return Check.missed(condition, 0.8, Difference.of(expected, actual));
-  }
-
   private StubReference reference(int at) {
     return new StubReference(
         "exchange " + (at + 1) + " of " + name,
@@ -215,7 +198,9 @@ public final class InPlay {
       Exchange exchange = known.get(at);
       RequestPattern pattern = RecordedPattern.of(exchange.request(), matching);
       List<Check> obstacles =
-          pattern.match(redacted).isPresent() ? List.of(obstacle(exchange, redacted)) : List.of();
+          pattern.match(redacted).isPresent()
+              ? List.of(Obstacles.of(exchange, redacted, matching))
+              : List.of();
       near.add(new Explanation.Stub(pattern, reference(at), obstacles, Optional.of(redacted)));
     }
     return near;
