@@ -6,9 +6,16 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Recording;
+import dev.cachette.http.Request;
+import dev.cachette.internal.cassette.InPlay;
 import java.io.BufferedReader;
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -48,7 +55,7 @@ class CassetteFileTest {
         least = 0;
       }
     }
-    Writer.add(file, "last");
+    RecordingJvm.add(file, "last");
     try (Stream<Path> left = Files.list(folder)) {
       assertEquals(List.of(file), left.toList());
     }
@@ -78,10 +85,10 @@ class CassetteFileTest {
     Path file = folder.resolve("harbour.har");
     List<Process> writers = new ArrayList<>();
     for (String name : List.of("one", "two", "three")) {
-      writers.add(start(file, name, 20));
+      writers.add(start(file, name, 10));
     }
-    for (int at = 0; at < 20; at++) {
-      Writer.add(file, "here/" + at);
+    for (int at = 0; at < 10; at++) {
+      RecordingJvm.add(file, "here/" + at);
     }
     for (Process writer : writers) {
       assertTrue(writer.waitFor(60, TimeUnit.SECONDS));
@@ -89,7 +96,48 @@ class CassetteFileTest {
     }
     Cassette cassette = CassetteFile.read(file);
     assertEquals(
-        80, cassette.exchanges().stream().map(it -> it.request().uri()).distinct().count());
+        40, cassette.exchanges().stream().map(it -> it.request().uri()).distinct().count());
+  }
+
+  @Test
+  void aCassetteOfOneGibibyteNeedsLittleMemory() throws Exception {
+    Path file = folder.resolve("large.har");
+    try (Writer out = Files.newBufferedWriter(file)) {
+      out.write("{\"log\":{\"version\":\"1.2\",\"entries\":[");
+      String body = "tides of Marrow Bay ".repeat(52_500);
+      for (int number = 0; number < 1024; number++) {
+        out.write(number == 0 ? "" : ",");
+        out.write(
+            "{\"startedDateTime\":\"2031-04-02T10:00:00Z\",\"request\":{\"method\":\"GET\","
+                + ("\"url\":\"https://tides.example/v1/" + number + "\"},")
+                + ("\"response\":{\"status\":200,\"content\":{\"text\":\"" + body + "\"}}}"));
+      }
+      out.write("]}}");
+    }
+    assertTrue(Files.size(file) > 1L << 30);
+    Process reader = java(List.of("-Xmx64m"), Reader.class, file.toString());
+    String said = new String(reader.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertTrue(reader.waitFor(60, TimeUnit.SECONDS));
+    assertEquals("1024 exchanges, 1050000 bytes", said);
+  }
+
+  /** A JVM that answers from a cassette, with little memory. */
+  static final class Reader {
+
+    private Reader() {}
+
+    /** Takes the file. */
+    public static void main(String[] arguments) throws IOException {
+      try (CassetteFile file = new CassetteFile(Path.of(arguments[0]))) {
+        InPlay cassette =
+            new InPlay("large", CassetteSettings.defaults(), Recording.REPLAY, file.open());
+        Request last = RecordingJvm.request("1023");
+        int size =
+            cassette.replay(last).orElseThrow().exchange().response().orElseThrow().body().size();
+        String said = cassette.known().size() + " exchanges, " + size + " bytes";
+        new FileOutputStream(FileDescriptor.out).write(said.getBytes(StandardCharsets.UTF_8));
+      }
+    }
   }
 
   @Test
@@ -104,7 +152,7 @@ class CassetteFileTest {
         "request":{"method":"GET","url":"https://tides.example/v1/browser","headers":[]},
         "response":{"status":200,"content":{"text":"tides"}},"_own":{"b":1,"a":2}}]},"more":1}
         """);
-    Writer.add(file, "added");
+    RecordingJvm.add(file, "added");
 
     String written = Files.readString(file);
     for (String kept :
@@ -126,7 +174,8 @@ class CassetteFileTest {
     Path notAFolder = Files.writeString(folder.resolve("file"), "");
     String said =
         assertThrows(
-                CassetteException.class, () -> Writer.add(notAFolder.resolve("tides.har"), "one"))
+                CassetteException.class,
+                () -> RecordingJvm.add(notAFolder.resolve("tides.har"), "one"))
             .getMessage();
     assertTrue(said.contains("cannot be written: "), said);
     assertTrue(said.contains("Mend: "), said);
@@ -145,15 +194,16 @@ class CassetteFileTest {
   }
 
   private static Process start(Path file, String name, int count) throws IOException {
-    return new ProcessBuilder(
-            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-            "-cp",
-            System.getProperty("java.class.path"),
-            Writer.class.getName(),
-            file.toString(),
-            name,
-            Integer.toString(count))
-        .redirectError(ProcessBuilder.Redirect.INHERIT)
-        .start();
+    return java(List.of(), RecordingJvm.class, file.toString(), name, Integer.toString(count));
+  }
+
+  private static Process java(List<String> options, Class<?> main, String... arguments)
+      throws IOException {
+    List<String> command = new ArrayList<>();
+    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    command.addAll(options);
+    command.addAll(List.of("-cp", System.getProperty("java.class.path"), main.getName()));
+    command.addAll(List.of(arguments));
+    return new ProcessBuilder(command).redirectError(ProcessBuilder.Redirect.INHERIT).start();
   }
 }

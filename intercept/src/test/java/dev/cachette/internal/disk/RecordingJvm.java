@@ -20,9 +20,9 @@ import java.time.Instant;
 import java.util.List;
 
 /** Another JVM that records onto a cassette, one exchange after the other, and says so. */
-final class Writer {
+final class RecordingJvm {
 
-  private Writer() {}
+  private RecordingJvm() {}
 
   /** Takes the file, a name for what it records, and how much. */
   public static void main(String[] arguments) throws IOException {
@@ -45,9 +45,12 @@ final class Writer {
   }
 
   private static Exchange exchange(String name) {
-    Uri uri = Uri.parse("https://tides.example/v1/" + name);
-    Request request = new Request("GET", uri, Headers.none(), Body.empty());
     Response response = new Response(200, Headers.none(), Body.of("tides ".repeat(500)));
-    return Exchange.answered(Instant.EPOCH, Duration.ZERO, "HTTP/1.1", request, response);
+    return Exchange.answered(Instant.EPOCH, Duration.ZERO, "HTTP/1.1", request(name), response);
+  }
+
+  static Request request(String name) {
+    Uri uri = Uri.parse("https://tides.example/v1/" + name);
+    return new Request("GET", uri, Headers.none(), Body.empty());
   }
 }
