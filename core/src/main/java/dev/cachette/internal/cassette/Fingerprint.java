@@ -51,15 +51,25 @@ final class Fingerprint {
 
   /** One parameter needs no sorting, and most have no escapes. */
   private String query(String raw, Uri uri) {
-    boolean plain =
-        raw.indexOf('&') < 0
-            && raw.indexOf('=') > 0
-            && raw.chars()
-                .allMatch(c -> c < 0x80 && Character.isLetterOrDigit(c) || c == '=' || c == '-');
-    boolean whole = plain && !matching.ignoredQuery().contains(raw.substring(0, raw.indexOf('=')));
-    return whole && raw.indexOf('=') == raw.lastIndexOf('=')
-        ? raw + "&"
-        : fields(uri.query(), matching.ignoredQuery());
+    int equals = raw.indexOf('=');
+    boolean whole =
+        equals > 0
+            && isPlain(raw, equals)
+            && (matching.ignoredQuery().isEmpty()
+                || !matching.ignoredQuery().contains(raw.substring(0, equals)));
+    return whole ? raw + "&" : fields(uri.query(), matching.ignoredQuery());
+  }
+
+  /** Whether there is one parameter, of letters, digits and hyphens. */
+  private static boolean isPlain(String raw, int equals) {
+    for (int at = 0; at < raw.length(); at++) {
+      char c = raw.charAt(at);
+      boolean letterOrDigit = c < 0x80 && Character.isLetterOrDigit(c);
+      if (!letterOrDigit && c != '-' && at != equals) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** Of the headers that are compared, and of the body, unless the user compares it. */

@@ -1,6 +1,7 @@
 package dev.cachette.internal.cassette;
 
 import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
@@ -143,8 +144,8 @@ public final class HarIndex {
 
   private void readEntry(JsonParser parser) throws IOException {
     require(parser, JsonToken.START_OBJECT, "an object");
-    long offset = parser.currentTokenLocation().getByteOffset();
-    int line = parser.currentTokenLocation().getLineNr();
+    JsonLocation start = parser.currentTokenLocation();
+    long offset = start.getByteOffset();
     if (offset < 0) {
       throw malformed(parser, "it is not written in UTF-8", null);
     }
@@ -174,7 +175,7 @@ public final class HarIndex {
       throw malformed(parser, "this entry has no request with a method and a url", null);
     }
     long length = parser.currentLocation().getByteOffset() - offset;
-    entries.add(new Entry(offset, Math.toIntExact(length), line, method, url));
+    entries.add(new Entry(offset, Math.toIntExact(length), start.getLineNr(), method, url));
   }
 
   private String text(JsonParser parser) throws IOException {

@@ -33,7 +33,7 @@ final class Playlist {
   private final Map<String, List<Attempt>> attempts = new LinkedHashMap<>();
 
   /** How many exchanges there are, by host. */
-  private final Map<String, Integer> exchanges = new HashMap<>();
+  private final Map<String, int[]> exchanges = new HashMap<>();
 
   private final Map<String, Integer> played = new HashMap<>();
   private final Map<String, Integer> playedOf = new HashMap<>();
@@ -55,12 +55,12 @@ final class Playlist {
       }
       Uri uri = uri(entry, at);
       if (entry.method().equals(FailedConnection.METHOD)) {
-        int before = exchanges.getOrDefault(uri.host(), 0);
+        int before = exchanges.getOrDefault(uri.host(), new int[1])[0];
         attempts
             .computeIfAbsent(uri.host(), unused -> new ArrayList<>())
             .add(new Attempt(at, before));
       } else {
-        exchanges.merge(uri.host(), 1, Integer::sum);
+        exchanges.computeIfAbsent(uri.host(), unused -> new int[1])[0]++;
         byLine.merge(fingerprint.ofLine(entry.method(), uri), List.of(at), Playlist::joined);
       }
     }
