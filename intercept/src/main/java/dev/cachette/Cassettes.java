@@ -48,13 +48,13 @@ final class Cassettes {
   InPlay open(String name, CassetteSettings settings) {
     CassetteFile file = new CassetteFile(CassetteName.in(folder, name));
     Recording recording = recording(settings);
-    if (!file.exists() && recording == Recording.REPLAY) {
+    boolean isThere = file.exists();
+    if (!isThere && recording == Recording.REPLAY) {
       throw missing(name, file, settings.recording());
     }
     Recordings known = file.open();
     try {
-      boolean replays =
-          recording == Recording.REPLAY || recording == Recording.CREATE && file.exists();
+      boolean replays = recording == Recording.REPLAY || recording == Recording.CREATE && isThere;
       InPlay cassette = new InPlay(name, settings, replays ? Recording.REPLAY : recording, known);
       checkAge(cassette);
       files.put(cassette, file);

@@ -16,7 +16,7 @@ import java.util.TreeSet;
  * values of cookies, headers and query parameters that keys usually stand in, and members of JSON,
  * elements and attributes of XML, and fields of forms that passwords and tokens usually stand in.
  * Each becomes a marker, {@code {{name}}}, and so does the same value everywhere else in the
- * cassette.
+ * cassette, if it is long enough to be no word by chance.
  *
  * <p>What is left is searched for what looks like a secret: JSON Web Tokens, private keys, keys of
  * cloud services, and random text beside words such as key or token. Where there is any, nothing is

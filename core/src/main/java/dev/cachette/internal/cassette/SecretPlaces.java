@@ -15,8 +15,11 @@ import java.util.regex.Pattern;
 /** Puts markers where secrets usually stand, and tells what stood there. */
 final class SecretPlaces {
 
-  /** A shorter text, or one like this, is not looked for elsewhere. */
-  private static final int SHORTEST_LEARNED = 8;
+  /** A shorter secret is not looked for elsewhere. */
+  private static final int SHORTEST_SURE = 8;
+
+  /** Nor is a shorter one that may be none: a cookie, or a parameter of a name as short as key. */
+  private static final int SHORTEST_UNSURE = 16;
 
   private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
   private static final Pattern FIELD = Pattern.compile("(?<=^|[?&;])([^=&?;\\s]+)=([^&;#\\s]+)");
@@ -155,10 +158,17 @@ final class SecretPlaces {
     return Marker.of(Marker.name(name), Marker.Form.PLAIN);
   }
 
+  /** What is looked for elsewhere is replaced there, so it must be no word of the trade. */
   private void learn(String name, String value) {
-    boolean telling = value.chars().anyMatch(Character::isDigit) || value.indexOf('-') > 0;
-    if (value.length() >= SHORTEST_LEARNED && telling) {
+    boolean sure = names.isSecret(name) || CREDENTIALS.contains(name);
+    boolean isLong = value.length() >= (sure ? SHORTEST_SURE : SHORTEST_UNSURE);
+    if (isLong && (sure || isMixed(value))) {
       found.accept(Marker.name(name), value);
     }
+  }
+
+  private static boolean isMixed(String value) {
+    return value.chars().anyMatch(Character::isDigit)
+        && value.chars().anyMatch(Character::isLetter);
   }
 }

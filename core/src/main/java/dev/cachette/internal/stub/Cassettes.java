@@ -84,9 +84,12 @@ final class Cassettes {
             .warning()
             .accept(
                 String.format(
-                    "The real service did not answer %s: %s. Its caller meets \"%s\"; that is "
-                        + "what is recorded.",
-                    request, failed.getMessage(), trouble(failed.kind())));
+                    "The real service did not answer %s: %s. Its caller meets \"%s\"; \"%s\" is "
+                        + "recorded, and met on replay.",
+                    request,
+                    failed.getMessage(),
+                    trouble(failed.kind()),
+                    failed.exchange().outcome()));
         return Reply.trouble(trouble(failed.kind()), Schedule.AT_ONCE);
       }
     }

@@ -112,6 +112,20 @@ class SecretsTest {
   }
 
   @Test
+  void whatMayBeNoSecretIsTakenOutOfItsPlaceOnly() throws IOException {
+    Placement placement =
+        Placement.of(
+            "POST https://tides.example/v1/eu-central-1\ncookie: region=eu-central-1\n"
+                + "content-type: application/json\n\n{\"password\":\"correcthorse\","
+                + "\"hint\":\"correcthorse\",\"region\":\"eu-central-1\"}");
+    String file = text(written(CassetteSettings.defaults(), placement.exchange()));
+    assertTrue(file.contains("https://tides.example/v1/eu-central-1"), file);
+    assertTrue(file.contains("region={{region}}"), file);
+    assertTrue(file.contains("\\\"region\\\":\\\"eu-central-1\\\""), file);
+    assertFalse(file.contains("correcthorse"), file);
+  }
+
+  @Test
   void whatIsSparedStays() throws IOException {
     Placement placement =
         Placement.of("GET https://tides.example/v1/tides?key=marrow\ncookie: unit=metres");
