@@ -4,7 +4,6 @@ import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Recording;
 import dev.cachette.internal.cassette.InPlay;
-import dev.cachette.internal.cassette.RecordedAt;
 import java.nio.file.Path;
 
 /**
@@ -46,7 +45,7 @@ public final class CassetteInPlay {
 
   /** What was on it when it was put in; nothing is of what it has recorded since. */
   public Cassette recorded() {
-    return new Cassette(cassette.name(), RecordedAt.of(cassette.known()), cassette.known());
+    return cassette.before();
   }
 
   /** Does not keep what it has recorded, as where the test has failed. */

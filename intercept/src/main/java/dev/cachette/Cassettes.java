@@ -5,6 +5,7 @@ import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Drift;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Matching;
 import dev.cachette.cassette.Recording;
 import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.cassette.Merge;
@@ -98,9 +99,8 @@ final class Cassettes {
   }
 
   private void warnOfDrift(InPlay cassette, Cassette recorded, Varying varying) {
-    Cassette before =
-        new Cassette(cassette.name(), RecordedAt.of(cassette.known()), cassette.known());
-    Drift drift = before.compareWith(recorded, varying.ignoredBy(cassette.settings().matching()));
+    Matching matching = varying.ignoredBy(cassette.settings().matching());
+    Drift drift = cassette.before().compareWith(recorded, matching);
     if (!drift.isNone()) {
       warning.accept("Recorded again: " + drift);
     }
@@ -130,8 +130,12 @@ final class Cassettes {
 
   private void checkAge(InPlay cassette) {
     Optional<Duration> freshFor = cassette.settings().freshFor();
+    if (freshFor.isEmpty() || cassette.recording() != Recording.REPLAY) {
+      return;
+    }
+    // Not before it is needed: a file of another program does not say it in one place.
     Optional<Instant> recorded = RecordedAt.of(cassette.known());
-    if (freshFor.isEmpty() || recorded.isEmpty() || cassette.recording() != Recording.REPLAY) {
+    if (recorded.isEmpty()) {
       return;
     }
     Duration age = Duration.between(recorded.get(), Instant.now());

@@ -42,6 +42,7 @@ final class Session {
   private final Cassettes cassettes;
   private final ServerTls tls = new ServerTls();
   private final WireServer server;
+  private final RealCalls real;
   private final @Nullable Interception interception;
   private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
 
@@ -68,6 +69,7 @@ final class Session {
     Outside outside = new Outside(settings::mapper, resources, this::realCall, Session::warn);
     this.server =
         new WireServer(new Responder(scopes, outside), traffic, tls, settings.maxRequestBody());
+    this.real = new RealCalls(server.engine(), settings.addresses());
     traffic.serveBy(server);
     try {
       this.interception =
@@ -193,11 +195,11 @@ final class Session {
   }
 
   private Exchange realCall(Request request, String protocol) throws RealServiceFailed {
-    return new RealCalls(server.engine(), settings.addresses()).call(request, protocol);
+    return real.call(request, protocol);
   }
 
   private Optional<Exchange> probe(Trouble.Stage stage, String host, OptionalInt port) {
-    return new RealCalls(server.engine(), settings.addresses()).probe(stage, host, port);
+    return real.probe(stage, host, port);
   }
 
   private void setProperty(String property, String origin) {

@@ -12,7 +12,6 @@ import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.JsonReplacement;
 import dev.cachette.internal.render.Template;
 import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.Set;
@@ -147,16 +146,8 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
         new Response(
             response.status(),
             response.headers(),
-            Body.of(changed.toString(), charset()),
+            Body.of(changed.toString(), response.headers().charset()),
             response.trailers()));
-  }
-
-  private Charset charset() {
-    return response
-        .headers()
-        .contentType()
-        .map(MediaType::charsetOrDefault)
-        .orElse(StandardCharsets.UTF_8);
   }
 
   /**

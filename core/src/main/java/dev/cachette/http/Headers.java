@@ -1,5 +1,7 @@
 package dev.cachette.http;
 
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
@@ -86,6 +88,11 @@ public final class Headers implements Iterable<Header> {
   /** The content type, if there is one that can be read. */
   public Optional<MediaType> contentType() {
     return first("content-type").flatMap(MediaType::read);
+  }
+
+  /** The charset that {@code content-type} names, else UTF-8. */
+  public Charset charset() {
+    return contentType().map(MediaType::charsetOrDefault).orElse(StandardCharsets.UTF_8);
   }
 
   /** All fields, in order. */

@@ -12,7 +12,6 @@ import dev.cachette.internal.content.Part;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.xml.Xml;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -64,8 +63,7 @@ public final class Content {
 
   /** The text, in the charset that the content type names, else UTF-8. */
   public String text() {
-    return new String(
-        bytes(), mediaType().map(MediaType::charsetOrDefault).orElse(StandardCharsets.UTF_8));
+    return new String(bytes(), headers.charset());
   }
 
   /** The JSON; empty if it is none. Do not change it: others look at it, too. */
@@ -143,12 +141,7 @@ public final class Content {
 
   private Reading<byte[]> decode() {
     byte[] bytes = body.bytes();
-    List<String> codings =
-        headers.all("content-encoding").stream()
-            .flatMap(value -> List.of(value.split(",")).stream())
-            .map(String::strip)
-            .filter(name -> !name.isEmpty() && !name.equalsIgnoreCase("identity"))
-            .toList();
+    List<String> codings = ContentCoding.namesIn(headers.all("content-encoding"));
     for (int at = codings.size() - 1; at >= 0; at--) {
       String name = codings.get(at);
       Optional<ContentCoding> coding = ContentCoding.named(name);

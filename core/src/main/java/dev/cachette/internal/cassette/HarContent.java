@@ -4,12 +4,8 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.http.MediaType;
 import dev.cachette.internal.content.ContentCoding;
 import dev.cachette.match.Content;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
@@ -39,8 +35,8 @@ final class HarContent {
     if (bytes.length == 0) {
       return 0;
     }
-    String text = new String(bytes, charset(headers));
-    if (!coded && isText(text) && Arrays.equals(text.getBytes(charset(headers)), bytes)) {
+    String text = new String(bytes, headers.charset());
+    if (!coded && isText(text) && Arrays.equals(text.getBytes(headers.charset()), bytes)) {
       into.put("text", text);
     } else {
       into.put("text", Base64.getEncoder().encodeToString(bytes));
@@ -62,8 +58,8 @@ final class HarContent {
     byte[] bytes =
         from.path(encoding).asText().equalsIgnoreCase("base64")
             ? Base64.getMimeDecoder().decode(text)
-            : text.getBytes(charset(headers));
-    List<String> codings = codings(headers);
+            : text.getBytes(headers.charset());
+    List<String> codings = ContentCoding.namesIn(headers.all("content-encoding"));
     if (from.has(CODED) || codings.isEmpty() || bytes.length == 0) {
       return new Read(headers, Body.of(bytes));
     }
@@ -81,18 +77,6 @@ final class HarContent {
   /** A body, and the headers that it fits. */
   record Read(Headers headers, Body body) {}
 
-  private static List<String> codings(Headers headers) {
-    List<String> names = new ArrayList<>();
-    for (String value : headers.all("content-encoding")) {
-      for (String name : value.split(",")) {
-        if (!name.isBlank() && !name.strip().equalsIgnoreCase("identity")) {
-          names.add(name.strip());
-        }
-      }
-    }
-    return names;
-  }
-
   private static boolean isText(String text) {
     for (int at = 0; at < text.length(); at++) {
       char c = text.charAt(at);
@@ -101,9 +85,5 @@ final class HarContent {
       }
     }
     return true;
-  }
-
-  private static Charset charset(Headers headers) {
-    return headers.contentType().map(MediaType::charsetOrDefault).orElse(StandardCharsets.UTF_8);
   }
 }

@@ -2,6 +2,7 @@ package dev.cachette.internal.cassette;
 
 import dev.cachette.answer.Trouble;
 import dev.cachette.calls.StubReference;
+import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
@@ -75,6 +76,11 @@ public final class InPlay {
   /** What was recorded before. */
   public Recordings known() {
     return known;
+  }
+
+  /** What was recorded before, as its users see it. */
+  public Cassette before() {
+    return new Cassette(name, RecordedAt.of(known), known);
   }
 
   /** Whether it is for calls to a host; the port may not be known yet. */

@@ -5,7 +5,6 @@ import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
@@ -139,16 +138,14 @@ final class Redactor {
     }
     Content content = Content.of(headers, body);
     byte[] plain = content.bytes();
-    byte[] changed = changed(plain, charset(headers), change);
+    byte[] changed = changed(plain, headers.charset(), change);
     if (Arrays.equals(plain, changed)) {
       return body;
     }
     byte[] coded = changed;
-    for (String value : headers.all("content-encoding")) {
-      for (String name : value.split(",")) {
-        Optional<ContentCoding> coding = ContentCoding.named(name);
-        coded = coding.isPresent() ? coding.get().encode(coded) : coded;
-      }
+    for (String name : ContentCoding.namesIn(headers.all("content-encoding"))) {
+      Optional<ContentCoding> coding = ContentCoding.named(name);
+      coded = coding.isPresent() ? coding.get().encode(coded) : coded;
     }
     return Body.of(coded);
   }
@@ -174,9 +171,5 @@ final class Redactor {
 
   private static boolean isGzip(byte[] bytes) {
     return bytes.length > 2 && bytes[0] == 0x1f && bytes[1] == (byte) 0x8b;
-  }
-
-  private static Charset charset(Headers headers) {
-    return headers.contentType().map(MediaType::charsetOrDefault).orElse(StandardCharsets.UTF_8);
   }
 }

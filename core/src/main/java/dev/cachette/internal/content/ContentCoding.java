@@ -7,8 +7,10 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
@@ -33,6 +35,15 @@ public enum ContentCoding {
       case "deflate" -> Optional.of(DEFLATE);
       default -> Optional.empty();
     };
+  }
+
+  /** The names in fields of {@code content-encoding}, in the order in which they were applied. */
+  public static List<String> namesIn(List<String> fields) {
+    return fields.stream()
+        .flatMap(field -> Stream.of(field.split(",")))
+        .map(String::strip)
+        .filter(name -> !name.isEmpty() && !name.equalsIgnoreCase("identity"))
+        .toList();
   }
 
   /** The name as a header has it. */
