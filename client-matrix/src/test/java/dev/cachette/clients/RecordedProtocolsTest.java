@@ -15,11 +15,17 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Recording;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.net.Authenticator;
+import java.net.PasswordAuthentication;
+import java.net.Proxy;
 import java.net.ProxySelector;
+import java.net.SocketAddress;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.KeyStore;
 import java.security.cert.CertificateFactory;
+import java.util.List;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLHandshakeException;
 import javax.net.ssl.TrustManagerFactory;
@@ -28,6 +34,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /**
@@ -57,6 +64,7 @@ class RecordedProtocolsTest {
   @AfterEach
   void close() {
     ProxySelector.setDefault(proxies);
+    Authenticator.setDefault(null);
     SSLContext.setDefault(trust);
     service.close();
   }
@@ -77,6 +85,37 @@ class RecordedProtocolsTest {
     String version = protocol == Protocol.HTTP_2 ? "HTTP/2" : "HTTP/1.1";
     assertEquals(version, recorded.protocol());
     assertEquals(version, service.calls().only().protocol());
+  }
+
+  @ParameterizedTest
+  @CsvSource({"HTTP, http", "HTTP, https", "SOCKS, http", "SOCKS, https"})
+  void proxiesThatWantAPasswordGetTheOneOfTheJvm(Proxy.Type type, String scheme) throws Exception {
+    SSLContext.setDefault(trusting(service.proxy().authorityPem()));
+    try (GuardedProxy proxy = new GuardedProxy(service.proxy().address())) {
+      ProxySelector.setDefault(always(new Proxy(type, proxy.address())));
+      Authenticator.setDefault(asking(GuardedProxy.USER, GuardedProxy.PASSWORD));
+
+      recordAndReplay(scheme.equals("http") ? Protocol.HTTP : Protocol.HTTPS, Settings.defaults());
+
+      assertEquals(1, proxy.letThrough());
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(names = {"HTTP", "SOCKS"})
+  void aProxyThatRefusesATunnelIsAResetAndNoAnswer(Proxy.Type type) throws Exception {
+    try (GuardedProxy proxy = new GuardedProxy(service.proxy().address())) {
+      ProxySelector.setDefault(always(new Proxy(type, proxy.address())));
+      Authenticator.setDefault(asking(GuardedProxy.USER, "high water"));
+      try (Cachette net = Cachette.open(Settings.defaults().cassetteFolder(folder));
+          HarbourClient client = Row.named("OkHttp 5").create(Protocol.HTTPS)) {
+        net.cassette("tides", CassetteSettings.defaults().recordingInCi());
+
+        assertThrows(IOException.class, () -> client.get("https://tides.example/v1"));
+        assertEquals(1, net.calls().stream().count());
+        assertEquals(0, proxy.letThrough());
+      }
+    }
   }
 
   @Test
@@ -118,6 +157,27 @@ class RecordedProtocolsTest {
       assertEquals("high at 04:10", client.get(url).body());
       return cassette.recorded().exchanges().get(0);
     }
+  }
+
+  private static ProxySelector always(Proxy proxy) {
+    return new ProxySelector() {
+      @Override
+      public List<Proxy> select(URI uri) {
+        return List.of(proxy);
+      }
+
+      @Override
+      public void connectFailed(URI uri, SocketAddress address, IOException failure) {}
+    };
+  }
+
+  private static Authenticator asking(String user, String password) {
+    return new Authenticator() {
+      @Override
+      protected PasswordAuthentication getPasswordAuthentication() {
+        return new PasswordAuthentication(user, password.toCharArray());
+      }
+    };
   }
 
   private static SSLContext trusting(String pem) throws Exception {

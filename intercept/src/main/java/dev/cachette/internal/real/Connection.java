@@ -7,27 +7,23 @@ import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelPipeline;
-import io.netty.channel.SimpleChannelInboundHandler;
-import io.netty.handler.codec.http.DefaultFullHttpRequest;
 import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.HttpClientCodec;
 import io.netty.handler.codec.http.HttpHeaderNames;
-import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpObjectAggregator;
-import io.netty.handler.codec.http.HttpResponse;
-import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
 import io.netty.handler.codec.http2.Http2MultiplexHandler;
 import io.netty.handler.codec.http2.Http2StreamChannelBootstrap;
 import io.netty.handler.codec.http2.Http2StreamFrameToHttpObjectCodec;
+import io.netty.handler.proxy.ProxyHandler;
 import io.netty.handler.ssl.SslHandler;
 import io.netty.handler.ssl.SslHandshakeCompletionEvent;
-import java.io.IOException;
 import java.security.NoSuchAlgorithmException;
 import java.util.concurrent.CompletableFuture;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLParameters;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The handlers of a connection that is made for one call: a tunnel through a proxy, TLS, and the
@@ -40,17 +36,25 @@ final class Connection extends ChannelInitializer<Channel> {
 
   private final Request request;
   private final Route route;
+  private final @Nullable ProxyHandler tunnel;
   private final boolean http2;
   private final CompletableFuture<Response> response;
 
   /**
    * Of a call that is to be made.
    *
+   * @param tunnel asks the proxy for a tunnel; null if there is none to ask
    * @param http2 whether HTTP/2 is to be spoken, if the service can
    */
-  Connection(Request request, Route route, boolean http2, CompletableFuture<Response> response) {
+  Connection(
+      Request request,
+      Route route,
+      @Nullable ProxyHandler tunnel,
+      boolean http2,
+      CompletableFuture<Response> response) {
     this.request = request;
     this.route = route;
+    this.tunnel = tunnel;
     this.http2 = http2;
     this.response = response;
   }
@@ -58,15 +62,23 @@ final class Connection extends ChannelInitializer<Channel> {
   @Override
   protected void initChannel(Channel channel) {
     ChannelPipeline pipeline = channel.pipeline();
-    if (route.isTunnelled()) {
-      pipeline.addLast(new HttpClientCodec());
-      pipeline.addLast(new Tunnel());
-    } else if (route.isSecure()) {
+    if (tunnel != null) {
+      pipeline.addLast(tunnel);
+      tunnel
+          .connectFuture()
+          .addListener(
+              made -> {
+                if (!made.isSuccess()) {
+                  response.completeExceptionally(made.cause());
+                }
+              });
+    }
+    if (route.isSecure()) {
       secure(pipeline);
     } else if (http2 && isSpokenInClear()) {
       speakHttp2(pipeline);
     } else {
-      speakHttp1(pipeline, route.proxy().isPresent());
+      speakHttp1(pipeline);
     }
   }
 
@@ -78,7 +90,7 @@ final class Connection extends ChannelInitializer<Channel> {
 
   /** Without TLS there is nothing to negotiate, so the caller must have known by itself. */
   private boolean isSpokenInClear() {
-    return request.uri().scheme().equals("http") && route.proxy().isEmpty();
+    return request.uri().scheme().equals("http") && route.proxyOfEachCall().isEmpty();
   }
 
   private void secure(ChannelPipeline pipeline) {
@@ -99,10 +111,10 @@ final class Connection extends ChannelInitializer<Channel> {
     pipeline.addLast(new Negotiated(tls));
   }
 
-  private void speakHttp1(ChannelPipeline pipeline, boolean absolute) {
+  private void speakHttp1(ChannelPipeline pipeline) {
     pipeline.addLast(new HttpClientCodec());
     pipeline.addLast(new HttpObjectAggregator(LARGEST_BODY));
-    pipeline.addLast(new OneCall(request, Messages.toEngine(request, route, absolute), response));
+    pipeline.addLast(new OneCall(request, Messages.toEngine(request, route), response));
   }
 
   private void speakHttp2(ChannelPipeline pipeline) {
@@ -126,7 +138,7 @@ final class Connection extends ChannelInitializer<Channel> {
             new ChannelInitializer<>() {
               @Override
               protected void initChannel(Channel stream) {
-                FullHttpRequest written = Messages.toEngine(request, route, false);
+                FullHttpRequest written = Messages.toEngine(request, route);
                 written.headers().remove(HttpHeaderNames.CONNECTION);
                 stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(false));
                 stream.pipeline().addLast(new HttpObjectAggregator(LARGEST_BODY));
@@ -174,7 +186,7 @@ final class Connection extends ChannelInitializer<Channel> {
         if (HTTP2.equals(tls.getApplicationProtocol())) {
           speakHttp2(context.pipeline());
         } else {
-          speakHttp1(context.pipeline(), false);
+          speakHttp1(context.pipeline());
         }
       }
     }
@@ -183,46 +195,11 @@ final class Connection extends ChannelInitializer<Channel> {
     public void channelInactive(ChannelHandlerContext context) {
       response.completeExceptionally(new ClosedEarly(request.uri().origin()));
     }
-  }
-
-  /** Asks a proxy for a tunnel (RFC 9110 section 9.3.6). */
-  private final class Tunnel extends SimpleChannelInboundHandler<Object> {
 
     @Override
-    public void channelActive(ChannelHandlerContext context) {
-      String target = route.target().host() + ":" + route.target().port();
-      DefaultFullHttpRequest connect =
-          new DefaultFullHttpRequest(HttpVersion.HTTP_1_1, HttpMethod.CONNECT, target);
-      connect.headers().set(HttpHeaderNames.HOST, target);
-      context.writeAndFlush(connect);
-    }
-
-    @Override
-    protected void channelRead0(ChannelHandlerContext context, Object message) {
-      if (!(message instanceof HttpResponse answer)) {
-        return;
-      }
-      if (answer.status().code() / 100 != 2) {
-        response.completeExceptionally(
-            new IOException(
-                "the proxy "
-                    + route.proxy().orElseThrow()
-                    + " refused a tunnel to "
-                    + route.target().origin()
-                    + ": "
-                    + answer.status()));
-        context.close();
-        return;
-      }
-      ChannelPipeline pipeline = context.pipeline();
-      pipeline.remove(HttpClientCodec.class);
-      pipeline.remove(this);
-      secure(pipeline);
-    }
-
-    @Override
-    public void channelInactive(ChannelHandlerContext context) {
-      response.completeExceptionally(new ClosedEarly("the proxy " + route.proxy().orElseThrow()));
+    public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+      response.completeExceptionally(cause);
+      context.close();
     }
   }
 }

@@ -2,6 +2,7 @@ package dev.cachette.internal.real;
 
 import dev.cachette.answer.Trouble;
 import io.netty.channel.ConnectTimeoutException;
+import io.netty.handler.proxy.ProxyConnectException;
 import java.net.ConnectException;
 import java.net.NoRouteToHostException;
 import java.net.UnknownHostException;
@@ -23,6 +24,10 @@ final class Failures {
     }
     if (failure instanceof ConnectTimeoutException) {
       return Trouble.Kind.CONNECT_TIMEOUT;
+    }
+    if (failure instanceof ProxyConnectException) {
+      // The caller has its connection; what it wanted of it the proxy did not give.
+      return Trouble.Kind.CONNECTION_RESET;
     }
     if (failure instanceof ConnectException || failure instanceof NoRouteToHostException) {
       return Trouble.Kind.CONNECTION_REFUSED;

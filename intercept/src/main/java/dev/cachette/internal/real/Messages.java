@@ -46,23 +46,23 @@ final class Messages {
 
   private Messages() {}
 
-  /**
-   * A request for the engine. Its Host is that of the caller, wherever it is sent.
-   *
-   * @param absolute whether it goes to a proxy, which must be told where to
-   */
-  static FullHttpRequest toEngine(Request request, Route route, boolean absolute) {
+  /** A request for the engine. Its Host is that of the caller, wherever it is sent. */
+  static FullHttpRequest toEngine(Request request, Route route) {
     Uri uri = request.uri();
     String path = uri.toString().substring(uri.origin().length());
     DefaultFullHttpRequest written =
         new DefaultFullHttpRequest(
             HttpVersion.HTTP_1_1,
             HttpMethod.valueOf(request.method()),
-            absolute ? route.target().origin() + path : path,
+            route.proxyOfEachCall().isPresent() ? route.target().origin() + path : path,
             Unpooled.wrappedBuffer(request.body().bytes()),
             DefaultHttpHeadersFactory.headersFactory().withValidation(false),
             DefaultHttpHeadersFactory.trailersFactory());
     written.headers().set(HttpHeaderNames.HOST, authority(uri));
+    route
+        .proxyOfEachCall()
+        .flatMap(ProxyOnTheWay::authorization)
+        .ifPresent(it -> written.headers().set(HttpHeaderNames.PROXY_AUTHORIZATION, it));
     request.headers().stream()
         .filter(header -> !isOfTheConnection(header.name()))
         .forEach(header -> written.headers().add(header.name(), header.value()));

@@ -18,6 +18,7 @@ import io.netty.channel.ChannelOption;
 import io.netty.channel.ConnectTimeoutException;
 import io.netty.channel.IoEventLoop;
 import io.netty.channel.socket.nio.NioSocketChannel;
+import io.netty.handler.proxy.ProxyHandler;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
@@ -129,10 +130,10 @@ public final class RealCalls implements RealService {
     Route route = Route.to(request.uri(), addresses);
     InetSocketAddress address = route.address();
     CompletableFuture<Response> response = new CompletableFuture<>();
+    ProxyHandler tunnel = route.tunnel().isEmpty() ? null : route.tunnel().get().handler();
+    Connection handlers = new Connection(request, route, tunnel, http2, response);
     engine
-        .execute(
-            loop ->
-                connect(loop, address, new Connection(request, route, http2, response), response))
+        .execute(loop -> connect(loop, address, handlers, response))
         .exceptionally(
             neverStarted -> {
               response.completeExceptionally(new IOException("the engine is closed"));

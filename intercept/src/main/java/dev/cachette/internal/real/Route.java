@@ -15,9 +15,9 @@ import java.util.Optional;
  * The way to a real service.
  *
  * @param target its origin, which may be another than the caller meant
- * @param proxy the HTTP proxy on the way; empty if there is none
+ * @param proxy the proxy on the way; empty if there is none
  */
-record Route(Uri target, Optional<InetSocketAddress> proxy) {
+record Route(Uri target, Optional<ProxyOnTheWay> proxy) {
 
   /**
    * The way to where a caller wanted to go: by the table of addresses, and by the JVM's proxy
@@ -31,11 +31,11 @@ record Route(Uri target, Optional<InetSocketAddress> proxy) {
                 ProxySelector.getDefault() == null
                     ? List.of()
                     : ProxySelector.getDefault().select(target.toJavaUri()));
-    Optional<InetSocketAddress> proxy =
+    Optional<ProxyOnTheWay> proxy =
         proxies.stream()
-            .filter(it -> it.type() == Proxy.Type.HTTP)
-            .map(it -> (InetSocketAddress) it.address())
-            .findFirst();
+            .findFirst()
+            .filter(first -> first.type() != Proxy.Type.DIRECT)
+            .map(first -> ProxyOnTheWay.of(first, target));
     return new Route(target, proxy);
   }
 
@@ -43,15 +43,28 @@ record Route(Uri target, Optional<InetSocketAddress> proxy) {
     return target.scheme().equals("https");
   }
 
-  /** Whether the proxy is asked for a tunnel, not for the answer. */
-  boolean isTunnelled() {
-    return isSecure() && proxy.isPresent();
+  /** The proxy, where it is told the URL of each call, not asked for a tunnel. */
+  Optional<ProxyOnTheWay> proxyOfEachCall() {
+    return proxy.filter(it -> !it.tunnels(target));
   }
 
-  /** The address to connect to; looked up with no hook in between. */
+  /** The proxy, where it is asked for a tunnel. */
+  Optional<ProxyOnTheWay> tunnel() {
+    return proxy.filter(it -> it.tunnels(target));
+  }
+
+  /**
+   * The address to connect to; looked up with no hook in between, or left to the proxy that makes a
+   * tunnel to it.
+   */
   InetSocketAddress address() throws IOException {
-    String host = proxy.map(InetSocketAddress::getHostString).orElse(target.host());
-    int port = proxy.map(InetSocketAddress::getPort).orElse(target.port());
-    return new InetSocketAddress(Passage.through(() -> InetAddress.getByName(host)), port);
+    if (tunnel().isPresent()) {
+      return InetSocketAddress.createUnresolved(target.host(), target.port());
+    }
+    if (proxy.isPresent()) {
+      return proxy.get().address();
+    }
+    return new InetSocketAddress(
+        Passage.through(() -> InetAddress.getByName(target.host())), target.port());
   }
 }
