@@ -11,7 +11,9 @@ import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
+import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
+import java.util.Collection;
 import java.util.List;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -126,7 +128,49 @@ public final class Cachette implements AutoCloseable {
    */
   public RestCollection collection(String url) {
     requireOpen();
-    return new RestCollection(this, url);
+    RestCollection collection = new RestCollection(this, url);
+    session.replace(List.of(), collection.rules());
+    return collection;
+  }
+
+  /**
+   * Puts the stubs of files into force, in this scope. Each name is that of a stub file in the
+   * folder of {@link Settings#stubFolder}, else on the class path: {@code harbour} is {@code
+   * harbour.stubs.yaml}, {@code .yml} or {@code .json}, or all such files in the folder {@code
+   * harbour}. A name with an ending is the path of a file, from the working directory.
+   *
+   * <p>Stubs of a later file are declared later; those of a file that is included, before the one
+   * that includes it.
+   *
+   * @throws dev.cachette.stubfile.StubFileException if a file is missing or wrong, with all that is
+   *     wrong in all of them; no stub of them is in force then
+   * @throws IllegalStateException if this is closed
+   */
+  public StubFiles load(String... names) {
+    requireOpen();
+    return new StubFiles(this, session.stubSources(names), seed);
+  }
+
+  /**
+   * Puts the stubs of a text into force, which is written as a stub file: YAML or JSON.
+   *
+   * @throws dev.cachette.stubfile.StubFileException if the text is wrong
+   * @throws IllegalStateException if this is closed
+   */
+  public StubFiles declare(String text) {
+    requireOpen();
+    return new StubFiles(this, session.stubSource(text), seed);
+  }
+
+  /**
+   * The stubs in force as a stub file, in YAML. Those that no file can have, since a function, a
+   * gate or a feed is in them, are named in comments.
+   *
+   * @throws IllegalStateException if this is closed
+   */
+  public String toStubFile() {
+    requireOpen();
+    return StubWriter.all(scopes.rules());
   }
 
   /**
@@ -241,10 +285,6 @@ public final class Cachette implements AutoCloseable {
     return scopes.notes();
   }
 
-  void onStartAgain(Runnable restart) {
-    scopes.onStartAgain(restart);
-  }
-
   /**
    * All calls that were made in the scope.
    *
@@ -341,14 +381,21 @@ public final class Cachette implements AutoCloseable {
     return draft;
   }
 
-  /**
-   * Puts a stub into force.
-   *
-   * @param expected whether it is worth a word if no call uses it
-   */
-  StubRule finish(DraftStub draft, List<Answer> answers, boolean expected) {
+  /** Puts a stub into force. */
+  StubRule finish(DraftStub draft, List<Answer> answers) {
     requireOpen();
-    return session.finish(draft, answers, expected);
+    return session.finish(draft, answers);
+  }
+
+  /** A stub that is to be put into force by {@link #replace}. */
+  StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
+    return session.rule(draft, answers, expected);
+  }
+
+  /** Puts stubs into force in the place of others. */
+  void replace(Collection<StubRule> old, List<StubRule> fresh) {
+    requireOpen();
+    session.replace(old, fresh);
   }
 
   void change(StubRule rule, Consumer<StubRule> change) {

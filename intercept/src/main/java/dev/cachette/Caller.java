@@ -11,6 +11,7 @@ final class Caller {
           Caller.class.getName(),
           Cachette.class.getName(),
           RestCollection.class.getName(),
+          StubFiles.class.getName(),
           Stub.class.getName());
 
   private Caller() {}

@@ -8,10 +8,13 @@ import dev.cachette.calls.Calls;
 import dev.cachette.internal.collection.Items;
 import dev.cachette.internal.collection.Requests;
 import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import java.util.function.Supplier;
 
 /**
  * A collection of JSON objects in memory, which answers as a REST service does:
@@ -35,6 +38,7 @@ public final class RestCollection implements CallGroup {
   private final Cachette net;
   private final String url;
   private final Items items = new Items();
+  private final List<StubRule> rules = new ArrayList<>();
 
   RestCollection(Cachette net, String url) {
     this.net = net;
@@ -47,7 +51,9 @@ public final class RestCollection implements CallGroup {
     stub("PUT " + item, requests::replace);
     stub("PATCH " + item, requests::patch);
     stub("DELETE " + item, requests::delete);
-    net.onStartAgain(items::startAgain);
+    rules.get(0).onStartAgain(items::startAgain);
+    Supplier<JsonNode> written = () -> items.written(url);
+    rules.forEach(rule -> rule.belongTo(written));
   }
 
   /**
@@ -89,8 +95,13 @@ public final class RestCollection implements CallGroup {
   }
 
   private void stub(String line, Function<Received, Answer> function) {
-    DraftStub draft = net.begin(RequestPattern.of(line));
-    net.finish(draft, List.of(Answers.computed(function)), false);
+    DraftStub draft = new DraftStub(RequestPattern.of(line), Caller.place());
+    rules.add(net.rule(draft, List.of(Answers.computed(function)), false));
+  }
+
+  /** Its stubs, to be put into force. */
+  List<StubRule> rules() {
+    return rules;
   }
 
   /** Its URL. */

@@ -12,6 +12,7 @@ import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.disk.CassetteName;
 import dev.cachette.internal.real.RealCalls;
 import dev.cachette.internal.resource.Resources;
+import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Outside;
 import dev.cachette.internal.stub.RealServiceFailed;
@@ -20,10 +21,12 @@ import dev.cachette.internal.stub.ScopeReport;
 import dev.cachette.internal.stub.ScopeSettings;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.tls.AuthorityFile;
 import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -40,7 +43,7 @@ final class Session {
   private final Scopes scopes;
   private final Resources resources = new Resources();
   private final Cassettes cassettes;
-  private final ServerTls tls = new ServerTls();
+  private final ServerTls tls;
   private final WireServer server;
   private final RealCalls real;
   private final @Nullable Interception interception;
@@ -60,10 +63,15 @@ final class Session {
    */
   Session(Settings settings, Object owner) {
     this.settings = settings;
+    this.tls = new ServerTls(settings.authority().map(AuthorityFile::new));
     this.scopes =
         new Scopes(
             new ScopeSettings(
-                settings.clock(), settings.seed(), settings.maxCalls(), settings.maxCallBodies()));
+                settings.clock(),
+                settings.seed(),
+                settings.maxCalls(),
+                settings.maxCallBodies(),
+                settings.watcher()));
     this.cassettes = new Cassettes(settings.cassetteFolder(), Session::warn);
     Traffic traffic = new Traffic(scopes, this::probe, Session::warn);
     Outside outside = new Outside(settings::mapper, resources, this::realCall, Session::warn);
@@ -85,8 +93,12 @@ final class Session {
     return scopes;
   }
 
-  /** Puts a stub into force. */
-  StubRule finish(DraftStub draft, List<Answer> answers, boolean expected) {
+  /**
+   * A stub that is to be put into force.
+   *
+   * @param expected whether it is worth a word if no call uses it
+   */
+  StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
     StubRule rule =
         new StubRule(
             draft.pattern(),
@@ -95,13 +107,31 @@ final class Session {
             draft.checks(),
             expected);
     rule.keepBodyIn(draft.bodyFile());
+    return rule;
+  }
+
+  /** Puts a stub into force that was begun. */
+  StubRule finish(DraftStub draft, List<Answer> answers) {
+    StubRule rule = rule(draft, answers, true);
     scopes.finish(draft, rule);
-    if (interception != null && draft.pattern().host().filter(interception::isLocal).isPresent()) {
+    reachable(List.of(rule));
+    return rule;
+  }
+
+  /** Puts stubs into force in the place of others. */
+  void replace(Collection<StubRule> old, List<StubRule> fresh) {
+    scopes.replace(old, fresh);
+    reachable(fresh);
+  }
+
+  private void reachable(List<StubRule> fresh) {
+    if (interception != null
+        && fresh.stream()
+            .anyMatch(it -> it.pattern().host().filter(interception::isLocal).isPresent())) {
       // Of the application's own port, there may be connections to the application.
       interception.endOldConnections();
     }
     makeConnectionsNew();
-    return rule;
   }
 
   CassetteSettings cassetteSettings() {
@@ -147,8 +177,23 @@ final class Session {
     return plain.read(resources.read(source));
   }
 
+  StubSources stubSources(String... names) {
+    return StubSources.named(List.of(names), settings.stubFolder(), readingFrom());
+  }
+
+  StubSources stubSource(String text) {
+    return StubSources.of(text, readingFrom());
+  }
+
+  private StubSources.Reading readingFrom() {
+    return new StubSources.Reading(
+        this::ready,
+        (cassette, line) ->
+            CassetteFiles.recorded(CassetteName.in(settings.cassetteFolder(), cassette), line));
+  }
+
   String address() {
-    return url(server::sharedListener);
+    return url(() -> server.sharedListener(settings.address()));
   }
 
   String addressOf(String origin) {
@@ -157,7 +202,8 @@ final class Session {
   }
 
   ForwardProxy proxy() {
-    return new ForwardProxy(bound(server::sharedListener), tls.authorityPem());
+    return new ForwardProxy(
+        bound(() -> server.sharedListener(settings.address())), tls.authorityPem());
   }
 
   /** Ends what belongs to a scope that has ended, and says what is left to be said. */
@@ -221,7 +267,7 @@ final class Session {
     try {
       return port.bind();
     } catch (IOException noPort) {
-      throw new IllegalStateException("No port of this machine is free: " + noPort, noPort);
+      throw new IllegalStateException("No port could be listened at: " + noPort, noPort);
     }
   }
 

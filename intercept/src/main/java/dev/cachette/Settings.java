@@ -1,15 +1,19 @@
 package dev.cachette;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.calls.Call;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -20,6 +24,9 @@ public final class Settings {
 
   /** The folder of cassettes where none is set. */
   static final Path CASSETTES = Path.of("src", "test", "cassettes");
+
+  /** The folder of stub files where none is set. */
+  static final Path STUBS = Path.of("src", "test", "stubs");
 
   private static final int MEBIBYTE = 1024 * 1024;
   private static final Settings DEFAULTS = new Settings();
@@ -36,6 +43,10 @@ public final class Settings {
   private boolean intercepting = true;
   private Map<String, String> properties = Map.of();
   private Path cassetteFolder = CASSETTES;
+  private Path stubFolder = STUBS;
+  private InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+  private @Nullable Path authority;
+  private Consumer<Call> watcher = call -> {};
   private CassetteSettings cassettes = CassetteSettings.defaults();
   private Map<String, String> addresses = Map.of();
 
@@ -54,6 +65,10 @@ public final class Settings {
     this.intercepting = other.intercepting;
     this.properties = other.properties;
     this.cassetteFolder = other.cassetteFolder;
+    this.stubFolder = other.stubFolder;
+    this.address = other.address;
+    this.authority = other.authority;
+    this.watcher = other.watcher;
     this.cassettes = other.cassettes;
     this.addresses = other.addresses;
   }
@@ -193,6 +208,49 @@ public final class Settings {
     return changed;
   }
 
+  /** Where stub files are; {@code src/test/stubs} of the working directory by default. */
+  public Settings stubFolder(Path folder) {
+    Settings changed = changed("stubFolder", folder);
+    changed.stubFolder = folder;
+    return changed;
+  }
+
+  /**
+   * Where {@link Cachette#address()} and {@link Cachette#proxy()} listen; by default at a free port
+   * of the loopback. Whoever can reach another address can call all that is stubbed here.
+   *
+   * @throws IllegalArgumentException if it is null or not resolved
+   */
+  public Settings listeningAt(InetSocketAddress choice) {
+    Settings changed = changed("listeningAt", choice);
+    if (choice.isUnresolved()) {
+      throw new IllegalArgumentException("There is no host " + choice.getHostString() + ".");
+    }
+    changed.address = choice;
+    return changed;
+  }
+
+  /**
+   * Keeps the authority that certificates are by in a file, with the rights of its owner alone, so
+   * that other programs can be told once to trust it; by default it lives in memory as long as the
+   * Cachette. It is made if it is not there, and anew when it is about to expire.
+   */
+  public Settings authority(Path file) {
+    Settings changed = changed("authority", file);
+    changed.authority = file;
+    return changed;
+  }
+
+  /**
+   * Is told of each call once it has its whole answer. It is called on the engine's thread, so it
+   * must hand over what takes time.
+   */
+  public Settings watchingCalls(Consumer<Call> choice) {
+    Settings changed = changed("watchingCalls", choice);
+    changed.watcher = choice;
+    return changed;
+  }
+
   /** How cassettes behave that are put in by name alone. */
   public Settings cassettes(CassetteSettings how) {
     Settings changed = changed("cassettes", how);
@@ -224,6 +282,22 @@ public final class Settings {
 
   Path cassetteFolder() {
     return cassetteFolder;
+  }
+
+  Path stubFolder() {
+    return stubFolder;
+  }
+
+  InetSocketAddress address() {
+    return address;
+  }
+
+  Optional<Path> authority() {
+    return Optional.ofNullable(authority);
+  }
+
+  Consumer<Call> watcher() {
+    return watcher;
   }
 
   /** How cassettes behave that are put in by name alone. */

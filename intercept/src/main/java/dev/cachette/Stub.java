@@ -8,6 +8,7 @@ import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Narrowing;
 import dev.cachette.match.Received;
@@ -36,6 +37,12 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   Stub(Cachette net, DraftStub draft) {
     this.net = net;
     this.draft = draft;
+  }
+
+  /** One that is in force already. */
+  Stub(Cachette net, DraftStub draft, StubRule rule) {
+    this(net, draft);
+    this.rule = rule;
   }
 
   /**
@@ -130,7 +137,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
                   + "status(204).",
               missing + 1, answers.size(), draft.reference()));
     }
-    rule = net.finish(draft, answers, true);
+    rule = net.finish(draft, answers);
     return this;
   }
 
@@ -278,6 +285,27 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
     return this;
   }
 
+  /**
+   * The stub as a stub file has it, in YAML.
+   *
+   * @throws IllegalStateException if it has no answer yet, or if part of it is a function, a gate
+   *     or a feed, which no file can have; the message says which
+   */
+  public String toStubFile() {
+    StubWriter.Result written = StubWriter.write(answered("toStubFile()"));
+    return StubWriter.yaml(
+        List.of(
+            written
+                .form()
+                .orElseThrow(
+                    () ->
+                        new IllegalStateException(
+                            String.format(
+                                "The stub %s cannot be written to a file: %s.",
+                                draft.reference(), written.obstacle())))),
+        List.of());
+  }
+
   /** The calls that this stub has answered, in its scope. */
   @Override
   public Calls calls() {
@@ -285,6 +313,11 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
     return finished == null
         ? net.calls().matching("the stub " + draft.reference(), call -> false)
         : net.calls().answeredBy(finished.reference(), finished.pattern());
+  }
+
+  /** Its name; where it was given none, its request line. */
+  String name() {
+    return draft.reference().name();
   }
 
   private StubRule answered(String method) {

@@ -271,7 +271,7 @@ public final class Answers {
    * same way.
    */
   public static RealAnswer realService() {
-    return new RealAnswer(real -> real, Timing.AT_ONCE);
+    return new RealAnswer();
   }
 
   private static void requireNonNull(String what, Object value) {

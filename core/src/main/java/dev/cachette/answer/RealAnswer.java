@@ -8,10 +8,16 @@ import java.util.function.UnaryOperator;
  */
 public final class RealAnswer implements Answer, Timed<RealAnswer> {
 
+  private static final UnaryOperator<ResponseAnswer> NONE = real -> real;
+
   private final UnaryOperator<ResponseAnswer> alteration;
   private final Timing timing;
 
-  RealAnswer(UnaryOperator<ResponseAnswer> alteration, Timing timing) {
+  RealAnswer() {
+    this(NONE, Timing.AT_ONCE);
+  }
+
+  private RealAnswer(UnaryOperator<ResponseAnswer> alteration, Timing timing) {
     this.alteration = alteration;
     this.timing = timing;
   }
@@ -26,6 +32,11 @@ public final class RealAnswer implements Answer, Timed<RealAnswer> {
       throw new IllegalArgumentException("altered(function) was given null.");
     }
     return new RealAnswer(real -> function.apply(alteration.apply(real)), timing);
+  }
+
+  /** Whether something is changed of the service's answer. */
+  public boolean isAltered() {
+    return alteration != NONE;
   }
 
   /** What is changed of the service's answer. */

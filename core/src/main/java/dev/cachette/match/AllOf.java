@@ -1,13 +1,22 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
 /** All of these conditions hold; there is at least one. */
 record AllOf(List<Condition> conditions) implements Condition {
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member(
+        "allOf", Written.all(conditions.stream().map(Condition::written).toList()));
+  }
 
   @Override
   public String description() {

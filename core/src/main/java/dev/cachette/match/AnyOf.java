@@ -1,10 +1,18 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** One of two conditions holds. */
 record AnyOf(Condition one, Condition other) implements Condition {
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("anyOf", Written.all(List.of(one.written(), other.written())));
+  }
 
   @Override
   public String description() {

@@ -1,7 +1,12 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.json.Written;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 
 /**
@@ -11,17 +16,37 @@ import java.util.function.Function;
  */
 record Aspects<S>(List<Aspect<S>> all) {
 
-  /** One thing: in words, and how a subject fares with it. */
-  record Aspect<S>(String words, Function<S, Check> check) {}
+  /**
+   * One thing.
+   *
+   * @param words what it is
+   * @param written how a stub file writes it, as members of an object; empty if it cannot
+   * @param check how a subject fares with it
+   */
+  record Aspect<S>(String words, Optional<JsonNode> written, Function<S, Check> check) {}
 
   static <S> Aspects<S> none() {
     return new Aspects<>(List.of());
   }
 
-  Aspects<S> and(String words, Function<S, Check> check) {
+  Aspects<S> and(String words, Optional<JsonNode> written, Function<S, Check> check) {
     List<Aspect<S>> more = new ArrayList<>(all);
-    more.add(new Aspect<>(words, check));
+    more.add(new Aspect<>(words, written, check));
     return new Aspects<>(List.copyOf(more));
+  }
+
+  /**
+   * All of them as the members of one object; empty if one cannot be written, or not beside
+   * another.
+   */
+  Optional<JsonNode> written() {
+    ObjectNode form = JsonNodeFactory.instance.objectNode();
+    for (Aspect<S> aspect : all) {
+      if (aspect.written().isEmpty() || !Written.merge(form, aspect.written().get())) {
+        return Optional.empty();
+      }
+    }
+    return Optional.of(form);
   }
 
   int count() {

@@ -1,13 +1,23 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.Header;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.text.Quoting;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
+import java.util.Optional;
 
 /** User and password of HTTP Basic authentication (RFC 7617), in UTF-8. */
 record BasicCredentials(String user, String password) implements Condition {
+
+  @Override
+  public Optional<JsonNode> written() {
+    ObjectNode form = Written.member("user", Written.text(user));
+    return Optional.of(Written.member("basic", form.put("password", password)));
+  }
 
   @Override
   public String description() {

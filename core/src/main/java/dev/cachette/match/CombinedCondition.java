@@ -1,5 +1,8 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 
@@ -14,6 +17,12 @@ final class CombinedCondition extends ValueCondition {
     this.one = one;
     this.other = other;
     this.both = both;
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member(
+        both ? "allOf" : "anyOf", Written.all(List.of(one.written(), other.written())));
   }
 
   @Override

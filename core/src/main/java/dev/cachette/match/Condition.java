@@ -1,5 +1,8 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.Optional;
+
 /**
  * One thing that a request must fulfil. Made by {@link Conditions} and {@link Bodies}, or of one's
  * own.
@@ -17,6 +20,11 @@ public interface Condition {
   /** Whether it holds; the same as {@code check(received).holds()}, without the reasons. */
   default boolean holds(Received received) {
     return check(received).holds();
+  }
+
+  /** How a stub file writes it; empty where a function of one's own is in it, as by default. */
+  default Optional<JsonNode> written() {
+    return Optional.empty();
   }
 
   /** This condition or another one. */

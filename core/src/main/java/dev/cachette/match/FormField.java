@@ -1,7 +1,9 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.text.Likeness;
 import dev.cachette.internal.text.Secrets;
 import java.util.List;
@@ -16,6 +18,11 @@ final class FormField extends BodyCondition {
   FormField(String field, ValueCondition value) {
     this.field = field;
     this.value = value;
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("form", field, value.written());
   }
 
   @Override

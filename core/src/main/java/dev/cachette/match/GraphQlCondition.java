@@ -4,8 +4,10 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.graphql.GraphQlOperation;
 import dev.cachette.internal.graphql.GraphQlRequests;
 import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.json.Written;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 
 /**
@@ -38,6 +40,7 @@ public final class GraphQlCondition implements Condition {
     return texts(
         "operation",
         Arguments.given("operation(name)", name),
+        Written.member("operation", name.written()),
         each -> each.name().stream().toList());
   }
 
@@ -69,12 +72,23 @@ public final class GraphQlCondition implements Condition {
         JsonQuery.parse(path ? name : "/" + name.replace("~", "~0").replace("/", "~1"));
     String words = "variable " + name;
     return with(
-        words + " " + value, each -> JsonValue.check(words, query, value, each.variables()));
+        words + " " + value,
+        Written.member("variables", name, value.written()),
+        each -> JsonValue.check(words, query, value, each.variables()));
   }
 
   /** A field at the top of the operation, by its name, not its alias. */
   public GraphQlCondition field(String name) {
-    return texts("field", Values.is(name), GraphQlOperation::fields);
+    return texts(
+        "field",
+        Values.is(name),
+        Optional.of(Written.member("fields", Written.texts(List.of(name)))),
+        GraphQlOperation::fields);
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("graphql", aspects.written());
   }
 
   @Override
@@ -115,16 +129,25 @@ public final class GraphQlCondition implements Condition {
   }
 
   private GraphQlCondition kind(String kind) {
-    return texts("kind", Values.is(kind), each -> List.of(each.kind()));
+    return texts(
+        "kind",
+        Values.is(kind),
+        Optional.of(Written.member("kind", Written.text(kind))),
+        each -> List.of(each.kind()));
   }
 
   private GraphQlCondition texts(
-      String name, ValueCondition value, Function<GraphQlOperation, List<String>> values) {
-    return with(name + " " + value, each -> value.check(name, Found.texts(values.apply(each))));
+      String name,
+      ValueCondition value,
+      Optional<JsonNode> written,
+      Function<GraphQlOperation, List<String>> values) {
+    return with(
+        name + " " + value, written, each -> value.check(name, Found.texts(values.apply(each))));
   }
 
-  private GraphQlCondition with(String words, Function<GraphQlOperation, Check> check) {
-    return new GraphQlCondition(aspects.and(words, check));
+  private GraphQlCondition with(
+      String words, Optional<JsonNode> written, Function<GraphQlOperation, Check> check) {
+    return new GraphQlCondition(aspects.and(words, written, check));
   }
 
   private String expected() {

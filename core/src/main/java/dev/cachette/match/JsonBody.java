@@ -1,9 +1,11 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.json.Written;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -47,6 +49,21 @@ public final class JsonBody extends BodyCondition {
   public JsonBody anyOrder() {
     return new JsonBody(
         new JsonComparison(comparison.expected(), comparison.exact(), true, comparison.ignored()));
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    ObjectNode form =
+        Written.member(comparison.exact() ? "sameJson" : "containsJson", comparison.expected());
+    if (!comparison.ignored().isEmpty()) {
+      form.set(
+          "ignoring",
+          Written.texts(comparison.ignored().stream().map(JsonQuery::toString).toList()));
+    }
+    if (comparison.anyOrder()) {
+      form.put("anyOrder", true);
+    }
+    return Optional.of(Written.member("body", form));
   }
 
   @Override

@@ -2,6 +2,7 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.jsonpath.Located;
 import java.util.List;
 import java.util.Optional;
@@ -15,6 +16,11 @@ final class JsonValue extends BodyCondition {
   JsonValue(JsonQuery query, ValueCondition value) {
     this.query = query;
     this.value = value;
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("json", query.toString(), value.written());
   }
 
   @Override

@@ -1,6 +1,9 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
@@ -9,10 +12,15 @@ import java.util.function.UnaryOperator;
 final class ManyCondition extends ValueCondition {
 
   private final Function<UnaryOperator<String>, String> words;
+  private final Optional<JsonNode> written;
   private final Predicate<Found> test;
 
-  ManyCondition(Function<UnaryOperator<String>, String> words, Predicate<Found> test) {
+  ManyCondition(
+      Function<UnaryOperator<String>, String> words,
+      Optional<JsonNode> written,
+      Predicate<Found> test) {
     this.words = words;
+    this.written = written;
     this.test = test;
   }
 
@@ -20,6 +28,7 @@ final class ManyCondition extends ValueCondition {
   static ManyCondition each(ValueCondition condition) {
     return new ManyCondition(
         mask -> "each " + condition.describe(mask),
+        Written.member("each", condition.written()),
         found ->
             !found.isEmpty()
                 && found.items().stream()
@@ -32,7 +41,14 @@ final class ManyCondition extends ValueCondition {
   /** The condition does not hold. */
   static ManyCondition not(ValueCondition condition) {
     return new ManyCondition(
-        mask -> "not " + condition.describe(mask), found -> !condition.holds(found));
+        mask -> "not " + condition.describe(mask),
+        Written.member("not", condition.written()),
+        found -> !condition.holds(found));
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return written;
   }
 
   @Override

@@ -1,7 +1,16 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
+import java.util.Optional;
+
 /** A condition does not hold. */
 record Negated(Condition condition) implements Condition {
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("not", condition.written());
+  }
 
   @Override
   public String description() {

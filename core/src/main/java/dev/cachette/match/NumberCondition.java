@@ -11,11 +11,18 @@ import java.util.function.UnaryOperator;
 final class NumberCondition extends ValueCondition {
 
   private final String words;
+  private final JsonNode written;
   private final Predicate<BigDecimal> range;
 
-  NumberCondition(String words, Predicate<BigDecimal> range) {
+  NumberCondition(String words, JsonNode written, Predicate<BigDecimal> range) {
     this.words = words;
+    this.written = written;
     this.range = range;
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Optional.of(written);
   }
 
   @Override

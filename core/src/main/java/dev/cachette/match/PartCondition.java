@@ -1,6 +1,8 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Part;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.text.Likeness;
 import java.util.Comparator;
 import java.util.List;
@@ -30,6 +32,7 @@ public final class PartCondition extends BodyCondition {
     Arguments.given("fileName(value)", value);
     return with(
         "file name " + value,
+        Written.member("fileName", value.written()),
         found -> value.check("file name", Found.texts(found.fileName().stream().toList())));
   }
 
@@ -37,7 +40,9 @@ public final class PartCondition extends BodyCondition {
   public PartCondition contentType(ValueCondition value) {
     Arguments.given("contentType(value)", value);
     return with(
-        "content type " + value, found -> value.check("content type", Found.texts(typeOf(found))));
+        "content type " + value,
+        Written.member("contentType", value.written()),
+        found -> value.check("content type", Found.texts(typeOf(found))));
   }
 
   /** The part has such content. */
@@ -45,7 +50,13 @@ public final class PartCondition extends BodyCondition {
     Arguments.given("content(condition)", condition);
     return with(
         "content " + condition.expected(),
+        Written.member("content", condition.written()),
         found -> condition.check(Content.of(found.headers(), found.body())));
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("parts", part, aspects.written());
   }
 
   @Override
@@ -92,7 +103,8 @@ public final class PartCondition extends BodyCondition {
         .toList();
   }
 
-  private PartCondition with(String words, Function<Part, Check> check) {
-    return new PartCondition(part, aspects.and(words, check));
+  private PartCondition with(
+      String words, Optional<JsonNode> written, Function<Part, Check> check) {
+    return new PartCondition(part, aspects.and(words, written, check));
   }
 }

@@ -1,6 +1,7 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
@@ -8,11 +9,18 @@ import java.util.function.UnaryOperator;
 final class PlainCondition extends ValueCondition {
 
   private final String words;
+  private final Optional<JsonNode> written;
   private final Predicate<JsonNode> test;
 
-  PlainCondition(String words, Predicate<JsonNode> test) {
+  PlainCondition(String words, Optional<JsonNode> written, Predicate<JsonNode> test) {
     this.words = words;
+    this.written = written;
     this.test = test;
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return written;
   }
 
   @Override

@@ -152,6 +152,11 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return line.text();
   }
 
+  /** What is asked for beyond the request line. */
+  public List<Condition> conditions() {
+    return conditions;
+  }
+
   /** Whether the pattern names this very host and port, so that calls to it are expected. */
   public boolean names(String host, int port) {
     return line.origin().filter(origin -> origin.isAt(host, port)).isPresent();

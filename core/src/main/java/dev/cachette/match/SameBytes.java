@@ -1,6 +1,10 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import java.util.Arrays;
+import java.util.Base64;
+import java.util.Optional;
 
 /** The body is exactly these bytes, once its content coding is undone. */
 final class SameBytes extends BodyCondition {
@@ -9,6 +13,12 @@ final class SameBytes extends BodyCondition {
 
   SameBytes(byte[] bytes) {
     this.bytes = bytes.clone();
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    String text = Base64.getEncoder().encodeToString(bytes);
+    return Written.member("body", "sameBytes", Optional.of(Written.text(text)));
   }
 
   @Override

@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
 import java.util.Optional;
@@ -11,6 +13,11 @@ final class SameText extends BodyCondition {
 
   SameText(String text) {
     this.text = text;
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("body", "sameText", Optional.of(Written.text(text)));
   }
 
   @Override

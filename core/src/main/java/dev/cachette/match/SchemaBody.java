@@ -2,17 +2,26 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonSchemas;
+import dev.cachette.internal.json.Written;
 import java.util.List;
+import java.util.Optional;
 
 /** The body is JSON that fits a JSON Schema. */
 final class SchemaBody extends BodyCondition {
 
   private final JsonSchemas schema;
+  private final JsonNode written;
   private final String title;
 
   SchemaBody(JsonNode schema) {
     this.schema = new JsonSchemas(schema);
+    this.written = schema;
     this.title = schema.path("title").asText("the JSON Schema");
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("body", "jsonSchema", Optional.of(written));
   }
 
   @Override

@@ -1,6 +1,8 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Parameters;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.xml.SoapEnvelope;
 import java.util.List;
 import java.util.Optional;
@@ -37,18 +39,21 @@ public final class SoapCondition implements Condition {
     if (!"1.1".equals(version) && !"1.2".equals(version)) {
       throw new IllegalArgumentException("SOAP has the versions 1.1 and 1.2, not " + version + ".");
     }
-    return value("version", Values.is(version), message -> List.of(message.envelope().version()));
+    return value(
+        "version", "version", Values.is(version), message -> List.of(message.envelope().version()));
   }
 
   /** The action: in 1.1 the SOAPAction header, without quotes; in 1.2 a parameter of the type. */
   public SoapCondition action(ValueCondition value) {
-    return value("action", Arguments.given("action(value)", value), SoapCondition::action);
+    return value(
+        "action", "action", Arguments.given("action(value)", value), SoapCondition::action);
   }
 
   /** The first element in the body, by local name, in whatever namespace. */
   public SoapCondition element(ValueCondition localName) {
     return value(
         "body element",
+        "element",
         Arguments.given("element(localName)", localName),
         message ->
             message.envelope().bodyElement().stream().map(SoapEnvelope.Name::local).toList());
@@ -60,9 +65,15 @@ public final class SoapCondition implements Condition {
     Arguments.given("element(namespace, localName)", localName);
     return value(
         "body element",
+        "qualifiedElement",
         Values.is("{" + namespace + "}" + localName),
         message ->
             message.envelope().bodyElement().stream().map(SoapEnvelope.Name::toString).toList());
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("soap", aspects.written());
   }
 
   @Override
@@ -94,10 +105,12 @@ public final class SoapCondition implements Condition {
   }
 
   private SoapCondition value(
-      String name, ValueCondition value, Function<Message, List<String>> values) {
+      String name, String key, ValueCondition value, Function<Message, List<String>> values) {
     return new SoapCondition(
         aspects.and(
-            name + " " + value, message -> value.check(name, Found.texts(values.apply(message)))));
+            name + " " + value,
+            Written.member(key, value.written()),
+            message -> value.check(name, Found.texts(values.apply(message)))));
   }
 
   private static List<String> action(Message message) {

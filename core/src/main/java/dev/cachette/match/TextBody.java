@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import java.util.List;
 import java.util.Optional;
 
@@ -10,6 +12,11 @@ final class TextBody extends BodyCondition {
 
   TextBody(ValueCondition value) {
     this.value = value;
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Written.member("body", "text", value.written());
   }
 
   @Override

@@ -1,7 +1,9 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
 import java.util.List;
@@ -18,15 +20,17 @@ import java.util.stream.Collectors;
 public final class TextCondition extends ValueCondition {
 
   enum Kind {
-    IS("is "),
-    CONTAINS("contains "),
-    STARTS_WITH("starts with "),
-    ENDS_WITH("ends with "),
-    PATTERN("fits the pattern ");
+    IS("is", "is "),
+    CONTAINS("contains", "contains "),
+    STARTS_WITH("startsWith", "starts with "),
+    ENDS_WITH("endsWith", "ends with "),
+    PATTERN("pattern", "fits the pattern ");
 
+    private final String key;
     private final String words;
 
-    Kind(String words) {
+    Kind(String key, String words) {
+      this.key = key;
       this.words = words;
     }
   }
@@ -51,6 +55,19 @@ public final class TextCondition extends ValueCondition {
   /** The same condition, whatever the letter case. */
   public TextCondition ignoringCase() {
     return new TextCondition(kind, expected, true);
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    JsonNode texts = Written.texts(expected);
+    if (kind == Kind.IS && expected.size() == 1 && !anyCase) {
+      return Optional.of(texts.get(0));
+    }
+    ObjectNode form =
+        expected.size() > 1
+            ? Written.member("oneOf", texts)
+            : Written.member(kind.key, texts.get(0));
+    return Optional.of(anyCase ? form.put("ignoringCase", true) : form);
   }
 
   @Override

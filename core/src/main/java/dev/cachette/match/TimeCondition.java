@@ -22,25 +22,40 @@ import java.util.stream.Stream;
 final class TimeCondition<T> extends ValueCondition {
 
   private final String words;
+  private final JsonNode written;
   private final String kind;
   private final Function<String, Optional<T>> reading;
   private final Predicate<T> range;
 
   private TimeCondition(
-      String words, String kind, Function<String, Optional<T>> reading, Predicate<T> range) {
+      String words,
+      JsonNode written,
+      String kind,
+      Function<String, Optional<T>> reading,
+      Predicate<T> range) {
     this.words = words;
+    this.written = written;
     this.kind = kind;
     this.reading = reading;
     this.range = range;
   }
 
-  static TimeCondition<Instant> instant(String words, Predicate<Instant> range) {
+  static TimeCondition<Instant> instant(String words, JsonNode written, Predicate<Instant> range) {
     return new TimeCondition<>(
-        words, "no instant, which has date, time and offset", TimeCondition::instant, range);
+        words,
+        written,
+        "no instant, which has date, time and offset",
+        TimeCondition::instant,
+        range);
   }
 
-  static TimeCondition<LocalDate> date(String words, Predicate<LocalDate> range) {
-    return new TimeCondition<>(words, "no date", TimeCondition::date, range);
+  static TimeCondition<LocalDate> date(String words, JsonNode written, Predicate<LocalDate> range) {
+    return new TimeCondition<>(words, written, "no date", TimeCondition::date, range);
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return Optional.of(written);
   }
 
   @Override

@@ -35,6 +35,13 @@ public abstract class ValueCondition {
     return new CombinedCondition(this, Arguments.given("or(condition)", other), false);
   }
 
+  /**
+   * How a stub file writes it; empty where a function of one's own is in it.
+   *
+   * @see dev.cachette.stubfile
+   */
+  public abstract Optional<JsonNode> written();
+
   abstract boolean holds(Found found);
 
   /** What is asked for, in a few words, what is secret in it masked. */

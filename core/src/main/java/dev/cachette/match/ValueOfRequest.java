@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.text.Likeness;
 import java.util.Collection;
 import java.util.List;
@@ -25,6 +27,16 @@ record ValueOfRequest(
     Function<Received, Collection<String>> names,
     ValueCondition condition)
     implements Condition {
+
+  @Override
+  public Optional<JsonNode> written() {
+    return switch (kind) {
+      case "header" -> Written.member("headers", name, condition.written());
+      case "cookie" -> Written.member("cookies", name, condition.written());
+      case "bearer" -> Written.member("bearer", condition.written());
+      default -> Written.member(kind, name, condition.written());
+    };
+  }
 
   @Override
   public String description() {

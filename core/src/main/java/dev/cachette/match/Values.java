@@ -4,14 +4,18 @@ import static dev.cachette.match.Arguments.given;
 import static dev.cachette.match.Arguments.named;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.NullNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.internal.json.Written;
 import dev.cachette.match.TextCondition.Kind;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
@@ -35,19 +39,22 @@ public final class Values {
   public static ValueCondition is(Number number) {
     BigDecimal wanted = decimal("is(number)", number);
     return new NumberCondition(
-        "the number " + wanted.toPlainString(), actual -> actual.compareTo(wanted) == 0);
+        "the number " + wanted.toPlainString(),
+        Written.number(wanted),
+        actual -> actual.compareTo(wanted) == 0);
   }
 
   /** This truth value; outside JSON the text {@code true} or {@code false}. */
   public static ValueCondition is(boolean value) {
     return new PlainCondition(
         Boolean.toString(value),
+        Optional.of(Written.flag(value)),
         item -> item.isBoolean() ? item.booleanValue() == value : isText(item, value));
   }
 
   /** Null, as JSON has it; a missing value is not null. */
   public static ValueCondition isNull() {
-    return new PlainCondition("null", JsonNode::isNull);
+    return new PlainCondition("null", Optional.of(NullNode.getInstance()), JsonNode::isNull);
   }
 
   /**
@@ -58,7 +65,9 @@ public final class Values {
   public static ValueCondition isJson(String text) {
     JsonNode wanted = Json.read("isJson(text)", given("isJson(text)", text));
     return new PlainCondition(
-        wanted.toString(), item -> JsonComparison.same(wanted).differences(item).isEmpty());
+        wanted.toString(),
+        Optional.of(Written.member("json", wanted)),
+        item -> JsonComparison.same(wanted).differences(item).isEmpty());
   }
 
   /** A text that has this in it. */
@@ -105,12 +114,18 @@ public final class Values {
 
   /** No value at all. */
   public static ValueCondition missing() {
-    return new ManyCondition(mask -> Difference.MISSING, Found::isEmpty);
+    return new ManyCondition(
+        mask -> Difference.MISSING,
+        Optional.of(Written.member("missing", Written.flag(true))),
+        Found::isEmpty);
   }
 
   /** Some value, even an empty one. */
   public static ValueCondition present() {
-    return new ManyCondition(mask -> "any value", found -> !found.isEmpty());
+    return new ManyCondition(
+        mask -> "any value",
+        Optional.of(Written.member("present", Written.flag(true))),
+        found -> !found.isEmpty());
   }
 
   /**
@@ -136,6 +151,7 @@ public final class Values {
     wanted.forEach(text -> given("list(texts)", text));
     return new ManyCondition(
         mask -> "exactly " + Found.texts(wanted, mask).shown(),
+        Optional.of(Written.member("list", Written.texts(wanted))),
         found -> found.items().equals(Found.texts(wanted).items()));
   }
 
@@ -143,14 +159,18 @@ public final class Values {
   public static ValueCondition atLeast(Number least) {
     BigDecimal bound = decimal("atLeast(number)", least);
     return new NumberCondition(
-        "a number, at least " + bound.toPlainString(), actual -> actual.compareTo(bound) >= 0);
+        "a number, at least " + bound.toPlainString(),
+        Written.member("atLeast", Written.number(bound)),
+        actual -> actual.compareTo(bound) >= 0);
   }
 
   /** A number not above this one. */
   public static ValueCondition atMost(Number most) {
     BigDecimal bound = decimal("atMost(number)", most);
     return new NumberCondition(
-        "a number, at most " + bound.toPlainString(), actual -> actual.compareTo(bound) <= 0);
+        "a number, at most " + bound.toPlainString(),
+        Written.member("atMost", Written.number(bound)),
+        actual -> actual.compareTo(bound) <= 0);
   }
 
   /** A number from this one to that one, both included. */
@@ -162,6 +182,7 @@ public final class Values {
     }
     return new NumberCondition(
         "a number from " + low.toPlainString() + " to " + high.toPlainString(),
+        Written.member("between", JsonNodeFactory.instance.arrayNode().add(low).add(high)),
         actual -> actual.compareTo(low) >= 0 && actual.compareTo(high) <= 0);
   }
 
@@ -169,31 +190,45 @@ public final class Values {
   public static ValueCondition before(Instant instant) {
     given("before(instant)", instant);
     return TimeCondition.instant(
-        "an instant before " + instant, actual -> actual.isBefore(instant));
+        "an instant before " + instant,
+        Written.member("before", Written.text(instant.toString())),
+        actual -> actual.isBefore(instant));
   }
 
   /** A date-time with an offset (ISO 8601, or as HTTP headers write it) after this instant. */
   public static ValueCondition after(Instant instant) {
     given("after(instant)", instant);
-    return TimeCondition.instant("an instant after " + instant, actual -> actual.isAfter(instant));
+    return TimeCondition.instant(
+        "an instant after " + instant,
+        Written.member("after", Written.text(instant.toString())),
+        actual -> actual.isAfter(instant));
   }
 
   /** This instant, whatever offset it is written with. */
   public static ValueCondition is(Instant instant) {
     given("is(instant)", instant);
-    return TimeCondition.instant("the instant " + instant, instant::equals);
+    return TimeCondition.instant(
+        "the instant " + instant,
+        Written.member("instant", Written.text(instant.toString())),
+        instant::equals);
   }
 
   /** A date (ISO 8601), or a date-time with a date, before this one. */
   public static ValueCondition before(LocalDate date) {
     given("before(date)", date);
-    return TimeCondition.date("a date before " + date, actual -> actual.isBefore(date));
+    return TimeCondition.date(
+        "a date before " + date,
+        Written.member("before", Written.text(date.toString())),
+        actual -> actual.isBefore(date));
   }
 
   /** A date (ISO 8601), or a date-time with a date, after this one. */
   public static ValueCondition after(LocalDate date) {
     given("after(date)", date);
-    return TimeCondition.date("a date after " + date, actual -> actual.isAfter(date));
+    return TimeCondition.date(
+        "a date after " + date,
+        Written.member("after", Written.text(date.toString())),
+        actual -> actual.isAfter(date));
   }
 
   /**
@@ -204,7 +239,9 @@ public final class Values {
   public static ValueCondition satisfies(String name, Predicate<String> predicate) {
     given("satisfies(name, predicate)", predicate);
     return new PlainCondition(
-        named("satisfies(name, predicate)", name), item -> predicate.test(item.asText()));
+        named("satisfies(name, predicate)", name),
+        Optional.empty(),
+        item -> predicate.test(item.asText()));
   }
 
   private static boolean isText(JsonNode item, boolean value) {

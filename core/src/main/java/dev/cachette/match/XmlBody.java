@@ -1,9 +1,12 @@
 package dev.cachette.match;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.Written;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.XmlComparison;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -13,11 +16,17 @@ final class XmlBody extends BodyCondition {
 
   private final String name;
   private final String expected;
+  private final Optional<JsonNode> written;
   private final Function<Document, Check> checking;
 
-  private XmlBody(String name, String expected, Function<Document, Check> checking) {
+  private XmlBody(
+      String name,
+      String expected,
+      Optional<JsonNode> written,
+      Function<Document, Check> checking) {
     this.name = name;
     this.expected = expected;
+    this.written = written;
     this.checking = checking;
   }
 
@@ -26,6 +35,7 @@ final class XmlBody extends BodyCondition {
     return new XmlBody(
         "body",
         expected,
+        Written.member("body", "sameXml", Optional.of(Written.text(text))),
         document -> {
           // A DOM tree is not even safe to read from two threads at once.
           synchronized (wanted) {
@@ -41,7 +51,15 @@ final class XmlBody extends BodyCondition {
   static XmlBody xpath(XPaths xpath, ValueCondition value) {
     String name = "xpath " + xpath;
     return new XmlBody(
-        name, value.toString(), document -> value.check(name, Found.texts(xpath.find(document))));
+        name,
+        value.toString(),
+        value.written().map(xpath::written),
+        document -> value.check(name, Found.texts(xpath.find(document))));
+  }
+
+  @Override
+  public Optional<JsonNode> written() {
+    return written;
   }
 
   @Override

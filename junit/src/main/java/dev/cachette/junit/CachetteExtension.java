@@ -70,14 +70,23 @@ public final class CachetteExtension
   public void beforeAll(ExtensionContext context) {
     if (Interval.begin(context, settings(context))) {
       Interval.current(context)
-          .ifPresent(net -> AnnotatedCassettes.ofClass(context, settings, net));
+          .ifPresent(
+              net -> {
+                AnnotatedStubs.load(context, net);
+                AnnotatedCassettes.ofClass(context, settings, net);
+              });
     }
   }
 
   @Override
   public void beforeEach(ExtensionContext context) {
     if (Interval.begin(context, settings(context))) {
-      Interval.current(context).ifPresent(net -> AnnotatedCassettes.ofTest(context, settings, net));
+      Interval.current(context)
+          .ifPresent(
+              net -> {
+                AnnotatedStubs.load(context, net);
+                AnnotatedCassettes.ofTest(context, settings, net);
+              });
     }
   }
 

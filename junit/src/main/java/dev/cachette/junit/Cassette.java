@@ -42,7 +42,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 @Target({ElementType.TYPE, ElementType.METHOD})
 @Retention(RetentionPolicy.RUNTIME)
 @Repeatable(Cassette.All.class)
-@ExtendWith(CassetteCheck.class)
+@ExtendWith(AnnotationCheck.class)
 public @interface Cassette {
 
   /** The name; by default that of the class and the test. */
@@ -59,7 +59,7 @@ public @interface Cassette {
   @Inherited
   @Target({ElementType.TYPE, ElementType.METHOD})
   @Retention(RetentionPolicy.RUNTIME)
-  @ExtendWith(CassetteCheck.class)
+  @ExtendWith(AnnotationCheck.class)
   @interface All {
 
     /** The cassettes. */

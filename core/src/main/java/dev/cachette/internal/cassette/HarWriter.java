@@ -32,6 +32,11 @@ final class HarWriter {
 
   /** An entry as text, without the indentation that its place in the file gives it. */
   static String entry(Exchange exchange) {
+    return text(tree(exchange));
+  }
+
+  /** An entry. */
+  static ObjectNode tree(Exchange exchange) {
     ObjectNode entry = NODES.objectNode();
     long millis = exchange.time().toMillis();
     entry.put("startedDateTime", written(exchange.started()));
@@ -46,7 +51,7 @@ final class HarWriter {
     entry.set("cache", NODES.objectNode());
     entry.set("timings", NODES.objectNode().put("send", 0).put("wait", millis).put("receive", 0));
     exchange.trouble().ifPresent(kind -> entry.put("_trouble", HarEntry.troubleName(kind)));
-    return text(entry);
+    return entry;
   }
 
   /**
@@ -173,7 +178,7 @@ final class HarWriter {
     into.add(NODES.objectNode().put("name", name).put("value", value));
   }
 
-  private static String text(JsonNode node) {
+  static String text(JsonNode node) {
     try {
       return MAPPER.writer(new Layout()).writeValueAsString(node);
     } catch (IOException impossible) {

@@ -47,11 +47,32 @@ final class Redactor {
    * @throws dev.cachette.cassette.CassetteException if what is left looks like a secret
    */
   List<Exchange> redactAll(String cassette, List<Exchange> exchanges) {
+    List<Exchange> marked = redactAll(exchanges);
+    new SecretScan(rules).check(cassette, marked);
+    return marked;
+  }
+
+  /** As {@link #redactAll(String, List)}, whatever is left then. */
+  List<Exchange> redactAll(List<Exchange> exchanges) {
     List<Exchange> marked = new ArrayList<>();
     exchanges.forEach(exchange -> marked.add(redactPlaces(redactOnce(exchange))));
     marked.replaceAll(this::redactOnce);
-    new SecretScan(rules).check(cassette, marked);
     return marked;
+  }
+
+  /** A header by itself, as it stands in a file of another program. */
+  String header(String name, String value) {
+    return known.redact(places.header(name, value));
+  }
+
+  /** A URL by itself. */
+  String url(String url) {
+    return known.redact(places.parameters(known.redact(url)));
+  }
+
+  /** Any other text. */
+  String text(String text) {
+    return known.redact(text);
   }
 
   /** The exchange with the values of named secrets in its response. */

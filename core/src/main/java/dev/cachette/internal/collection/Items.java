@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.Written;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -46,6 +47,18 @@ public final class Items {
     }
     seed = objects;
     startAgain();
+  }
+
+  /** As a stub file has it: what is there at the start. */
+  public synchronized JsonNode written(String url) {
+    ObjectNode form = Written.member("url", Written.text(url));
+    if (!idMember.equals("id")) {
+      form.put("identifiedBy", idMember);
+    }
+    if (!seed.isEmpty()) {
+      form.putArray("seed").addAll(seed);
+    }
+    return form;
   }
 
   /** Back to what was there at the start. */

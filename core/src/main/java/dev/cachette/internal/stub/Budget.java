@@ -1,10 +1,15 @@
 package dev.cachette.internal.stub;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
+import dev.cachette.internal.json.Written;
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
+import java.util.function.Function;
 
 /**
  * A service that takes so many calls in a window of time, and answers 429 to the others (RFC 6585
@@ -35,6 +40,13 @@ final class Budget implements Habit {
     long seconds = Duration.between(now, end).plusNanos(999_999_999).toSeconds();
     return Optional.of(
         Answers.problem(429, "Too Many Requests").header("retry-after", Long.toString(seconds)));
+  }
+
+  @Override
+  public Optional<JsonNode> written(Function<Answer, Optional<JsonNode>> answers) {
+    ObjectNode form = Written.member("calls", Written.number(BigDecimal.valueOf(calls)));
+    form.put("window", window.toString());
+    return Optional.of(Written.member("budget", form));
   }
 
   @Override

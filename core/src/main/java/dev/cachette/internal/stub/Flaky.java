@@ -1,10 +1,14 @@
 package dev.cachette.internal.stub;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.json.Written;
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.function.Function;
 
 /** A service that fails now and then, by a probability and a seed of its own. */
 final class Flaky implements Habit {
@@ -32,6 +36,17 @@ final class Flaky implements Habit {
       return Optional.empty();
     }
     return Optional.of(failures.get(failed++ % failures.size()));
+  }
+
+  @Override
+  public Optional<JsonNode> written(Function<Answer, Optional<JsonNode>> answers) {
+    return Written.all(failures.stream().map(answers).toList())
+        .map(
+            all ->
+                Written.member(
+                    "flaky",
+                    Written.member("probability", Written.number(BigDecimal.valueOf(probability)))
+                        .set("failures", all)));
   }
 
   @Override

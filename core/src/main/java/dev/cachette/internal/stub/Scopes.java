@@ -8,11 +8,13 @@ import dev.cachette.match.Received;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -121,6 +123,29 @@ public final class Scopes {
     keepingBodies |= rule.bodyFile().isPresent();
   }
 
+  /**
+   * Puts stubs in the place of others, at once: a request is answered by the old ones or by the new
+   * ones.
+   *
+   * @param old those that are in force; none if there are none yet
+   * @param fresh those that come into force, in the scope of the old ones, else in the innermost
+   */
+  public synchronized void replace(Collection<StubRule> old, List<StubRule> fresh) {
+    StubScope scope =
+        scopes.stream()
+            .filter(each -> each.rules().stream().anyMatch(old::contains))
+            .findFirst()
+            .orElse(scopes.element());
+    scope.replace(Set.copyOf(old), fresh);
+    fresh.forEach(this::noteEarly);
+    keepingBodies |= fresh.stream().anyMatch(rule -> rule.bodyFile().isPresent());
+  }
+
+  /** The stubs in force, those of the innermost scope first, in the order they were declared. */
+  public synchronized List<StubRule> rules() {
+    return scopes.stream().flatMap(scope -> scope.rules().stream()).toList();
+  }
+
   /** Puts a cassette in, in the innermost scope. */
   public synchronized void put(InPlay cassette) {
     scopes.element().put(cassette);
@@ -160,11 +185,6 @@ public final class Scopes {
           .filter(what -> what.isFor(received))
           .findFirst();
     }
-  }
-
-  /** From now on, runs this whenever a scope within the innermost one begins. */
-  public synchronized void onStartAgain(Runnable restart) {
-    scopes.element().onStartAgain(restart);
   }
 
   /** Changes a stub that is in force already. */
@@ -265,6 +285,7 @@ public final class Scopes {
 
   void deliver(LoggedCall call) {
     call.deliver();
+    settings.watcher().accept(call);
     changed();
   }
 

@@ -1,5 +1,6 @@
 package dev.cachette.internal.stub;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Trouble;
 import dev.cachette.calls.StubReference;
@@ -10,7 +11,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 
 /**
@@ -29,6 +34,8 @@ public final class StubRule {
   private Instant from = Instant.MIN;
   private Instant until = Instant.MAX;
   private List<Habit> habits = List.of();
+  private Runnable restart = () -> {};
+  private Optional<Supplier<JsonNode>> collection = Optional.empty();
   private boolean used;
 
   /**
@@ -66,16 +73,67 @@ public final class StubRule {
     bodyFile = file;
   }
 
-  Optional<String> bodyFile() {
+  /** The file that bodies of its requests are kept in. */
+  public Optional<String> bodyFile() {
     return bodyFile;
   }
 
-  List<StubCheck> checks() {
+  /** What must hold for its requests. */
+  public List<StubCheck> checks() {
     return checks;
   }
 
   Turns turns() {
     return turns;
+  }
+
+  /** Its answers, in turn. */
+  public List<Answer> answers() {
+    return turns.answers();
+  }
+
+  /** What single calls get instead, by their number. */
+  public Map<Integer, Answer> answersOnCall() {
+    return turns.onCall();
+  }
+
+  /** How many calls it answers; empty for any number. */
+  public OptionalInt limit() {
+    return turns.limit();
+  }
+
+  /** Whether the first answer follows the last one. */
+  public boolean isLooping() {
+    return turns.then() == Turns.Then.FIRST_AGAIN;
+  }
+
+  /** Whether each answer is given once. */
+  public boolean isOnceEach() {
+    return turns.then() == Turns.Then.SPENT;
+  }
+
+  /** What must have been called before it is live. */
+  public List<StubReference> after() {
+    return predecessors.stream().map(StubRule::reference).toList();
+  }
+
+  /** Since when it is live; empty for always. */
+  public Optional<Instant> from() {
+    return Optional.of(from).filter(it -> !it.equals(Instant.MIN));
+  }
+
+  /** Until when it is live; empty for ever. */
+  public Optional<Instant> until() {
+    return Optional.of(until).filter(it -> !it.equals(Instant.MAX));
+  }
+
+  /**
+   * How a stub file says what the service does now and then; empty for what it cannot say.
+   *
+   * @param writing writes an answer, if it can be written
+   */
+  public List<Optional<JsonNode>> habits(Function<Answer, Optional<JsonNode>> writing) {
+    return habits.stream().map(habit -> habit.written(writing)).toList();
   }
 
   /** After the last answer, the first one follows again. */
@@ -197,7 +255,23 @@ public final class StubRule {
     return habits.stream().flatMap(habit -> habit.note().stream()).toList();
   }
 
+  /** It is one of the stubs of a collection, which a stub file has in this form. */
+  public void belongTo(Supplier<JsonNode> form) {
+    collection = Optional.of(form);
+  }
+
+  /** Writes the collection that it is a stub of; empty if it is of none. */
+  public Optional<Supplier<JsonNode>> collection() {
+    return collection;
+  }
+
+  /** From now on, runs this whenever it begins anew. */
+  public void onStartAgain(Runnable action) {
+    restart = action;
+  }
+
   void startAgain(long seed) {
+    restart.run();
     turns.startAgain();
     habits.forEach(habit -> habit.startAgain(seed));
   }

@@ -14,11 +14,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** The stubs of one scope, and what happened in it. Guarded by the lock of {@link Scopes}. */
 public final class StubScope {
 
-  /** So many kinds of unexpected calls are told apart; the rest is counted. */
+  /** So many kinds of unexpected calls are told apart, and so many failures kept. */
   private static final int MOST_KINDS = 1_000;
 
   /** In the order they were declared. */
@@ -31,14 +32,14 @@ public final class StubScope {
       Comparator.comparing(StubRule::pattern, RequestPattern.mostSpecificFirst())
           .thenComparing(declared::get, Comparator.reverseOrder());
 
-  private final PatternIndex<StubRule> index = new PatternIndex<>(winnerFirst);
+  private PatternIndex<StubRule> index = new PatternIndex<>(winnerFirst);
 
+  private int declaredSoFar;
   private List<StubRule> early = List.of();
   private final List<DraftStub> drafts = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
   private final List<InPlay> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
-  private final List<Runnable> restarts = new ArrayList<>();
   private final List<Throwable> failures = new ArrayList<>();
   private final CallLog log;
   private final Tallies tallies;
@@ -56,12 +57,27 @@ public final class StubScope {
 
   void finish(DraftStub draft, StubRule rule) {
     drafts.remove(draft);
-    declared.put(rule, rules.size());
-    rules.add(rule);
-    index.add(rule.pattern(), rule);
+    add(rule);
     if (rule.hasEarlyTrouble()) {
       sortEarly();
     }
+  }
+
+  private void add(StubRule rule) {
+    declared.put(rule, declaredSoFar++);
+    rules.add(rule);
+    index.add(rule.pattern(), rule);
+  }
+
+  /** Puts stubs in the place of others, as the ones declared last. */
+  void replace(Set<StubRule> old, List<StubRule> fresh) {
+    if (rules.removeIf(old::contains)) {
+      declared.keySet().removeAll(old);
+      index = new PatternIndex<>(winnerFirst);
+      rules.forEach(rule -> index.add(rule.pattern(), rule));
+    }
+    fresh.forEach(this::add);
+    sortEarly();
   }
 
   /** The stubs with a trouble that comes before there is a request, the one that wins first. */
@@ -121,7 +137,10 @@ public final class StubScope {
   }
 
   void noteFailure(Throwable failure) {
-    failures.add(failure);
+    // All of them are told at the end of a test; a server that runs for days must not keep them.
+    if (failures.size() < MOST_KINDS) {
+      failures.add(failure);
+    }
   }
 
   List<StubRule> rules() {
@@ -132,15 +151,9 @@ public final class StubScope {
     return drafts;
   }
 
-  /** From now on, runs this whenever an inner scope begins. */
-  void onStartAgain(Runnable restart) {
-    restarts.add(restart);
-  }
-
   void startAgain() {
     rules.forEach(rule -> rule.startAgain(seed));
     cassettes.forEach(InPlay::startAgain);
-    restarts.forEach(Runnable::run);
   }
 
   ScopeReport report() {
@@ -148,9 +161,23 @@ public final class StubScope {
         List.copyOf(unexpected.values()),
         drafts,
         failures,
-        rules.stream().filter(StubRule::isUnused).map(this::unused).toList(),
+        unused(),
         rules.stream().flatMap(rule -> rule.notes().stream()).toList(),
         cassettes);
+  }
+
+  /** Who wins against a stub costs a look at all of them, so it is asked only where it is told. */
+  private List<UnusedStubs.Entry> unused() {
+    List<UnusedStubs.Entry> entries = new ArrayList<>();
+    for (StubRule rule : rules) {
+      if (rule.isUnused()) {
+        entries.add(
+            entries.size() < UnusedStubs.LISTED
+                ? unused(rule)
+                : new UnusedStubs.Entry(rule.reference(), Optional.empty()));
+      }
+    }
+    return entries;
   }
 
   private UnusedStubs.Entry unused(StubRule rule) {

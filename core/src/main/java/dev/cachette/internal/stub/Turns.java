@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Predicate;
 
 /** Whose turn it is among the answers of a stub. Guarded by the lock of {@link Scopes}. */
@@ -42,6 +43,23 @@ final class Turns {
     Map<Integer, Answer> more = new HashMap<>(onCall);
     more.put(number, answer);
     onCall = more;
+  }
+
+  List<Answer> answers() {
+    return answers;
+  }
+
+  Map<Integer, Answer> onCall() {
+    return onCall;
+  }
+
+  Then then() {
+    return then;
+  }
+
+  /** How many calls it answers; empty for any number. */
+  OptionalInt limit() {
+    return limit == Integer.MAX_VALUE ? OptionalInt.empty() : OptionalInt.of(limit);
   }
 
   boolean isSpent() {

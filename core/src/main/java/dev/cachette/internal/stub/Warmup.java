@@ -1,9 +1,13 @@
 package dev.cachette.internal.stub;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
+import dev.cachette.internal.json.Written;
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** A service that is not up yet: 503 for the first calls. */
 final class Warmup implements Habit {
@@ -19,6 +23,12 @@ final class Warmup implements Habit {
   @Override
   public Optional<Answer> instead(Instant now) {
     return left-- > 0 ? Optional.of(Answers.problem(503, "Service Unavailable")) : Optional.empty();
+  }
+
+  @Override
+  public Optional<JsonNode> written(Function<Answer, Optional<JsonNode>> answers) {
+    return Optional.of(
+        Written.member("unavailableFirst", Written.number(BigDecimal.valueOf(calls))));
   }
 
   @Override

@@ -1,9 +1,13 @@
 package dev.cachette.internal.xml;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.json.Written;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.NamespaceContext;
 import javax.xml.xpath.XPath;
@@ -76,6 +80,16 @@ public final class XPaths {
     } catch (XPathExpressionException failed) {
       throw new IllegalStateException(expression + ": " + reason(failed), failed);
     }
+  }
+
+  /** How a stub file writes that what is found fulfils a condition. */
+  public JsonNode written(JsonNode condition) {
+    ObjectNode form = Written.member("xpath", Written.member(expression, condition));
+    if (!namespaces.isEmpty()) {
+      ObjectNode prefixes = form.putObject("namespaces");
+      new TreeMap<>(namespaces).forEach(prefixes::put);
+    }
+    return form;
   }
 
   private XPath compiler() {

@@ -98,6 +98,23 @@ public final class CassetteFile implements AutoCloseable {
    * @throws CassetteException if it cannot be written; the file is as it was then
    */
   public void save(Merge merge, Instant now, String version) {
+    save((current, out) -> merge.writeTo(out, current, now, version));
+  }
+
+  /** Writes a file. */
+  @FunctionalInterface
+  public interface Writing {
+
+    /** Writes it, of what stands there now. */
+    void write(Recordings current, OutputStream out);
+  }
+
+  /**
+   * Puts another file in its place, under the same lock and as whole as {@link #save}.
+   *
+   * @throws CassetteException if it cannot be written; the file is as it was then
+   */
+  public void save(Writing writing) {
     try {
       Files.createDirectories(path.getParent());
       // Locks of files are between processes. Within one, closing a file that another thread has
@@ -105,7 +122,7 @@ public final class CassetteFile implements AutoCloseable {
       synchronized (path.toString().intern()) {
         try (CassetteLock ignored = CassetteLock.of(path)) {
           deleteWhatWasNotFinished();
-          replace(merge, now, version);
+          replace(writing);
         }
       }
     } catch (UncheckedIOException unwritable) {
@@ -130,17 +147,17 @@ public final class CassetteFile implements AutoCloseable {
     }
   }
 
-  private void replace(Merge merge, Instant now, String version) throws IOException {
+  private void replace(Writing writing) throws IOException {
     Path temporary = Files.createTempFile(path.getParent(), "." + path.getFileName(), UNFINISHED);
     try {
       try (FileChannel out = FileChannel.open(temporary, StandardOpenOption.WRITE)) {
         OutputStream buffered = new BufferedOutputStream(Channels.newOutputStream(out), BUFFER);
         if (exists()) {
           try (FileChannel current = FileChannel.open(path, StandardOpenOption.READ)) {
-            merge.writeTo(buffered, read(current), now, version);
+            writing.write(read(current), buffered);
           }
         } else {
-          merge.writeTo(buffered, nothing(), now, version);
+          writing.write(nothing(), buffered);
         }
         buffered.flush();
         out.force(true);

@@ -6,6 +6,7 @@ import java.security.GeneralSecurityException;
 import java.security.KeyPair;
 import java.security.KeyPairGenerator;
 import java.security.PrivateKey;
+import java.security.SecureRandom;
 import java.security.cert.X509Certificate;
 import java.security.spec.ECGenParameterSpec;
 import java.time.Duration;
@@ -29,28 +30,47 @@ final class Authority {
 
   private static final Duration A_DAY = Duration.ofDays(1);
 
-  private final KeyPair authorityKey;
+  private final PrivateKey authorityKey;
   private final KeyPair serverKey;
   private final X509Certificate certificate;
-  private final AtomicLong serials = new AtomicLong(1);
+  private final AtomicLong serials;
   private final Map<String, X509Certificate> issued = new ConcurrentHashMap<>();
   private final Map<String, X509Certificate> flawed = new ConcurrentHashMap<>();
 
+  /** One for one session. */
   Authority() {
+    this(LONG);
+  }
+
+  /** One that is trusted for so long. */
+  Authority(Duration validity) {
     try {
-      KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
-      generator.initialize(new ECGenParameterSpec("secp256r1"));
-      authorityKey = generator.generateKeyPair();
-      serverKey = generator.generateKeyPair();
+      KeyPair authority = keyPair();
+      authorityKey = authority.getPrivate();
+      serverKey = keyPair();
+      serials = new AtomicLong(1);
       certificate =
           new CertificateTemplate(
                   BigInteger.ONE,
                   CertificateTemplate.AUTHORITY,
-                  authorityKey.getPublic(),
+                  authority.getPublic(),
                   CertificateTemplate.authorityExtensions(),
                   Instant.now().minus(LONG),
-                  Instant.now().plus(LONG))
-              .sign(authorityKey.getPrivate());
+                  Instant.now().plus(validity))
+              .sign(authorityKey);
+    } catch (GeneralSecurityException noP256) {
+      throw new IllegalStateException("this JVM has no P-256 keys, which TLS needs", noP256);
+    }
+  }
+
+  /** One that was made before. */
+  Authority(PrivateKey key, X509Certificate certificate) {
+    try {
+      this.authorityKey = key;
+      this.certificate = certificate;
+      this.serverKey = keyPair();
+      // A browser refuses two certificates of one issuer with the same number.
+      this.serials = new AtomicLong(new SecureRandom().nextLong(1L << 32, 1L << 62));
     } catch (GeneralSecurityException noP256) {
       throw new IllegalStateException("this JVM has no P-256 keys, which TLS needs", noP256);
     }
@@ -83,6 +103,17 @@ final class Authority {
     return flawed.containsValue(leaf);
   }
 
+  private static KeyPair keyPair() throws GeneralSecurityException {
+    KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
+    generator.initialize(new ECGenParameterSpec("secp256r1"));
+    return generator.generateKeyPair();
+  }
+
+  /** What vouches for all it issues. */
+  PrivateKey key() {
+    return authorityKey;
+  }
+
   PrivateKey serverKey() {
     return serverKey.getPrivate();
   }
@@ -106,7 +137,7 @@ final class Authority {
               CertificateTemplate.serverExtensions(name),
               from,
               to)
-          .sign(authorityKey.getPrivate());
+          .sign(authorityKey);
     } catch (GeneralSecurityException failed) {
       throw new IllegalStateException("no certificate can be issued for " + host, failed);
     }

@@ -1,12 +1,10 @@
 package dev.cachette.internal.tls;
 
 import dev.cachette.internal.agent.ServerTrust;
-import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
 import java.security.cert.CertificateEncodingException;
 import java.security.cert.CertificateException;
 import java.security.cert.X509Certificate;
-import java.util.Base64;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
@@ -23,10 +21,21 @@ import org.jspecify.annotations.Nullable;
  */
 public final class ServerTls implements ServerTrust {
 
+  private final Optional<AuthorityFile> file;
   private volatile @Nullable Authority authority;
 
   /** One for each flaw, so that no session with a good certificate is taken up again by a bad. */
   private final Map<Flaw, SSLContext> contexts = new EnumMap<>(Flaw.class);
+
+  /** With an authority of its own, in memory. */
+  public ServerTls() {
+    this(Optional.empty());
+  }
+
+  /** With the authority that is kept in a file, if there is one. */
+  public ServerTls(Optional<AuthorityFile> file) {
+    this.file = file;
+  }
 
   /**
    * An engine for one connection.
@@ -47,10 +56,7 @@ public final class ServerTls implements ServerTrust {
   /** The certificate of the authority that all others are by, as PEM (RFC 7468). */
   public String authorityPem() {
     try {
-      Base64.Encoder lines = Base64.getMimeEncoder(64, "\n".getBytes(StandardCharsets.US_ASCII));
-      return "-----BEGIN CERTIFICATE-----\n"
-          + lines.encodeToString(authority().certificate().getEncoded())
-          + "\n-----END CERTIFICATE-----\n";
+      return AuthorityFile.pem("CERTIFICATE", authority().certificate().getEncoded());
     } catch (CertificateEncodingException impossible) {
       throw new IllegalStateException("our own certificate cannot be written", impossible);
     }
@@ -92,7 +98,7 @@ public final class ServerTls implements ServerTrust {
       synchronized (this) {
         made = authority;
         if (made == null) {
-          made = new Authority();
+          made = file.map(AuthorityFile::readOrMake).orElseGet(Authority::new);
           authority = made;
         }
       }

@@ -38,9 +38,14 @@ final class Listener {
 
   /** A listener at a free port; connections wait in its queue until it is served. */
   static Listener bind() throws IOException {
+    return bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
+  }
+
+  /** A listener at this address. */
+  static Listener bind(InetSocketAddress wanted) throws IOException {
     ServerSocketChannel socket = ServerSocketChannel.open();
     try {
-      socket.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), BACKLOG);
+      socket.bind(wanted, BACKLOG);
       return new Listener(socket, (InetSocketAddress) socket.getLocalAddress());
     } catch (IOException | RuntimeException failed) {
       socket.close();

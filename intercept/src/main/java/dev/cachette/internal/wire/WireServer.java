@@ -62,13 +62,14 @@ public final class WireServer implements AutoCloseable {
    * Where calls arrive that are meant for this very address, or for the host that they name, or
    * that take us for their proxy.
    *
-   * @throws IOException if no port is free, or the server is closed
+   * @param wanted the address to listen at
+   * @throws IOException if the port is not free, or the server is closed
    */
-  public InetSocketAddress sharedListener() throws IOException {
+  public InetSocketAddress sharedListener(InetSocketAddress wanted) throws IOException {
     synchronized (listeners) {
       if (shared == null) {
         requireOpen();
-        Listener listener = Listener.bind();
+        Listener listener = Listener.bind(wanted);
         InetSocketAddress address = listener.address();
         shared = Destination.shared(address.getAddress().getHostAddress(), address.getPort());
         serve(shared, listener);

@@ -4,19 +4,19 @@ import org.junit.jupiter.api.extension.BeforeTestExecutionCallback;
 import org.junit.jupiter.api.extension.ExtensionConfigurationException;
 import org.junit.jupiter.api.extension.ExtensionContext;
 
-/** A cassette alone does nothing; says so, when everything that could be open is. */
-final class CassetteCheck implements BeforeTestExecutionCallback {
+/** A cassette or a stub file alone does nothing; says so, when everything that could be open is. */
+final class AnnotationCheck implements BeforeTestExecutionCallback {
 
   /** For JUnit. */
-  CassetteCheck() {}
+  AnnotationCheck() {}
 
   @Override
   public void beforeTestExecution(ExtensionContext context) {
     if (Interval.current(context).isEmpty()) {
       throw new ExtensionConfigurationException(
-          "@Cassette on "
+          "@Cassette or @Stubs on "
               + context.getRequiredTestMethod()
-              + " has no calls to answer: nothing is intercepted. "
+              + " is for no calls: nothing is intercepted. "
               + "Mend: annotate the class with @InterceptHttp, too.");
     }
   }

@@ -1,0 +1,158 @@
+package dev.cachette.internal.cassette;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.node.TextNode;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Redaction;
+import dev.cachette.internal.json.Json;
+import java.io.OutputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Takes secrets out of a file that is there already, and leaves everything else in it as it is:
+ * members that we do not know, and the order of all.
+ */
+public final class Scrubbing {
+
+  private final Recordings recordings;
+  private final Redactor redactor;
+  private final List<Exchange> before;
+  private final List<Exchange> after;
+  private final List<String> entries = new ArrayList<>();
+  private final Redaction rules;
+  private int changed;
+
+  /** Looks through all of a file. */
+  public Scrubbing(Recordings recordings, Redaction rules) {
+    this.recordings = recordings;
+    this.rules = rules;
+    this.redactor = new Redactor(rules);
+    this.before = List.copyOf(recordings);
+    this.after = redactor.redactAll(before);
+    for (int at = 0; at < before.size(); at++) {
+      String text = recordings.text(at);
+      String scrubbed = scrubbed(text, at);
+      entries.add(scrubbed);
+      changed += scrubbed.equals(text) ? 0 : 1;
+    }
+  }
+
+  /** How many exchanges have a secret in them. */
+  public int changed() {
+    return changed;
+  }
+
+  /** What is left that looks like a secret, each with its place. */
+  public List<String> suspicious() {
+    return new SecretScan(rules).look(after);
+  }
+
+  /** Writes the file without the secrets. */
+  public void writeTo(OutputStream out) {
+    ObjectNode log = recordings.index().log().deepCopy();
+    ObjectNode root = recordings.index().root().deepCopy();
+    redactTexts(log);
+    redactTexts(root);
+    HarWriter.write(out, log, root, entries);
+  }
+
+  private String scrubbed(String text, int at) {
+    JsonNode old = Json.tree(text);
+    ObjectNode entry = old.deepCopy();
+    if (entry.get("request") instanceof ObjectNode request) {
+      request.put("url", redactor.url(request.path("url").asText()));
+      redactHeaders(request);
+      redactParameters(request, after.get(at));
+      redactCookies(request);
+      if (request.get("postData") instanceof ObjectNode body) {
+        redactBody(body, HarWriter.tree(after.get(at)).at("/request/postData"));
+        redactFields(body);
+      }
+    }
+    if (entry.get("response") instanceof ObjectNode response) {
+      redactHeaders(response);
+      redactCookies(response);
+      if (response.get("content") instanceof ObjectNode body) {
+        redactBody(body, HarWriter.tree(after.get(at)).at("/response/content"));
+      }
+    }
+    redactTexts(entry);
+    return entry.equals(old) ? text : HarWriter.text(entry);
+  }
+
+  private void redactHeaders(ObjectNode message) {
+    for (JsonNode header : message.path("headers")) {
+      if (header instanceof ObjectNode object) {
+        object.put(
+            "value", redactor.header(object.path("name").asText(), object.path("value").asText()));
+      }
+    }
+  }
+
+  /** The parameters of the query once more, which stand in the URL already. */
+  private static void redactParameters(ObjectNode request, Exchange redacted) {
+    for (JsonNode parameter : request.path("queryString")) {
+      String name = parameter.path("name").asText();
+      List<String> values = redacted.request().uri().query().all(name);
+      if (parameter instanceof ObjectNode object && values.size() == 1) {
+        object.put("value", values.get(0));
+      }
+    }
+  }
+
+  private void redactCookies(ObjectNode message) {
+    for (JsonNode cookie : message.path("cookies")) {
+      if (cookie instanceof ObjectNode object) {
+        String name = object.path("name").asText();
+        String pair = redactor.header("cookie", name + "=" + object.path("value").asText());
+        object.put("value", pair.substring(pair.indexOf('=') + 1));
+      }
+    }
+  }
+
+  private void redactFields(ObjectNode body) {
+    for (JsonNode field : body.path("params")) {
+      if (field instanceof ObjectNode object && object.has("value")) {
+        String name = object.path("name").asText();
+        String pair = redactor.url(name + "=" + object.path("value").asText());
+        object.put("value", pair.substring(pair.indexOf('=') + 1));
+      }
+    }
+  }
+
+  private static void redactBody(ObjectNode body, JsonNode redacted) {
+    if (body.has("text") && redacted.has("text")) {
+      body.set("text", redacted.get("text"));
+      if (redacted.has("encoding")) {
+        body.set("encoding", redacted.get("encoding"));
+      } else {
+        body.remove("encoding");
+      }
+    }
+  }
+
+  /** What is known by now to be secret, wherever else it stands. */
+  private void redactTexts(JsonNode node) {
+    if (node instanceof ObjectNode object) {
+      for (Map.Entry<String, JsonNode> member : object.properties()) {
+        if (member.getValue().isTextual()) {
+          member.setValue(TextNode.valueOf(redactor.text(member.getValue().textValue())));
+        } else {
+          redactTexts(member.getValue());
+        }
+      }
+    } else if (node instanceof ArrayNode array) {
+      for (int at = 0; at < array.size(); at++) {
+        if (array.get(at).isTextual()) {
+          array.set(at, redactor.text(array.get(at).textValue()));
+        } else {
+          redactTexts(array.get(at));
+        }
+      }
+    }
+  }
+}

@@ -1,0 +1,223 @@
+package dev.cachette.internal.stubfile;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.Delivery;
+import dev.cachette.answer.RealAnswer;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.answer.Span;
+import dev.cachette.answer.StreamAnswer;
+import dev.cachette.answer.Timing;
+import dev.cachette.answer.Trouble;
+import dev.cachette.http.Body;
+import dev.cachette.http.Header;
+import dev.cachette.http.Headers;
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.Written;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.util.Base64;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Writes answers as stub files have them; what is a function of the user's own, it cannot. */
+public final class AnswerWriter {
+
+  private AnswerWriter() {}
+
+  /** An answer; empty if it is computed, waits for a gate, or is fed by the test. */
+  public static Optional<JsonNode> write(Answer answer) {
+    if (answer instanceof ResponseAnswer plain) {
+      return response(plain).map(JsonNode.class::cast);
+    }
+    if (answer instanceof Trouble trouble) {
+      return trouble(trouble);
+    }
+    if (answer instanceof StreamAnswer stream) {
+      return stream(stream);
+    }
+    if (answer instanceof RealAnswer real && !real.isAltered()) {
+      return timed(Written.member("realService", Written.flag(true)), real.timing());
+    }
+    return Optional.empty();
+  }
+
+  private static Optional<ObjectNode> response(ResponseAnswer answer) {
+    ObjectNode form = JsonNodeFactory.instance.objectNode();
+    Response response = answer.response();
+    Delivery delivery = answer.delivery();
+    if (response.status() != 200 || isEmpty(answer)) {
+      form.put("status", response.status());
+    }
+    Headers headers = content(answer, form);
+    headers(headers, "headers", form);
+    headers(response.trailers(), "trailers", form);
+    if (delivery.coding() != Delivery.Coding.NONE) {
+      form.put("coding", delivery.coding().name().toLowerCase(Locale.ROOT));
+    }
+    if (delivery.ranges()) {
+      form.put("ranges", true);
+    }
+    if (delivery.streamed()) {
+      form.put("streamed", true);
+    }
+    template(answer, form);
+    return timed(form, answer.timing()).map(ObjectNode.class::cast);
+  }
+
+  /** Where the reader would see a template and there is none, or the other way round. */
+  private static void template(ResponseAnswer answer, ObjectNode form) {
+    boolean seen =
+        !form.has("base64")
+                && !form.has("file")
+                && !form.has("classpath")
+                && answer.response().text().contains("${")
+            || answer.response().headers().stream().anyMatch(it -> it.value().contains("${"));
+    if (seen != answer.delivery().template()) {
+      form.put("template", answer.delivery().template());
+    }
+  }
+
+  private static boolean isEmpty(ResponseAnswer answer) {
+    return answer.response().body().isEmpty() && answer.delivery().source().isEmpty();
+  }
+
+  /** Writes the body; answers the headers that do not follow from how it is written. */
+  private static Headers content(ResponseAnswer answer, ObjectNode form) {
+    Headers headers = answer.response().headers();
+    Optional<Delivery.Source> source = answer.delivery().source();
+    if (source.isPresent()) {
+      form.put(source.get().onClassPath() ? "classpath" : "file", source.get().name());
+      return headers;
+    }
+    if (isEmpty(answer)) {
+      return headers;
+    }
+    Optional<String> text = text(answer.response());
+    if (text.isEmpty()) {
+      form.put("base64", Base64.getEncoder().encodeToString(answer.response().body().bytes()));
+      return without(headers, "application/octet-stream");
+    }
+    boolean json = headers.contentType().filter(MediaType::isJson).isPresent();
+    if (json && Json.problemIn(text.get()).isEmpty()) {
+      JsonNode tree = Json.tree(text.get());
+      if (tree.toString().equals(text.get())) {
+        form.set("json", tree);
+        return without(headers, "application/json");
+      }
+    }
+    String type = headers.first("content-type").orElse("");
+    String key =
+        type.startsWith("application/xml") ? "xml" : type.startsWith("text/html") ? "html" : "text";
+    form.put(key, text.get());
+    return without(
+        headers,
+        switch (key) {
+          case "xml" -> "application/xml; charset=utf-8";
+          case "html" -> "text/html; charset=utf-8";
+          default -> "text/plain; charset=utf-8";
+        });
+  }
+
+  /** The body as text, if it is one in UTF-8. */
+  private static Optional<String> text(Response response) {
+    try {
+      return Optional.of(
+          java.nio.charset.StandardCharsets.UTF_8
+              .newDecoder()
+              .decode(ByteBuffer.wrap(response.body().bytes()))
+              .toString());
+    } catch (CharacterCodingException binary) {
+      return Optional.empty();
+    }
+  }
+
+  private static Headers without(Headers headers, String usualType) {
+    return headers.first("content-type").filter(usualType::equals).isPresent()
+        ? Headers.of(
+            headers.stream().filter(it -> !it.name().equalsIgnoreCase("content-type")).toList())
+        : headers;
+  }
+
+  private static void headers(Headers headers, String key, ObjectNode form) {
+    if (headers.stream().findAny().isEmpty()) {
+      return;
+    }
+    ObjectNode written = form.putObject(key);
+    for (String name : headers.stream().map(Header::name).distinct().toList()) {
+      List<String> values = headers.all(name);
+      written.set(name, values.size() == 1 ? Written.text(values.get(0)) : Written.texts(values));
+    }
+  }
+
+  private static Optional<JsonNode> trouble(Trouble trouble) {
+    ObjectNode form = Written.member("trouble", Written.text(TroubleNames.of(trouble)));
+    if (trouble.answer().isPresent()) {
+      ResponseAnswer answer = trouble.answer().get();
+      if (trouble.kind() == Trouble.Kind.CUT_SHORT
+          && trouble.bytes() != answer.response().body().size() / 2) {
+        form.put("bytes", trouble.bytes());
+      }
+      return response(answer).map(it -> form.setAll(it));
+    }
+    Body raw = trouble.raw();
+    if (!raw.isEmpty()) {
+      form.put("base64", Base64.getEncoder().encodeToString(raw.bytes()));
+    }
+    if (form.size() == 1 && trouble.timing().equals(Timing.AT_ONCE)) {
+      return Optional.of(form.get("trouble"));
+    }
+    return timed(form, trouble.timing());
+  }
+
+  private static Optional<JsonNode> stream(StreamAnswer stream) {
+    if (stream.feed().isPresent()) {
+      return Optional.empty();
+    }
+    ObjectNode form = JsonNodeFactory.instance.objectNode();
+    if (stream.head().status() != 200) {
+      form.put("status", stream.head().status());
+    }
+    String type = stream.head().headers().first("content-type").orElse("");
+    ObjectNode pieces = form.putObject("stream").put("mediaType", type);
+    ArrayNode texts = pieces.putArray("pieces");
+    stream
+        .pieces()
+        .forEach(piece -> texts.add(piece.text(java.nio.charset.StandardCharsets.UTF_8)));
+    headers(without(stream.head().headers(), type), "headers", form);
+    return timed(form, stream.timing());
+  }
+
+  private static Optional<JsonNode> timed(ObjectNode form, Timing timing) {
+    if (!timing.gates().isEmpty()) {
+      return Optional.empty();
+    }
+    span("delay", timing.before(), form);
+    span("pauseBeforeBody", timing.beforeBody(), form);
+    if (timing.pieces() > 1) {
+      form.put("pieces", timing.pieces());
+    }
+    span("pause", timing.between(), form);
+    if (timing.bytesPerSecond() > 0) {
+      form.put("rate", timing.bytesPerSecond());
+    }
+    return Optional.of(form);
+  }
+
+  private static void span(String key, Span span, ObjectNode form) {
+    if (span.equals(Span.NONE)) {
+      return;
+    }
+    if (span.least().equals(span.most())) {
+      form.put(key, Durations.write(span.least()));
+    } else {
+      form.putArray(key).add(Durations.write(span.least())).add(Durations.write(span.most()));
+    }
+  }
+}

@@ -1,0 +1,176 @@
+package dev.cachette.internal.stubfile;
+
+import dev.cachette.answer.Answers;
+import dev.cachette.answer.Event;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.answer.StreamAnswer;
+import java.util.Base64;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+
+/** Reads what an answer has in its body, of which there is one thing at most. */
+final class ContentReader {
+
+  /** What can be in it. */
+  static final Set<String> KEYS =
+      new TreeSet<>(
+          Set.of(
+              "json",
+              "xml",
+              "text",
+              "html",
+              "base64",
+              "form",
+              "file",
+              "classpath",
+              "problem",
+              "redirect",
+              "recorded",
+              "stream",
+              "events"));
+
+  private final Problems problems;
+  private final Surroundings surroundings;
+
+  ContentReader(Problems problems, Surroundings surroundings) {
+    this.problems = problems;
+    this.surroundings = surroundings;
+  }
+
+  /** Whether it comes piece by piece. */
+  static boolean isStream(Fields fields) {
+    return fields.has("stream") || fields.has("events");
+  }
+
+  /** A response with this content and status. */
+  ResponseAnswer response(Fields fields) {
+    Optional<Integer> status = fields.number("status");
+    Optional<Node.Member> content = only(fields);
+    if (content.isEmpty()) {
+      return Answers.status(status.orElse(200));
+    }
+    ResponseAnswer answer = of(content.get().name(), content.get().value());
+    return status.isPresent() ? answer.status(status.get()) : answer;
+  }
+
+  private static Optional<Node.Member> only(Fields fields) {
+    List<Node.Member> contents =
+        fields.members().stream().filter(member -> KEYS.contains(member.name())).toList();
+    if (contents.size() > 1) {
+      throw new IllegalArgumentException(
+          String.format(
+              "an answer has one content, and here are \"%s\" and \"%s\". Mend: leave one of them.",
+              contents.get(0).name(), contents.get(1).name()));
+    }
+    return contents.stream().findFirst();
+  }
+
+  private ResponseAnswer of(String name, Node node) {
+    return switch (name) {
+      case "json" -> Answers.json(node.json().toString());
+      case "xml" -> Answers.xml(text(node));
+      case "html" -> Answers.html(text(node));
+      case "base64" -> Answers.bytes(bytes(node));
+      case "form" -> Answers.form(form(node));
+      case "file" -> surroundings.file(text(node));
+      case "classpath" -> Answers.classpath(text(node));
+      case "problem" -> problem(node);
+      case "redirect" -> Answers.redirect(text(node));
+      case "recorded" -> recorded(node);
+      default -> Answers.text(text(node));
+    };
+  }
+
+  /** What is sent that is no HTTP. */
+  Optional<byte[]> raw(Fields fields) {
+    return fields
+        .get("base64")
+        .map(ContentReader::bytes)
+        .or(
+            () ->
+                fields
+                    .text("text")
+                    .map(text -> text.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+  }
+
+  StreamAnswer stream(Fields fields) {
+    only(fields);
+    Optional<Node> events = fields.get("events");
+    if (events.isPresent()) {
+      return Answers.events(
+          Fields.elements(events.get()).stream().map(this::event).toArray(Event[]::new));
+    }
+    Fields stream =
+        Fields.of(
+            fields.get("stream").orElseThrow(),
+            "part of a stream",
+            Set.of("mediaType", "pieces"),
+            problems);
+    return Answers.stream(
+        stream.text("mediaType").orElse("text/plain; charset=utf-8"),
+        stream.texts("pieces").toArray(String[]::new));
+  }
+
+  private Event event(Node node) {
+    if (node.isText()) {
+      return Event.of(node.text());
+    }
+    Fields fields = Fields.of(node, "part of an event", Set.of("name", "data", "id"), problems);
+    return new Event(fields.text("name"), fields.text("data").orElse(""), fields.text("id"));
+  }
+
+  private Map<String, String> form(Node node) {
+    Map<String, String> form = new LinkedHashMap<>();
+    Fields.any(node, problems).members().forEach(it -> form.put(it.name(), it.value().text()));
+    return form;
+  }
+
+  /** A problem (RFC 9457), whose members are as they stand there. */
+  private ResponseAnswer problem(Node node) {
+    Fields fields = Fields.any(node, problems);
+    Map<String, Object> others = new LinkedHashMap<>();
+    for (Node.Member member : fields.members()) {
+      if (!member.name().equals("title") && !member.name().equals("status")) {
+        others.put(member.name(), member.value().json());
+      }
+    }
+    return Answers.problem(
+        fields.number("status").orElse(500), fields.text("title").orElse("Problem"), others);
+  }
+
+  private ResponseAnswer recorded(Node node) {
+    Fields fields =
+        Fields.of(node, "part of a recorded answer", Set.of("cassette", "request"), problems);
+    return surroundings.recorded(
+        fields.text("cassette").orElseThrow(() -> missing("cassette")),
+        fields.text("request").orElseThrow(() -> missing("request")));
+  }
+
+  private static IllegalArgumentException missing(String key) {
+    return new IllegalArgumentException("a recorded answer names its \"" + key + "\".");
+  }
+
+  private static byte[] bytes(Node node) {
+    try {
+      return Base64.getMimeDecoder().decode(text(node));
+    } catch (IllegalArgumentException malformed) {
+      throw new IllegalArgumentException("this is no Base64: " + malformed.getMessage(), malformed);
+    }
+  }
+
+  private static String text(Node node) {
+    if (node.scalar() == null || node.scalar().isNull()) {
+      throw new IllegalArgumentException(
+          "here stands " + node.kind() + ", where a text is meant" + forJson(node));
+    }
+    return node.text();
+  }
+
+  private static String forJson(Node node) {
+    return node.isMapping() || node.isSequence() ? ". Mend: json: takes any value." : ".";
+  }
+}

@@ -1,0 +1,97 @@
+package dev.cachette.internal.stubfile;
+
+import dev.cachette.internal.collection.Items;
+import dev.cachette.match.RequestPattern;
+import dev.cachette.stubfile.StubFileProblem;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+
+/**
+ * What is in a stub file.
+ *
+ * @param name what the file is called
+ * @param stubs its stubs, but for those that are wrong
+ * @param collections its collections
+ * @param includes the other files that it names, relative to itself
+ */
+public record StubFile(
+    String name,
+    List<StubDeclaration> stubs,
+    List<CollectionDeclaration> collections,
+    List<Include> includes,
+    Supplier<List<StubFileProblem>> found) {
+
+  private static final Set<String> KEYS = Set.of("$schema", "include", "stubs", "collections");
+  private static final Set<String> COLLECTION = Set.of("url", "seed", "identifiedBy");
+
+  /**
+   * Another file.
+   *
+   * @param name as it is named
+   * @param refuse notes why it cannot be read
+   */
+  public record Include(String name, Consumer<String> refuse) {}
+
+  /** What is wrong in it, in the order of lines. */
+  public List<StubFileProblem> problems() {
+    return found.get();
+  }
+
+  /** Reads a file. */
+  public static StubFile read(String name, String text, Surroundings surroundings) {
+    Problems problems = new Problems(name);
+    List<StubDeclaration> stubs = new ArrayList<>();
+    List<CollectionDeclaration> collections = new ArrayList<>();
+    List<Include> includes = new ArrayList<>();
+    Optional<Node> root = Trees.read(text, problems);
+    if (root.isEmpty() && problems.all().isEmpty()) {
+      problems.malformed(1, 1, "the file is empty. Mend: begin with stubs:");
+    }
+    root.ifPresent(
+        node -> {
+          Fields fields = Fields.of(node, "key of a stub file", KEYS, problems);
+          StubReader reader = new StubReader(problems, surroundings);
+          fields.list("stubs").forEach(each -> reader.read(each).ifPresent(stubs::add));
+          fields
+              .list("collections")
+              .forEach(each -> collection(each, problems).ifPresent(collections::add));
+          for (Node each : fields.list("include")) {
+            includes.add(new Include(each.text(), why -> problems.add(each, why)));
+          }
+        });
+    return new StubFile(
+        name, List.copyOf(stubs), List.copyOf(collections), List.copyOf(includes), problems::all);
+  }
+
+  private static Items seeded(String seed, Optional<String> identifiedBy) {
+    Items items = new Items();
+    identifiedBy.ifPresent(items::identifiedBy);
+    items.seed(seed);
+    return items;
+  }
+
+  private static Optional<CollectionDeclaration> collection(Node node, Problems problems) {
+    Fields fields = Fields.of(node, "key of a collection", COLLECTION, problems);
+    Optional<String> url = fields.text("url");
+    if (url.isEmpty()) {
+      problems.add(node, "a collection has a url.");
+    }
+    String seed = fields.get("seed").map(it -> it.json().toString()).orElse("[]");
+    fields
+        .get("seed")
+        .filter(it -> !it.isSequence())
+        .ifPresent(it -> problems.add(it, "the seed of a collection is a sequence of objects."));
+    fields
+        .get("url")
+        .ifPresent(at -> problems.attempt(at, () -> RequestPattern.of("GET " + at.text())));
+    fields
+        .get("seed")
+        .filter(Node::isSequence)
+        .ifPresent(at -> problems.attempt(at, () -> seeded(seed, fields.text("identifiedBy"))));
+    return url.map(it -> new CollectionDeclaration(it, seed, fields.text("identifiedBy")));
+  }
+}

@@ -1,0 +1,207 @@
+package dev.cachette.internal.stubfile;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.Answers;
+import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.Place;
+import dev.cachette.internal.stub.StubCheck;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.match.Condition;
+import dev.cachette.match.RequestPattern;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Consumer;
+import java.util.function.ObjLongConsumer;
+
+/** Reads one stub: which requests, what they get, how often and when. */
+final class StubReader {
+
+  private static final Set<String> BEHAVIOUR =
+      Set.of(
+          "looping",
+          "onceEach",
+          "times",
+          "onCall",
+          "after",
+          "from",
+          "until",
+          "budget",
+          "unavailableFirst",
+          "flaky",
+          "bodyTo");
+
+  /** What can stand in a stub. */
+  static final Set<String> KEYS = new TreeSet<>();
+
+  static {
+    KEYS.addAll(Set.of("name", "request", "where", "check", "answer", "answers"));
+    KEYS.addAll(ConditionReader.KEYS);
+    KEYS.addAll(BEHAVIOUR);
+  }
+
+  private final Problems problems;
+  private final Surroundings surroundings;
+  private final ConditionReader conditions;
+  private final AnswerReader answers;
+
+  StubReader(Problems problems, Surroundings surroundings) {
+    this.problems = problems;
+    this.surroundings = surroundings;
+    this.conditions = new ConditionReader(problems);
+    this.answers = new AnswerReader(problems, surroundings);
+  }
+
+  /** A stub; empty where it has problems that leave nothing to be tried. */
+  Optional<StubDeclaration> read(Node node) {
+    Fields fields = Fields.of(node, "key of a stub", KEYS, problems);
+    Optional<RequestPattern> pattern = pattern(fields);
+    List<Answer> given = answers(fields);
+    List<StubCheck> checks =
+        fields.list("check").stream()
+            .flatMap(each -> conditions.read(each).stream())
+            .map(StubCheck::of)
+            .toList();
+    List<ObjLongConsumer<StubRule>> changes = changes(fields);
+    if (pattern.isEmpty() || given.isEmpty()) {
+      return Optional.empty();
+    }
+    DraftStub draft = new DraftStub(pattern.get(), place(node));
+    fields.text("name").ifPresent(draft::rename);
+    checks.forEach(draft::check);
+    fields
+        .get("bodyTo")
+        .flatMap(at -> problems.attempt(at, () -> surroundings.writable(at.text())))
+        .ifPresent(draft::keepBodyIn);
+    return Optional.of(
+        new StubDeclaration(
+            draft,
+            given,
+            fields.texts("after"),
+            changes,
+            (name, known) ->
+                problems.unknown(fields.get("after").orElse(node), name, "name of a stub", known)));
+  }
+
+  private Place place(Node node) {
+    return new Place(new StackTraceElement("a stub file", "", problems.file(), node.line()));
+  }
+
+  private Optional<RequestPattern> pattern(Fields fields) {
+    Optional<Node> line = fields.get("request");
+    if (line.isEmpty()) {
+      problems.add(
+          fields.node(),
+          "a stub says which request it answers. Mend: "
+              + "request: GET https://tides.example/v1/tides");
+    }
+    Optional<RequestPattern> pattern =
+        line.flatMap(at -> problems.attempt(at, () -> RequestPattern.of(at.text())));
+    List<Condition> all = new ArrayList<>(conditions.in(fields));
+    fields.list("where").forEach(each -> conditions.read(each).ifPresent(all::add));
+    return pattern.flatMap(
+        it -> problems.attempt(fields.node(), () -> it.where(all.toArray(Condition[]::new))));
+  }
+
+  private List<Answer> answers(Fields fields) {
+    List<Node> nodes = new ArrayList<>();
+    fields.get("answer").ifPresent(nodes::add);
+    nodes.addAll(fields.list("answers"));
+    if (fields.has("answer") && fields.has("answers")) {
+      problems.add(
+          fields.node(),
+          "a stub has \"answer\" or \"answers\", not both. Mend: put all in answers.");
+    } else if (nodes.isEmpty()) {
+      problems.add(fields.node(), "a stub has an answer. Mend: answer: { status: 204 }.");
+    }
+    return nodes.stream().flatMap(each -> answers.read(each).stream()).toList();
+  }
+
+  private List<ObjLongConsumer<StubRule>> changes(Fields fields) {
+    List<ObjLongConsumer<StubRule>> changes = new ArrayList<>();
+    if (fields.isSet("looping")) {
+      changes.add(plain(StubRule::looping));
+    }
+    if (fields.isSet("onceEach")) {
+      changes.add(plain(StubRule::onceEach));
+    }
+    fields.positive("times").ifPresent(calls -> changes.add(plain(it -> it.times(calls))));
+    fields
+        .positive("unavailableFirst")
+        .ifPresent(calls -> changes.add(plain(it -> it.unavailableFirst(calls))));
+    instant(fields, "from").ifPresent(at -> changes.add(plain(it -> it.liveFrom(at))));
+    instant(fields, "until").ifPresent(at -> changes.add(plain(it -> it.liveUntil(at))));
+    onCall(fields, changes);
+    budget(fields).ifPresent(changes::add);
+    flaky(fields).ifPresent(changes::add);
+    return changes;
+  }
+
+  private static ObjLongConsumer<StubRule> plain(Consumer<StubRule> change) {
+    return (rule, seed) -> change.accept(rule);
+  }
+
+  private Optional<Instant> instant(Fields fields, String name) {
+    return fields
+        .get(name)
+        .flatMap(at -> problems.attempt(at, () -> ValueReader.instant(at.text())));
+  }
+
+  private void onCall(Fields fields, List<ObjLongConsumer<StubRule>> changes) {
+    fields
+        .get("onCall")
+        .map(at -> Fields.any(at, problems).members())
+        .orElse(List.of())
+        .forEach(
+            member -> {
+              if (!member.name().matches("[1-9]\\d{0,8}")) {
+                problems.add(
+                    member.key(), "a call has a number from 1, not \"" + member.name() + "\".");
+                return;
+              }
+              int number = Integer.parseInt(member.name());
+              answers
+                  .read(member.value())
+                  .ifPresent(answer -> changes.add(plain(it -> it.onCall(number, answer))));
+            });
+  }
+
+  private Optional<ObjLongConsumer<StubRule>> budget(Fields fields) {
+    Optional<Node> node = fields.get("budget");
+    if (node.isEmpty()) {
+      return Optional.empty();
+    }
+    Fields budget = Fields.of(node.get(), "part of a budget", Set.of("calls", "window"), problems);
+    Optional<Integer> calls = budget.positive("calls");
+    Optional<Duration> window = budget.duration("window").filter(it -> !it.isZero());
+    if (calls.isEmpty() || window.isEmpty()) {
+      problems.add(node.get(), "a budget is { calls: 10, window: 1m }.");
+      return Optional.empty();
+    }
+    return Optional.of(plain(it -> it.budget(calls.get(), window.get())));
+  }
+
+  private Optional<ObjLongConsumer<StubRule>> flaky(Fields fields) {
+    Optional<Node> node = fields.get("flaky");
+    if (node.isEmpty()) {
+      return Optional.empty();
+    }
+    Fields flaky =
+        Fields.of(node.get(), "part of flaky", Set.of("probability", "failures"), problems);
+    Optional<Double> probability = flaky.fraction("probability").filter(it -> it >= 0 && it <= 1);
+    if (probability.isEmpty()) {
+      problems.add(
+          node.get(),
+          "flaky has a probability from 0 to 1: { probability: 0.2, failures: [503] }.");
+      return Optional.empty();
+    }
+    List<Answer> failures =
+        flaky.list("failures").stream().flatMap(each -> answers.read(each).stream()).toList();
+    List<Answer> all = failures.isEmpty() ? List.of(Answers.status(503)) : failures;
+    return Optional.of((rule, seed) -> rule.flaky(probability.get(), all, seed));
+  }
+}

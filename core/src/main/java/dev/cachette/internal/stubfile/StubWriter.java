@@ -1,0 +1,203 @@
+package dev.cachette.internal.stubfile;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.answer.Answer;
+import dev.cachette.calls.StubReference;
+import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.Written;
+import dev.cachette.internal.stub.StubCheck;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.match.Condition;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Supplier;
+import org.snakeyaml.engine.v2.api.Dump;
+import org.snakeyaml.engine.v2.api.DumpSettings;
+import org.snakeyaml.engine.v2.common.FlowStyle;
+import org.snakeyaml.engine.v2.schema.JsonSchema;
+
+/** Writes stubs as a stub file has them. What is a function of the user's own, it names. */
+public final class StubWriter {
+
+  /** These say one thing each, and cannot be joined. */
+  private static final Set<String> SINGLE =
+      Set.of("body", "basic", "bearer", "graphql", "soap", "not", "anyOf", "allOf");
+
+  private StubWriter() {}
+
+  /**
+   * A stub as text, or why not.
+   *
+   * @param form the stub; empty if it cannot be written
+   * @param obstacle what of it cannot be written; empty if nothing
+   */
+  public record Result(Optional<ObjectNode> form, String obstacle) {}
+
+  /** One stub. */
+  public static Result write(StubRule rule) {
+    ObjectNode form = JsonNodeFactory.instance.objectNode();
+    StubReference reference = rule.reference();
+    if (!reference.name().equals(rule.pattern().line())) {
+      form.put("name", reference.name());
+    }
+    form.put("request", rule.pattern().line());
+    return conditions(rule, form)
+        .or(() -> checks(rule, form))
+        .or(() -> answers(rule, form))
+        .or(() -> behaviour(rule, form))
+        .map(obstacle -> new Result(Optional.empty(), obstacle))
+        .orElseGet(() -> new Result(Optional.of(form), ""));
+  }
+
+  /** A stub file in YAML with all of these that can be written; comments name the others. */
+  public static String all(List<StubRule> rules) {
+    List<ObjectNode> forms = new ArrayList<>();
+    Set<Supplier<JsonNode>> collections = new LinkedHashSet<>();
+    StringBuilder comments = new StringBuilder();
+    for (StubRule rule : rules) {
+      if (rule.collection().isPresent()) {
+        collections.add(rule.collection().get());
+        continue;
+      }
+      Result result = write(rule);
+      result.form().ifPresent(forms::add);
+      if (result.form().isEmpty()) {
+        comments
+            .append("# not written: ")
+            .append(rule.reference().toString().replaceAll("\\R", " "))
+            .append(": ")
+            .append(result.obstacle().replaceAll("\\R", " "))
+            .append('\n');
+      }
+    }
+    return comments + yaml(forms, collections.stream().map(Supplier::get).toList());
+  }
+
+  /** A stub file in YAML with these stubs and collections. */
+  public static String yaml(List<ObjectNode> stubs, List<JsonNode> collections) {
+    ObjectNode file = Written.member("stubs", JsonNodeFactory.instance.arrayNode().addAll(stubs));
+    if (!collections.isEmpty()) {
+      file.putArray("collections").addAll(collections);
+    }
+    Object plain = Json.mapper().convertValue(file, Object.class);
+    DumpSettings settings =
+        DumpSettings.builder()
+            .setSchema(new JsonSchema())
+            .setDefaultFlowStyle(FlowStyle.BLOCK)
+            .setIndicatorIndent(2)
+            .setIndentWithIndicator(true)
+            .setWidth(120)
+            .setSplitLines(false)
+            .build();
+    return new Dump(settings).dumpToString(plain);
+  }
+
+  private static Optional<String> conditions(StubRule rule, ObjectNode form) {
+    ArrayNode where = JsonNodeFactory.instance.arrayNode();
+    for (Condition condition : rule.pattern().conditions()) {
+      Optional<JsonNode> written = condition.written();
+      if (written.isEmpty()) {
+        return Optional.of("its condition \"" + condition.description() + "\" is a function");
+      }
+      if (!join(form, written.get())) {
+        where.add(written.get());
+      }
+    }
+    if (!where.isEmpty()) {
+      form.set("where", where);
+    }
+    return Optional.empty();
+  }
+
+  /** Adds a condition to those that are there, if they then still say the same. */
+  private static boolean join(ObjectNode form, JsonNode condition) {
+    for (Map.Entry<String, JsonNode> member : condition.properties()) {
+      JsonNode there = form.get(member.getKey());
+      boolean free = there == null && !member.getKey().equals("namespaces");
+      boolean apart =
+          there != null
+              && !SINGLE.contains(member.getKey())
+              && member.getValue().properties().stream().noneMatch(it -> there.has(it.getKey()));
+      if (!free && !apart && !(there == null && !form.has("xpath"))) {
+        return false;
+      }
+    }
+    return Written.merge(form, condition);
+  }
+
+  private static Optional<String> checks(StubRule rule, ObjectNode form) {
+    List<Optional<JsonNode>> written =
+        rule.checks().stream()
+            .map(StubCheck::condition)
+            .map(condition -> condition.flatMap(Condition::written))
+            .toList();
+    Optional<JsonNode> all = Written.all(written);
+    if (all.isPresent() && !written.isEmpty()) {
+      form.set("check", all.get());
+    }
+    return all.isPresent() ? Optional.empty() : Optional.of("one of its checks is a function");
+  }
+
+  private static Optional<String> answers(StubRule rule, ObjectNode form) {
+    List<JsonNode> written = new ArrayList<>();
+    for (Answer answer : rule.answers()) {
+      Optional<JsonNode> one = AnswerWriter.write(answer);
+      if (one.isEmpty()) {
+        return Optional.of(unwritable(answer));
+      }
+      written.add(one.get());
+    }
+    if (written.size() == 1) {
+      form.set("answer", written.get(0));
+    } else {
+      form.set("answers", JsonNodeFactory.instance.arrayNode().addAll(written));
+    }
+    return Optional.empty();
+  }
+
+  private static String unwritable(Answer answer) {
+    return "its answer, " + answer + ", is computed, or waits for the test";
+  }
+
+  private static Optional<String> behaviour(StubRule rule, ObjectNode form) {
+    if (rule.isLooping()) {
+      form.put("looping", true);
+    }
+    if (rule.isOnceEach()) {
+      form.put("onceEach", true);
+    }
+    rule.limit().ifPresent(calls -> form.put("times", calls));
+    rule.from().ifPresent(instant -> form.put("from", instant.toString()));
+    rule.until().ifPresent(instant -> form.put("until", instant.toString()));
+    rule.bodyFile().ifPresent(file -> form.put("bodyTo", file));
+    List<String> after = rule.after().stream().map(StubReference::name).toList();
+    if (!after.isEmpty()) {
+      form.set("after", Written.texts(after));
+    }
+    for (Map.Entry<Integer, Answer> call : new TreeMap<>(rule.answersOnCall()).entrySet()) {
+      Optional<JsonNode> written = AnswerWriter.write(call.getValue());
+      if (written.isEmpty()) {
+        return Optional.of(unwritable(call.getValue()));
+      }
+      Written.merge(
+          form, Written.member("onCall", Written.member(call.getKey().toString(), written.get())));
+    }
+    for (Optional<JsonNode> habit : rule.habits(AnswerWriter::write)) {
+      if (habit.isEmpty()) {
+        return Optional.of("what it fails with is computed, or waits for the test");
+      }
+      if (!Written.merge(form, habit.get())) {
+        return Optional.of("it has two habits of one kind");
+      }
+    }
+    return Optional.empty();
+  }
+}

@@ -1,0 +1,47 @@
+package dev.cachette.internal.stubfile;
+
+import dev.cachette.answer.Timed;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** Reads when the parts of an answer are sent. */
+final class TimingReader {
+
+  /** What can be said of it; {@code pause} is between pieces. */
+  static final Set<String> KEYS = Set.of("delay", "pauseBeforeBody", "pieces", "pause", "rate");
+
+  private TimingReader() {}
+
+  static <T extends Timed<T>> T timed(T answer, Fields fields) {
+    T timed = answer;
+    List<Duration> delay = span(fields, "delay");
+    if (!delay.isEmpty()) {
+      timed = timed.delayed(delay.get(0), delay.get(1));
+    }
+    List<Duration> beforeBody = span(fields, "pauseBeforeBody");
+    if (!beforeBody.isEmpty()) {
+      timed = timed.pausedBeforeBody(beforeBody.get(0), beforeBody.get(1));
+    }
+    List<Duration> pause = span(fields, "pause");
+    Optional<Integer> pieces = fields.positive("pieces");
+    if (pieces.isPresent() || !pause.isEmpty()) {
+      List<Duration> between = pause.isEmpty() ? List.of(Duration.ZERO, Duration.ZERO) : pause;
+      timed = timed.inPieces(pieces.orElse(1), between.get(0), between.get(1));
+    }
+    Optional<Integer> rate = fields.positive("rate");
+    return rate.isPresent() ? timed.atRate(rate.get()) : timed;
+  }
+
+  /** One duration, or the shortest and the longest of those to draw from. */
+  private static List<Duration> span(Fields fields, String name) {
+    List<Duration> all =
+        fields.list(name).stream().map(node -> Durations.parse(node.text())).toList();
+    if (all.size() > 2) {
+      throw new IllegalArgumentException(
+          "\"" + name + "\" takes one duration, or the shortest and the longest.");
+    }
+    return all.size() == 1 ? List.of(all.get(0), all.get(0)) : all;
+  }
+}

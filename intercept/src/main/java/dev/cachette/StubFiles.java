@@ -1,0 +1,115 @@
+package dev.cachette;
+
+import dev.cachette.internal.resource.StubSources;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.stubfile.CollectionDeclaration;
+import dev.cachette.internal.stubfile.StubDeclaration;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Stubs that were read from files. Made by {@link Cachette#load} and {@link Cachette#declare}.
+ *
+ * <p>Any thread may use it; {@link #reload} and {@link #remove} one at a time.
+ */
+public final class StubFiles {
+
+  private final Cachette net;
+  private final StubSources sources;
+  private final long seed;
+  private volatile Content content = new Content(List.of(), List.of(), List.of(), List.of());
+
+  /** What is in force of them. */
+  private record Content(
+      List<Stub> stubs, List<RestCollection> collections, List<StubRule> rules, List<Path> files) {}
+
+  StubFiles(Cachette net, StubSources sources, long seed) {
+    this.net = net;
+    this.sources = sources;
+    this.seed = seed;
+    reload();
+  }
+
+  /** The stubs, in the order of files and lines. */
+  public List<Stub> stubs() {
+    return content.stubs();
+  }
+
+  /**
+   * The stub of this name, or of this request line where it has none.
+   *
+   * @throws IllegalArgumentException if there is none; the message names those that there are
+   */
+  public Stub stub(String name) {
+    return content.stubs().stream()
+        .filter(stub -> stub.name().equals(name))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new IllegalArgumentException(
+                    String.format(
+                        "There is no stub \"%s\" in %s; there are %s.",
+                        name, sources, content.stubs().stream().map(Stub::name).toList())));
+  }
+
+  /** The collections, in the order of files and lines. */
+  public List<RestCollection> collections() {
+    return content.collections();
+  }
+
+  /** The files that were read, those that are included too; none that are on the class path. */
+  public List<Path> files() {
+    return content.files();
+  }
+
+  /**
+   * Reads the files again. The stubs of before are in force until those of now are: no request
+   * meets none of them.
+   *
+   * @throws dev.cachette.stubfile.StubFileException if a file is wrong now; the stubs of before
+   *     stay in force
+   */
+  public void reload() {
+    StubSources.Loaded loaded = sources.read();
+    List<Stub> stubs = new ArrayList<>();
+    List<StubRule> rules = new ArrayList<>();
+    Map<String, StubRule> byName = new HashMap<>();
+    for (StubDeclaration declared : loaded.stubs()) {
+      StubRule rule = net.rule(declared.draft(), declared.answers(), true);
+      declared.applyTo(rule, seed);
+      byName.putIfAbsent(rule.reference().name(), rule);
+      rules.add(rule);
+      stubs.add(new Stub(net, declared.draft(), rule));
+    }
+    for (int at = 0; at < rules.size(); at++) {
+      for (String before : loaded.stubs().get(at).after()) {
+        rules.get(at).liveAfter(byName.get(before));
+      }
+    }
+    List<RestCollection> collections = new ArrayList<>();
+    for (CollectionDeclaration declared : loaded.collections()) {
+      RestCollection collection = new RestCollection(net, declared.url());
+      declared.identifiedBy().ifPresent(collection::identifiedBy);
+      collection.seed(declared.seed());
+      rules.addAll(collection.rules());
+      collections.add(collection);
+    }
+    net.replace(content.rules(), rules);
+    content = new Content(List.copyOf(stubs), List.copyOf(collections), rules, loaded.files());
+  }
+
+  /** Takes the stubs out of force. */
+  public void remove() {
+    net.replace(content.rules(), List.of());
+    content = new Content(List.of(), List.of(), List.of(), content.files());
+  }
+
+  /** Names the files. */
+  @Override
+  public String toString() {
+    return sources.toString();
+  }
+}

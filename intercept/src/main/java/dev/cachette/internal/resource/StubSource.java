@@ -1,0 +1,151 @@
+package dev.cachette.internal.resource;
+
+import dev.cachette.answer.Delivery;
+import dev.cachette.http.Body;
+import dev.cachette.stubfile.StubFileException;
+import dev.cachette.stubfile.StubFileProblem;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * A file, or a resource on the class path.
+ *
+ * @param onClassPath whether it is such a resource
+ * @param location its path or name
+ * @param given its text, where that is all there is
+ */
+record StubSource(boolean onClassPath, String location, Optional<String> given) {
+
+  private static final List<String> ENDINGS = List.of(".stubs.yaml", ".stubs.yml", ".stubs.json");
+
+  /** A text that is in no file. */
+  static StubSource ofText(String text) {
+    return new StubSource(false, "", Optional.of(text));
+  }
+
+  private static StubSource file(Path path) {
+    return new StubSource(false, path.toString(), Optional.empty());
+  }
+
+  private static StubSource resource(String name) {
+    return new StubSource(true, name, Optional.empty());
+  }
+
+  /**
+   * Those of these names.
+   *
+   * @throws StubFileException if there are some that are nowhere
+   */
+  static List<StubSource> all(List<String> names, Path folder) {
+    List<StubSource> found = new ArrayList<>();
+    List<StubFileProblem> missing = new ArrayList<>();
+    for (String name : names) {
+      List<StubSource> sources = named(name, folder);
+      found.addAll(sources);
+      if (sources.isEmpty()) {
+        missing.add(new StubFileProblem(name, 1, 1, "", nowhere(name, folder)));
+      }
+    }
+    if (!missing.isEmpty()) {
+      throw new StubFileException(missing);
+    }
+    return found;
+  }
+
+  private static List<StubSource> named(String name, Path folder) {
+    if (name.matches(".*\\.(yaml|yml|json)")) {
+      return Stream.of(file(Path.of(name)), resource(name))
+          .filter(StubSource::isThere)
+          .limit(1)
+          .toList();
+    }
+    for (String ending : ENDINGS) {
+      StubSource file = file(folder.resolve(name + ending));
+      if (file.isThere()) {
+        return List.of(file);
+      }
+    }
+    Path whole = folder.resolve(name);
+    if (Files.isDirectory(whole)) {
+      return inFolder(whole);
+    }
+    return ENDINGS.stream()
+        .map(ending -> resource(name + ending))
+        .filter(StubSource::isThere)
+        .limit(1)
+        .toList();
+  }
+
+  private static List<StubSource> inFolder(Path folder) {
+    try (Stream<Path> files = Files.list(folder)) {
+      return files
+          .filter(file -> ENDINGS.stream().anyMatch(file.toString()::endsWith))
+          .sorted()
+          .map(StubSource::file)
+          .toList();
+    } catch (IOException unreadable) {
+      throw new UncheckedIOException(unreadable);
+    }
+  }
+
+  private static String nowhere(String name, Path folder) {
+    return String.format(
+        "there is no such stub file. It was looked for as %s.stubs.yaml, .yml and .json in %s, as "
+            + "a folder %s there, and on the class path. Mend: correct the name, or name the path "
+            + "of a file with its ending.",
+        name, folder.toAbsolutePath(), name);
+  }
+
+  /** The file of this name beside this one. */
+  StubSource sibling(String name) {
+    if (onClassPath) {
+      String folder = location.substring(0, location.lastIndexOf('/') + 1);
+      return resource(Path.of(folder + name).normalize().toString().replace('\\', '/'));
+    }
+    return file(Path.of(location).resolveSibling(name).normalize());
+  }
+
+  boolean isThere() {
+    if (!onClassPath) {
+      return Files.isRegularFile(Path.of(location));
+    }
+    ClassLoader loader = Thread.currentThread().getContextClassLoader();
+    return loader != null && loader.getResource(location) != null;
+  }
+
+  /** This one. */
+  StubSource requireThere() {
+    if (!isThere()) {
+      throw new IllegalArgumentException("there is no file " + label() + ".");
+    }
+    return this;
+  }
+
+  String text() {
+    return given.orElseGet(
+        () -> {
+          Body body = new Resources().read(new Delivery.Source(onClassPath, location));
+          return body.text(StandardCharsets.UTF_8);
+        });
+  }
+
+  /** Its path, if it is a file. */
+  Optional<Path> path() {
+    return onClassPath || given.isPresent() ? Optional.empty() : Optional.of(Path.of(location));
+  }
+
+  /** What messages call it. */
+  String label() {
+    if (given.isPresent()) {
+      return "text";
+    }
+    return onClassPath ? "classpath:" + location : location;
+  }
+}

@@ -1,0 +1,156 @@
+package dev.cachette.internal.resource;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.Answers;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.internal.stubfile.CollectionDeclaration;
+import dev.cachette.internal.stubfile.StubDeclaration;
+import dev.cachette.internal.stubfile.StubFile;
+import dev.cachette.internal.stubfile.Surroundings;
+import dev.cachette.stubfile.StubFileException;
+import dev.cachette.stubfile.StubFileProblem;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.BiFunction;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
+
+/** Where stub files are read from, and all that is in them and in those that they include. */
+public final class StubSources {
+
+  private final Supplier<List<StubSource>> sources;
+  private final Reading reading;
+
+  /**
+   * What answers need beyond the files themselves.
+   *
+   * @param ready an answer with the file read that it names
+   * @param recorded an answer of a cassette
+   */
+  public record Reading(
+      UnaryOperator<Answer> ready, BiFunction<String, String, ResponseAnswer> recorded) {}
+
+  /**
+   * What was read.
+   *
+   * @param stubs all stubs, those of included files first
+   * @param collections all collections
+   * @param files the files on the disk
+   */
+  public record Loaded(
+      List<StubDeclaration> stubs, List<CollectionDeclaration> collections, List<Path> files) {}
+
+  private StubSources(Supplier<List<StubSource>> sources, Reading reading) {
+    this.sources = sources;
+    this.reading = reading;
+  }
+
+  /**
+   * Files by name.
+   *
+   * @param folder where those are that have no ending
+   */
+  public static StubSources named(List<String> names, Path folder, Reading reading) {
+    if (names.isEmpty()) {
+      throw new IllegalArgumentException("load(names) was given no name.");
+    }
+    return new StubSources(() -> StubSource.all(names, folder), reading);
+  }
+
+  /** A text. */
+  public static StubSources of(String text, Reading reading) {
+    if (text == null) {
+      throw new IllegalArgumentException("declare(text) was given null.");
+    }
+    return new StubSources(() -> List.of(StubSource.ofText(text)), reading);
+  }
+
+  /**
+   * Reads all of them.
+   *
+   * @throws StubFileException with all that is wrong in any of them
+   */
+  public Loaded read() {
+    Round round = new Round();
+    sources.get().forEach(round::read);
+    return round.loaded();
+  }
+
+  /** One reading of all files. */
+  private final class Round {
+
+    private final Set<StubSource> seen = new LinkedHashSet<>();
+    private final List<StubFile> files = new ArrayList<>();
+
+    void read(StubSource source) {
+      if (!seen.add(source)) {
+        return;
+      }
+      StubFile file = StubFile.read(source.label(), source.text(), surroundings(source));
+      for (StubFile.Include include : file.includes()) {
+        try {
+          read(source.sibling(include.name()).requireThere());
+        } catch (IllegalArgumentException missing) {
+          include.refuse().accept(missing.getMessage());
+        }
+      }
+      files.add(file);
+    }
+
+    Loaded loaded() {
+      List<StubDeclaration> stubs = files.stream().flatMap(it -> it.stubs().stream()).toList();
+      Set<String> names = new TreeSet<>();
+      stubs.forEach(stub -> names.add(stub.draft().reference().name()));
+      for (StubDeclaration stub : stubs) {
+        stub.after().stream()
+            .filter(name -> !names.contains(name))
+            .forEach(name -> stub.missing().note(name, names));
+      }
+      List<StubFileProblem> problems =
+          files.stream().flatMap(file -> file.problems().stream()).toList();
+      if (!problems.isEmpty()) {
+        throw new StubFileException(problems);
+      }
+      return new Loaded(
+          stubs,
+          files.stream().flatMap(it -> it.collections().stream()).toList(),
+          seen.stream().flatMap(source -> source.path().stream()).toList());
+    }
+  }
+
+  private Surroundings surroundings(StubSource source) {
+    return new Surroundings() {
+      @Override
+      public ResponseAnswer file(String name) {
+        StubSource beside = source.sibling(name);
+        return beside.path().isPresent()
+            ? Answers.file(beside.label())
+            : Answers.classpath(beside.location());
+      }
+
+      @Override
+      public ResponseAnswer recorded(String cassette, String requestLine) {
+        return reading.recorded().apply(cassette, requestLine);
+      }
+
+      @Override
+      public Answer ready(Answer answer) {
+        return reading.ready().apply(answer);
+      }
+
+      @Override
+      public String writable(String name) {
+        return Resources.requireWritable(name);
+      }
+    };
+  }
+
+  @Override
+  public String toString() {
+    return String.join(", ", sources.get().stream().map(StubSource::label).toList());
+  }
+}

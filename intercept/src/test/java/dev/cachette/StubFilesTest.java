@@ -1,0 +1,320 @@
+package dev.cachette;
+
+import static dev.cachette.answer.Answers.computed;
+import static dev.cachette.answer.Answers.json;
+import static dev.cachette.answer.Answers.status;
+import static dev.cachette.answer.Answers.text;
+import static dev.cachette.match.Values.atMost;
+import static dev.cachette.match.Values.is;
+import static dev.cachette.match.Values.satisfies;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.internal.json.JsonSchemas;
+import dev.cachette.match.Bodies;
+import dev.cachette.stubfile.StubFileException;
+import dev.cachette.stubfile.StubFileProblem;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.snakeyaml.engine.v2.api.Load;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+
+class StubFilesTest {
+
+  private static final Path FOLDER = Path.of("src", "test", "stubs");
+
+  private final Cachette net =
+      Cachette.open(
+          Settings.defaults()
+              .unusedStubs(UnusedStubs.IGNORE)
+              .unexpectedCalls(UnexpectedCalls.WARN));
+
+  @TempDir Path folder;
+
+  @AfterEach
+  void close() {
+    net.close();
+  }
+
+  @Test
+  void aFileAnswersAsItsStubsWouldInJava() throws Exception {
+    StubFiles files = net.load("everything");
+
+    assertEquals(
+        "{\"station\":\"marrow\"}",
+        Calling.get("https://tides.example/v1/stations/marrow/tides").body());
+    assertEquals("costs ${price}", Calling.get("https://tides.example/v1/plain").body());
+    assertEquals("{\"a\":1.50}", Calling.get("https://tides.example/v1/json").body());
+    assertTrue(Calling.get("https://tides.example/v1/file").body().contains("Ines Aldaba"));
+    assertEquals(503, Calling.get("https://tides.example/v1/turn").statusCode());
+    assertEquals(500, Calling.get("https://tides.example/v1/turn").statusCode());
+    assertEquals("once", send("GET https://tides.example/v1/once", "accept", "text/plain", ""));
+    assertEquals(
+        "{\"berth\":\"B-12\",\"high\":[\"04:10\",\"16:35\"],\"fee\":12.50}",
+        send(
+            "POST https://berths.example/v1/json",
+            "x-desk",
+            "north",
+            "{\"vessel\":{\"draught\":4.2,\"name\":\"Kittiwake\"},\"owner\":null,"
+                + "\"tags\":[\"tall\"],\"day\":\"2031-04-02\",\"id\":7}"));
+    assertTrue(Calling.get("https://berths.example/v1/bookings/7").body().contains("Kittiwake"));
+    files.stub("in turn").calls().assertCount(2);
+    assertEquals(1, files.collections().size());
+  }
+
+  private static String send(String line, String header, String value, String body)
+      throws Exception {
+    String[] parts = line.split(" ");
+    java.net.http.HttpRequest request =
+        java.net.http.HttpRequest.newBuilder(java.net.URI.create(parts[1]))
+            .method(parts[0], java.net.http.HttpRequest.BodyPublishers.ofString(body))
+            .header(header, value)
+            .build();
+    return Calling.send(java.net.http.HttpClient.newHttpClient(), request).body();
+  }
+
+  @Test
+  void whatAFileSaysCanBePrintedAndReadAgain() {
+    net.load("everything");
+    String first = net.toStubFile();
+    net.reset();
+
+    net.declare(first);
+
+    assertEquals(first, net.toStubFile());
+    assertTrue(first.contains("probability: 0.25"), first);
+    assertFalse(first.contains("# not written"), first);
+    assertTrue(
+        first.endsWith(
+            "identifiedBy: number\n    seed:\n      - number: 7\n        vessel: Kittiwake\n"));
+  }
+
+  @Test
+  void aStubMadeInJavaCanBeWrittenUnlessItIsAFunction() throws Exception {
+    Stub written =
+        net.stub("POST https://berths.example/v1/bookings")
+            .named("book a berth")
+            .json("$.vessel.draught", atMost(4.5))
+            .header("x-desk", is("north").or(is("south")))
+            .body(Bodies.sameJson("{\"vessel\":{\"draught\":4.2}}"))
+            .answer(status(503), json("{\"berth\":\"B-12\"}").status(201).header("location", "/7"))
+            .times(2);
+
+    assertEquals(
+        """
+        stubs:
+          - name: book a berth
+            request: POST https://berths.example/v1/bookings
+            json:
+              $.vessel.draught:
+                atMost: 4.5
+            headers:
+              x-desk:
+                anyOf:
+                  - north
+                  - south
+            body:
+              sameJson:
+                vessel:
+                  draught: 4.2
+            answers:
+              - status: 503
+              - status: 201
+                json:
+                  berth: B-12
+                headers:
+                  location: /7
+            times: 2
+        """,
+        written.toStubFile());
+  }
+
+  @Test
+  void aFunctionCannotBeWrittenAndIsNamed() {
+    Stub function =
+        net.stub("GET https://tides.example/v1").answer(computed(received -> text("high")));
+    assertTrue(
+        assertThrows(IllegalStateException.class, function::toStubFile)
+            .getMessage()
+            .contains("is computed"));
+    Stub predicate =
+        net.stub("GET https://tides.example/v2")
+            .query("day", satisfies("a working day", day -> true))
+            .answer(text("high"));
+    assertTrue(
+        assertThrows(IllegalStateException.class, predicate::toStubFile)
+            .getMessage()
+            .contains("a working day"));
+  }
+
+  @Test
+  void everythingThatIsWrongIsSaidAtOnceWithItsPlace() throws Exception {
+    StubFileException wrong =
+        assertThrows(StubFileException.class, () -> net.load("wrong", "absent"));
+    assertEquals(1, wrong.problems().size(), "a file that is missing is said first");
+
+    StubFileException all = assertThrows(StubFileException.class, () -> net.load("wrong"));
+
+    Path golden = FOLDER.resolve("wrong.txt");
+    String said =
+        all.problems().stream()
+            .map(StubFileProblem::toString)
+            .map(line -> line.replace(Path.of("").toAbsolutePath().toString(), "..."))
+            .collect(Collectors.joining("\n", "", "\n"))
+            .replace('\\', '/');
+    if (Boolean.getBoolean("guide.refresh")) {
+      Files.writeString(golden, said);
+    }
+    assertEquals(Files.readString(golden), said);
+    assertTrue(net.toStubFile().contains("stubs: []"), "none of them is in force");
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "stubs: [ | 1:9 | this is no YAML",
+        "'' | 1:1 | the file is empty",
+        "- 1 | 1:1 | where a mapping is meant",
+        "{\"stubs\": [{\"request\": \"GET /a\", \"answer\": 20}]} | 1:44 | 200 to 599",
+        "'stubs: &a [*a]' | 1:8 | contains itself",
+        "'stubs: [{request: GET /a, request: GET /b, answer: 200}]' | 1:27 | stands there twice",
+        "'stubs: [{request: GET /a, answer: {trouble: cutShrt, json: 1}}]' | 1:35 | \"cutShort\"",
+        "'stubs: [{request: GET /a, answer: {trouble: silence, json: 1}}]' | 1:35 | beside",
+        "'stubs: [{request: GET /a, answer: {streamed: true, json: 1}}]' | 1:35 | file",
+        "'stubs: [{request: GET /a, answer: {status: 204, json: 1}}]' | 1:35 | no content",
+        "'stubs: [{request: GET /a, answer: {recorded: {cassette: x}}}]' | 1:35 | request",
+        "'collections: [{url: \"https://x.example/a\", seed: [1]}]' | 1:50 | array of objects",
+      })
+  void badTextIsRefusedWithLineAndColumn(String text, String place, String said) {
+    StubFileException wrong = assertThrows(StubFileException.class, () -> net.declare(text));
+
+    StubFileProblem first = wrong.problems().get(0);
+    assertEquals(place, first.line() + ":" + first.column(), wrong.getMessage());
+    assertTrue(first.message().contains(said), wrong.getMessage());
+  }
+
+  @Test
+  void aFolderTheClassPathAndAPathAreLookedIn() throws Exception {
+    net.load("pilots");
+    assertEquals("south", Calling.get("https://pilots.example/south").body());
+    assertTrue(Calling.get("https://pilots.example/north").body().contains("Ines Aldaba"));
+
+    assertTrue(net.load("moorings/buoys").files().isEmpty());
+    assertEquals("[\"B1\"]", Calling.get("https://buoys.example/v1").body().strip());
+
+    assertEquals(
+        List.of(FOLDER.resolve("tides.stubs.json")),
+        net.load(FOLDER.resolve("tides.stubs.json").toString()).files());
+    assertTrue(
+        assertThrows(StubFileException.class, () -> net.load("pilts"))
+            .getMessage()
+            .contains("pilts.stubs.yaml"));
+  }
+
+  @Test
+  void aFileIsReadAgainOnDemandAndTheOldStubsStayWhereItIsWrong() throws Exception {
+    Path file = folder.resolve("a.stubs.yaml");
+    Path other = folder.resolve("b.stubs.yaml");
+    Files.writeString(other, "include: a.stubs.yaml");
+    Files.writeString(
+        file,
+        "{include: b.stubs.yaml, stubs: [{request: GET https://a.example/, answer: {text: one}}]}");
+    StubFiles files = net.load(file.toString());
+    assertEquals(Set.of(file, other), Set.copyOf(files.files()));
+    assertEquals("one", Calling.get("https://a.example/").body());
+
+    Files.writeString(file, "stubs: [{request: GET https://a.example/, answer: {text: two}}]");
+    files.reload();
+    assertEquals("two", Calling.get("https://a.example/").body());
+
+    Files.writeString(file, "stubs: [{request: GET https://a.example/}]");
+    assertThrows(StubFileException.class, files::reload);
+    assertEquals("two", Calling.get("https://a.example/").body());
+
+    files.remove();
+    assertEquals(501, Calling.get("https://a.example/").statusCode());
+  }
+
+  @Test
+  void theSchemaAcceptsWhatIsReadAndKnowsTheSameWords() throws Exception {
+    JsonNode schema;
+    try (InputStream in = Cachette.class.getResourceAsStream("/cachette-stubs.schema.json")) {
+      schema = new ObjectMapper().readTree(in);
+    }
+    assertEquals(
+        schema,
+        new ObjectMapper()
+            .readTree(Path.of("..", "docs", "schema", "cachette-stubs.schema.json").toFile()));
+    JsonSchemas check = new JsonSchemas(schema);
+
+    assertEquals(List.of(), check.differences(tree(FOLDER.resolve("everything.stubs.yaml"))));
+    assertEquals(List.of(), check.differences(tree(FOLDER.resolve("pilots/north.stubs.yaml"))));
+    assertFalse(check.differences(tree(FOLDER.resolve("wrong.stubs.yaml"))).isEmpty());
+
+    JsonNode defs = schema.at("/$defs");
+    assertEquals(keys(schema), allowed("nothing: 1"));
+    assertEquals(keys(defs.get("stub")), allowed("stubs: {nothing: 1}"));
+    assertEquals(keys(defs.get("condition")), allowed("stubs: {where: {nothing: 1}}"));
+    assertEquals(keys(defs.get("response")), allowed("stubs: {answer: {nothing: 1}}"));
+    assertEquals(keys(defs.get("valueCondition")), allowed("stubs: {bearer: {nothing: 1}}"));
+    assertEquals(keys(defs.get("bodyCondition")), allowed("stubs: {body: {nothing: 1}}"));
+  }
+
+  private static JsonNode tree(Path file) throws Exception {
+    Object plain = new Load(LoadSettings.builder().build()).loadFromString(Files.readString(file));
+    return new ObjectMapper().valueToTree(plain);
+  }
+
+  private static Set<String> keys(JsonNode object) {
+    Set<String> keys = new TreeSet<>();
+    object.get("properties").fieldNames().forEachRemaining(keys::add);
+    return keys;
+  }
+
+  private Set<String> allowed(String text) {
+    String message =
+        assertThrows(StubFileException.class, () -> net.declare(text)).problems().stream()
+            .map(StubFileProblem::message)
+            .filter(it -> it.startsWith("\"nothing\""))
+            .findFirst()
+            .orElseThrow();
+    String list = message.substring(message.indexOf("Allowed here: ") + 14, message.length() - 1);
+    return new TreeSet<>(Arrays.asList(list.split(", ")));
+  }
+
+  @Test
+  void tenThousandStubsAreReadWhole() {
+    String all =
+        java.util.stream.IntStream.range(0, 10_000)
+            .mapToObj(
+                number ->
+                    "  - { name: n"
+                        + number
+                        + ", request: GET https://tides.example/v1/"
+                        + number
+                        + ", answer: { json: { n: "
+                        + number
+                        + " } } }\n")
+            .collect(Collectors.joining("", "stubs:\n", ""));
+
+    assertEquals(10_000, net.declare(all).stubs().size());
+    assertTrue(all.getBytes(StandardCharsets.UTF_8).length > 500_000);
+  }
+}
