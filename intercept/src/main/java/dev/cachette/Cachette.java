@@ -13,8 +13,10 @@ import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
+import java.nio.file.Path;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -229,6 +231,21 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
+   * Puts the cassette of a file in, wherever it is; else as {@link #cassette(String,
+   * CassetteSettings)}.
+   *
+   * @throws IllegalArgumentException if the file is null
+   */
+  public CassetteInPlay cassette(Path file, CassetteSettings settings) {
+    requireOpen();
+    if (file == null || settings == null) {
+      throw new IllegalArgumentException(
+          "cassette(file, settings) was given null. Mend: CassetteSettings.defaults().");
+    }
+    return session.put(file.toString(), file, settings);
+  }
+
+  /**
    * Says that the test has failed: what its cassettes have recorded is not kept, unless their
    * settings say otherwise. The JUnit extension does this.
    *
@@ -390,6 +407,10 @@ public final class Cachette implements AutoCloseable {
   /** A stub that is to be put into force by {@link #replace}. */
   StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
     return session.rule(draft, answers, expected);
+  }
+
+  Optional<StubRule> winnerOver(StubRule rule) {
+    return scopes.winnerOver(rule);
   }
 
   /** Puts stubs into force in the place of others. */

@@ -14,7 +14,6 @@ import dev.cachette.internal.cassette.RecordedAt;
 import dev.cachette.internal.cassette.Recordings;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
-import dev.cachette.internal.disk.CassetteName;
 import dev.cachette.internal.stub.ScopeReport;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -31,12 +30,10 @@ final class Cassettes {
   private static final String VERSION =
       Optional.ofNullable(Cassettes.class.getPackage().getImplementationVersion()).orElse("dev");
 
-  private final Path folder;
   private final Consumer<String> warning;
   private final Map<InPlay, CassetteFile> files = new ConcurrentHashMap<>();
 
-  Cassettes(Path folder, Consumer<String> warning) {
-    this.folder = folder;
+  Cassettes(Consumer<String> warning) {
     this.warning = warning;
   }
 
@@ -46,8 +43,8 @@ final class Cassettes {
    * @throws CassetteException if it cannot be read, is stale and must not be, or is missing and is
    *     not to be recorded
    */
-  InPlay open(String name, CassetteSettings settings) {
-    CassetteFile file = new CassetteFile(CassetteName.in(folder, name));
+  InPlay open(String name, Path path, CassetteSettings settings) {
+    CassetteFile file = new CassetteFile(path);
     Recording recording = recording(settings);
     boolean isThere = file.exists();
     if (!isThere && recording == Recording.REPLAY) {

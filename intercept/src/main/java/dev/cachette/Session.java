@@ -26,6 +26,7 @@ import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.nio.file.Path;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -71,8 +72,9 @@ final class Session {
                 settings.seed(),
                 settings.maxCalls(),
                 settings.maxCallBodies(),
-                settings.watcher()));
-    this.cassettes = new Cassettes(settings.cassetteFolder(), Session::warn);
+                settings.watcher(),
+                settings.isPlainAsSecure()));
+    this.cassettes = new Cassettes(Session::warn);
     Traffic traffic = new Traffic(scopes, this::probe, Session::warn);
     Outside outside = new Outside(settings::mapper, resources, this::realCall, Session::warn);
     this.server =
@@ -140,10 +142,15 @@ final class Session {
 
   /** Puts a cassette in. */
   CassetteInPlay put(String name, CassetteSettings how) {
-    InPlay cassette = cassettes.open(name, how);
+    return put(name, CassetteName.in(settings.cassetteFolder(), name), how);
+  }
+
+  /** Puts the cassette of a file in. */
+  CassetteInPlay put(String name, Path file, CassetteSettings how) {
+    InPlay cassette = cassettes.open(name, file, how);
     scopes.put(cassette);
     makeConnectionsNew();
-    return new CassetteInPlay(cassette, CassetteName.in(settings.cassetteFolder(), name));
+    return new CassetteInPlay(cassette, file);
   }
 
   /** What the cassettes in play have recorded is not kept. */
@@ -193,7 +200,17 @@ final class Session {
   }
 
   String address() {
-    return url(() -> server.sharedListener(settings.address()));
+    return url(this::listener);
+  }
+
+  /** The port that settings give an address, and perhaps an origin that it stands for. */
+  private InetSocketAddress listener() throws IOException {
+    if (settings.origin().isEmpty()) {
+      return server.sharedListener(settings.address());
+    }
+    Origins.Parts parts = Origins.parse(settings.origin().get());
+    return server.listenerStandingFor(
+        parts.scheme(), parts.host(), parts.port(), settings.address());
   }
 
   String addressOf(String origin) {
@@ -202,8 +219,7 @@ final class Session {
   }
 
   ForwardProxy proxy() {
-    return new ForwardProxy(
-        bound(() -> server.sharedListener(settings.address())), tls.authorityPem());
+    return new ForwardProxy(bound(this::listener), tls.authorityPem());
   }
 
   /** Ends what belongs to a scope that has ended, and says what is left to be said. */
@@ -267,7 +283,7 @@ final class Session {
     try {
       return port.bind();
     } catch (IOException noPort) {
-      throw new IllegalStateException("No port could be listened at: " + noPort, noPort);
+      throw new IllegalStateException(noPort.getMessage(), noPort);
     }
   }
 

@@ -45,6 +45,7 @@ public final class Settings {
   private Path cassetteFolder = CASSETTES;
   private Path stubFolder = STUBS;
   private InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+  private @Nullable String origin;
   private @Nullable Path authority;
   private Consumer<Call> watcher = call -> {};
   private CassetteSettings cassettes = CassetteSettings.defaults();
@@ -67,6 +68,7 @@ public final class Settings {
     this.cassetteFolder = other.cassetteFolder;
     this.stubFolder = other.stubFolder;
     this.address = other.address;
+    this.origin = other.origin;
     this.authority = other.authority;
     this.watcher = other.watcher;
     this.cassettes = other.cassettes;
@@ -231,6 +233,18 @@ public final class Settings {
   }
 
   /**
+   * Takes calls to {@link Cachette#address()} for calls to this origin, as {@link
+   * Cachette#addressOf} does.
+   *
+   * @param choice scheme, host and port: {@code https://tides.example}
+   */
+  public Settings standingFor(String choice) {
+    Settings changed = changed("standingFor", choice);
+    changed.origin = Uri.parse(choice).origin();
+    return changed;
+  }
+
+  /**
    * Keeps the authority that certificates are by in a file, with the rights of its owner alone, so
    * that other programs can be told once to trust it; by default it lives in memory as long as the
    * Cachette. It is made if it is not there, and anew when it is about to expire.
@@ -290,6 +304,10 @@ public final class Settings {
 
   InetSocketAddress address() {
     return address;
+  }
+
+  Optional<String> origin() {
+    return Optional.ofNullable(origin);
   }
 
   Optional<Path> authority() {

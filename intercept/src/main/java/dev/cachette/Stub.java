@@ -12,6 +12,7 @@ import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Narrowing;
 import dev.cachette.match.Received;
+import dev.cachette.match.RequestPattern;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -313,6 +314,20 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
     return finished == null
         ? net.calls().matching("the stub " + draft.reference(), call -> false)
         : net.calls().answeredBy(finished.reference(), finished.pattern());
+  }
+
+  /** Which requests it is for. */
+  public RequestPattern pattern() {
+    return draft.pattern();
+  }
+
+  /**
+   * Its answers, in turn.
+   *
+   * @throws IllegalStateException if it has none yet
+   */
+  public List<Answer> answers() {
+    return answered("answers()").answers();
   }
 
   /** Its name; where it was given none, its request line. */

@@ -55,6 +55,24 @@ public final class StubFiles {
                         name, sources, content.stubs().stream().map(Stub::name).toList())));
   }
 
+  /**
+   * The stubs that can never answer, each with the one that always answers in its place, in words.
+   * It looks at each pair of stubs.
+   */
+  public List<String> unreachable() {
+    List<String> found = new ArrayList<>();
+    for (StubRule rule : content.rules()) {
+      net.winnerOver(rule)
+          .ifPresent(
+              winner ->
+                  found.add(
+                      String.format(
+                          "%s can never answer: %s always wins.",
+                          rule.reference(), winner.reference())));
+    }
+    return found;
+  }
+
   /** The collections, in the order of files and lines. */
   public List<RestCollection> collections() {
     return content.collections();

@@ -83,6 +83,17 @@ public final class InPlay {
     return new Cassette(name, RecordedAt.of(known), known);
   }
 
+  /** Whether there is a recording from the origin of this request. */
+  public boolean answers(Request request) {
+    String beginning = request.uri().origin() + "/";
+    return known.index().entries().stream().anyMatch(it -> it.url().startsWith(beginning));
+  }
+
+  /** A recorded request with the values of named secrets in it, to be sent again. */
+  public Request filled(Request request) {
+    return redactor.fill(request);
+  }
+
   /** Whether it is for calls to a host; the port may not be known yet. */
   public boolean isFor(String host, OptionalInt port) {
     return hosts.isEmpty() || hosts.stream().anyMatch(it -> it.isFor(host, port));

@@ -67,6 +67,11 @@ public final class Recordings extends AbstractList<Exchange> {
     }
   }
 
+  /** The line of the file in which an exchange begins, from 1. */
+  public int line(int at) {
+    return index.entries().get(at).line();
+  }
+
   HarIndex index() {
     return index;
   }

@@ -75,6 +75,11 @@ final class Redactor {
     return known.redact(text);
   }
 
+  /** The request with the values of named secrets in it. */
+  Request fill(Request request) {
+    return changed(request, known::fill, (name, value) -> known.fill(value), known::fill);
+  }
+
   /** The exchange with the values of named secrets in its response. */
   Exchange fill(Exchange exchange) {
     if (rules.secrets().isEmpty() || exchange.response().isEmpty()) {

@@ -24,7 +24,7 @@ public final class Scrubbing {
   private final List<Exchange> after;
   private final List<String> entries = new ArrayList<>();
   private final Redaction rules;
-  private int changed;
+  private final List<Integer> changed = new ArrayList<>();
 
   /** Looks through all of a file. */
   public Scrubbing(Recordings recordings, Redaction rules) {
@@ -37,13 +37,20 @@ public final class Scrubbing {
       String text = recordings.text(at);
       String scrubbed = scrubbed(text, at);
       entries.add(scrubbed);
-      changed += scrubbed.equals(text) ? 0 : 1;
+      if (!scrubbed.equals(text)) {
+        changed.add(at);
+      }
     }
   }
 
   /** How many exchanges have a secret in them. */
   public int changed() {
-    return changed;
+    return changed.size();
+  }
+
+  /** Which exchanges have, counted from 0. */
+  public List<Integer> changedAt() {
+    return List.copyOf(changed);
   }
 
   /** What is left that looks like a secret, each with its place. */

@@ -4,6 +4,8 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.uri.Hosts;
 import dev.cachette.match.Received;
 import java.util.Optional;
 
@@ -24,7 +26,11 @@ public final class Responder {
     Scopes.Arrival arrival = scopes.arrive(carrier);
     Received received = Received.of(request);
     try {
-      Optional<Scopes.Won> won = scopes.select(received).or(() -> headByGet(received));
+      Optional<Scopes.Won> won = select(received);
+      if (won.isEmpty() && isPlainForSecure(request)) {
+        received = Received.of(secure(request));
+        won = select(received);
+      }
       return new Exchange(
           scopes,
           outside,
@@ -36,6 +42,26 @@ public final class Responder {
       return new Exchange(
           scopes, outside, arrival, received, Optional.empty(), Optional.of(failed));
     }
+  }
+
+  private Optional<Scopes.Won> select(Received received) {
+    return scopes.select(received).or(() -> headByGet(received));
+  }
+
+  /** Whether the caller means a service that is called by HTTPS elsewhere, and has none here. */
+  private boolean isPlainForSecure(Request request) {
+    return scopes.takesPlainForSecure()
+        && request.uri().scheme().equals("http")
+        && !Hosts.isAddress(request.uri().host())
+        && scopes.cassettesFor(request).stream().noneMatch(it -> it.answers(request));
+  }
+
+  private static Request secure(Request request) {
+    Uri plain = request.uri();
+    int port = plain.port() == Uri.defaultPort("http") ? Uri.defaultPort("https") : plain.port();
+    Uri uri =
+        Uri.at("https", plain.host(), port, plain.toString().substring(plain.origin().length()));
+    return new Request(request.method(), uri, request.headers(), request.body());
   }
 
   /** Whether there may be a stub that wants bodies kept in a file. */

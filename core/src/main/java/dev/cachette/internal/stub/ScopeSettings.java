@@ -12,12 +12,18 @@ import java.util.function.Consumer;
  * @param maxCalls how many calls the log of a scope holds at most
  * @param maxBodies how many bytes of their bodies it holds at most
  * @param watcher is told of each call that has its whole answer
+ * @param plainAsSecure whether calls by plain HTTP that no stub is for are taken for HTTPS
  */
 public record ScopeSettings(
-    Clock clock, long seed, int maxCalls, long maxBodies, Consumer<Call> watcher) {
+    Clock clock,
+    long seed,
+    int maxCalls,
+    long maxBodies,
+    Consumer<Call> watcher,
+    boolean plainAsSecure) {
 
   /** With nobody who is told of calls. */
   public ScopeSettings(Clock clock, long seed, int maxCalls, long maxBodies) {
-    this(clock, seed, maxCalls, maxBodies, call -> {});
+    this(clock, seed, maxCalls, maxBodies, call -> {}, false);
   }
 }

@@ -146,6 +146,14 @@ public final class Scopes {
     return scopes.stream().flatMap(scope -> scope.rules().stream()).toList();
   }
 
+  /** The stub of the same scope that always answers in the place of this one, if there is one. */
+  public synchronized Optional<StubRule> winnerOver(StubRule rule) {
+    return scopes.stream()
+        .filter(scope -> scope.rules().contains(rule))
+        .findFirst()
+        .flatMap(scope -> scope.winnerOver(rule));
+  }
+
   /** Puts a cassette in, in the innermost scope. */
   public synchronized void put(InPlay cassette) {
     scopes.element().put(cassette);
@@ -255,6 +263,10 @@ public final class Scopes {
       }
     }
     return Optional.empty();
+  }
+
+  boolean takesPlainForSecure() {
+    return settings.plainAsSecure();
   }
 
   boolean keepsBodies() {

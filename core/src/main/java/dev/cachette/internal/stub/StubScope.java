@@ -181,12 +181,15 @@ public final class StubScope {
   }
 
   private UnusedStubs.Entry unused(StubRule rule) {
-    Optional<StubRule> always =
-        rules.stream()
-            .filter(other -> other != rule && other.isUnconditional())
-            .filter(other -> other.pattern().covers(rule.pattern()))
-            .filter(other -> winnerFirst.compare(other, rule) < 0)
-            .findFirst();
-    return new UnusedStubs.Entry(rule.reference(), always.map(StubRule::reference));
+    return new UnusedStubs.Entry(rule.reference(), winnerOver(rule).map(StubRule::reference));
+  }
+
+  /** The stub that always answers in the place of this one; empty if there is none. */
+  Optional<StubRule> winnerOver(StubRule rule) {
+    return rules.stream()
+        .filter(other -> other != rule && other.pattern().covers(rule.pattern()))
+        .filter(StubRule::isUnconditional)
+        .filter(other -> winnerFirst.compare(other, rule) < 0)
+        .findFirst();
   }
 }

@@ -48,6 +48,16 @@ public final class AnswerWriter {
     return Optional.empty();
   }
 
+  /** The name that a trouble has in stub files, and as a method. */
+  public static String name(Trouble trouble) {
+    return TroubleNames.of(trouble.kind());
+  }
+
+  /** The trouble of a kind that comes in place of an answer. */
+  public static Trouble trouble(Trouble.Kind kind) {
+    return TroubleNames.alone(TroubleNames.of(kind));
+  }
+
   private static Optional<ObjectNode> response(ResponseAnswer answer) {
     ObjectNode form = JsonNodeFactory.instance.objectNode();
     Response response = answer.response();
@@ -157,7 +167,7 @@ public final class AnswerWriter {
   }
 
   private static Optional<JsonNode> trouble(Trouble trouble) {
-    ObjectNode form = Written.member("trouble", Written.text(TroubleNames.of(trouble)));
+    ObjectNode form = Written.member("trouble", Written.text(TroubleNames.of(trouble.kind())));
     if (trouble.answer().isPresent()) {
       ResponseAnswer answer = trouble.answer().get();
       if (trouble.kind() == Trouble.Kind.CUT_SHORT

@@ -93,8 +93,8 @@ final class TroubleNames {
   }
 
   /** The name of a trouble that was made in Java. */
-  static String of(Trouble trouble) {
-    String words = trouble.kind().name().toLowerCase(Locale.ROOT);
+  static String of(Trouble.Kind kind) {
+    String words = kind.name().toLowerCase(Locale.ROOT);
     StringBuilder name = new StringBuilder();
     for (String word : words.split("_")) {
       name.append(

@@ -60,6 +60,19 @@ final class Account {
     }
   }
 
+  /** What an action throws, which must be of this kind. */
+  static <T extends Throwable> T thrown(Class<T> type, Runnable action) {
+    try {
+      action.run();
+    } catch (RuntimeException | AssertionError failure) {
+      if (type.isInstance(failure)) {
+        return type.cast(failure);
+      }
+      throw failure;
+    }
+    throw new AssertionError("nothing was thrown");
+  }
+
   /** Says how it ended; answers whether every claim held, and there was one. */
   boolean conclude() {
     out.println();

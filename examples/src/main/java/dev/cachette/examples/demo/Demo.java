@@ -2,15 +2,18 @@ package dev.cachette.examples.demo;
 
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.status;
+import static dev.cachette.answer.Troubles.connectionReset;
 
 import dev.cachette.Cachette;
 import dev.cachette.Stub;
 import dev.cachette.calls.Call;
 import dev.cachette.examples.harbour.Booking;
 import dev.cachette.examples.harbour.HarbourDesk;
+import dev.cachette.examples.harbour.HarbourException;
 import dev.cachette.examples.harbour.Tides;
 import dev.cachette.examples.harbour.Vessel;
 import java.io.IOException;
+import java.io.PrintStream;
 import java.net.HttpURLConnection;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -18,7 +21,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-/** The arrival of the Kittiwake: run by {@code ./cachette demo}, with no network. */
+/** The arrival of the Kittiwake: shown by {@code ./cachette demo}, with no network. */
 public final class Demo {
 
   private static final String TIDES = "GET https://tides.example/v1/stations/{station}/tides";
@@ -33,11 +36,15 @@ public final class Demo {
     this.account = account;
   }
 
-  /** Exits with 0 if everything that was claimed holds, else with 1. */
-  public static void main(String[] arguments) throws IOException {
-    Account account = new Account(System.out, Boolean.getBoolean("cachette.colour"));
+  /**
+   * Tells the whole story.
+   *
+   * @return whether everything that was claimed holds
+   */
+  public static boolean tell(PrintStream out, boolean inColour) throws IOException {
+    Account account = new Account(out, inColour);
     new Demo(account).run();
-    System.exit(account.conclude() ? 0 : 1);
+    return account.conclude();
   }
 
   private void run() throws IOException {
@@ -47,6 +54,7 @@ public final class Demo {
     Cachette net = Cachette.open();
     try {
       arrival(net);
+      trouble(net);
       unexpectedCall(net);
     } finally {
       account.claim(
@@ -95,6 +103,26 @@ public final class Demo {
             Account.equal(
                 "04:10", berth.calls().assertCount(2).last().json().at("/from").asText()));
     account.claim("nothing else was called", () -> net.calls().assertCount(3));
+  }
+
+  private void trouble(Cachette net) {
+    account.heading("What a trouble looks like");
+    try (Cachette.Scope test = net.scope()) {
+      Stub reset = net.stub(TIDES).answer(connectionReset());
+      account.line("The tides' connection is reset in place of an answer. The desk says:");
+      account.claim(
+          "the desk fails, and says which service it was",
+          () -> {
+            HarbourException failure =
+                Account.thrown(
+                    HarbourException.class,
+                    () ->
+                        new HarbourDesk("harbour-token")
+                            .planArrival(new Vessel("Kittiwake", 4.2), DAY));
+            account.line(failure.getMessage());
+          });
+      account.claim("the call was made once", () -> reset.calls().assertCount(1));
+    }
   }
 
   private void unexpectedCall(Cachette net) throws IOException {

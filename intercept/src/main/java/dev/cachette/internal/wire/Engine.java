@@ -31,7 +31,7 @@ public final class Engine implements AutoCloseable {
   private final List<Thread> threads = new CopyOnWriteArrayList<>();
 
   /** Begins to start the engine. */
-  Engine() {
+  public Engine() {
     thread("cachette-start", this::start).start();
   }
 

@@ -9,6 +9,7 @@ import io.netty.channel.ChannelOption;
 import io.netty.channel.IoEventLoop;
 import io.netty.channel.socket.nio.NioServerSocketChannel;
 import java.io.IOException;
+import java.net.BindException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.channels.ServerSocketChannel;
@@ -24,6 +25,10 @@ import org.jspecify.annotations.Nullable;
  */
 final class Listener {
 
+  /** A free port of the loopback. */
+  static final InetSocketAddress ANYWHERE =
+      new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+
   private static final int BACKLOG = 1024;
 
   private final ServerSocketChannel socket;
@@ -36,20 +41,28 @@ final class Listener {
     this.address = address;
   }
 
-  /** A listener at a free port; connections wait in its queue until it is served. */
-  static Listener bind() throws IOException {
-    return bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
-  }
-
-  /** A listener at this address. */
+  /** A listener at this address; connections wait in its queue until it is served. */
   static Listener bind(InetSocketAddress wanted) throws IOException {
     ServerSocketChannel socket = ServerSocketChannel.open();
     try {
-      socket.bind(wanted, BACKLOG);
+      bind(socket, wanted);
       return new Listener(socket, (InetSocketAddress) socket.getLocalAddress());
     } catch (IOException | RuntimeException failed) {
       socket.close();
       throw failed;
+    }
+  }
+
+  private static void bind(ServerSocketChannel socket, InetSocketAddress wanted)
+      throws IOException {
+    try {
+      socket.bind(wanted, BACKLOG);
+    } catch (BindException taken) {
+      throw new IOException(
+          String.format(
+              "%s:%d cannot be listened at: %s. Mend: choose another port, or 0 for a free one.",
+              wanted.getAddress().getHostAddress(), wanted.getPort(), taken.getMessage()),
+          taken);
     }
   }
 

@@ -59,6 +59,16 @@ public final class WireServer implements AutoCloseable {
   }
 
   /**
+   * As {@link #listenerStandingFor(String, String, int)}, at an address of one's own.
+   *
+   * @throws IOException if the port is not free, or the server is closed
+   */
+  public InetSocketAddress listenerStandingFor(
+      String scheme, String host, int port, InetSocketAddress wanted) throws IOException {
+    return listen(Destination.standingFor(scheme, host, port), wanted).address();
+  }
+
+  /**
    * Where calls arrive that are meant for this very address, or for the host that they name, or
    * that take us for their proxy.
    *
@@ -124,7 +134,7 @@ public final class WireServer implements AutoCloseable {
 
   private InetSocketAddress addressOf(Destination destination) throws IOException {
     Listener known = listeners.get(destination);
-    return known != null ? known.address() : listen(destination).address();
+    return known != null ? known.address() : listen(destination, Listener.ANYWHERE).address();
   }
 
   /**
@@ -163,12 +173,12 @@ public final class WireServer implements AutoCloseable {
     }
   }
 
-  private Listener listen(Destination destination) throws IOException {
+  private Listener listen(Destination destination, InetSocketAddress wanted) throws IOException {
     synchronized (listeners) {
       requireOpen();
       Listener listener = listeners.get(destination);
       if (listener == null) {
-        listener = Listener.bind();
+        listener = Listener.bind(wanted);
         serve(destination, listener);
       }
       return listener;

@@ -1,0 +1,42 @@
+package dev.cachette.cli;
+
+import dev.cachette.calls.Call;
+import dev.cachette.calls.StubReference;
+import java.time.LocalTime;
+import java.time.temporal.ChronoUnit;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/** One call in one line. */
+final class CallLine {
+
+  private static final int UNEXPECTED = 501;
+
+  private CallLine() {}
+
+  static String of(Call call) {
+    return String.format(
+        "%s  %s  ->  %s  %s",
+        LocalTime.now().truncatedTo(ChronoUnit.SECONDS),
+        call.request(),
+        call.outcome(),
+        call.stub().map(StubReference::toString).orElse(isUnexpected(call) ? "no stub" : ""));
+  }
+
+  static Map<String, Object> json(Call call) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("method", call.method());
+    json.put("url", call.uri().toString());
+    json.put("answer", call.trouble().isPresent() ? call.outcome() : call.response().status());
+    json.put("protocol", call.protocol());
+    call.stub().ifPresent(stub -> json.put("stub", stub.name()));
+    json.put("unexpected", isUnexpected(call));
+    return json;
+  }
+
+  static boolean isUnexpected(Call call) {
+    return call.stub().isEmpty()
+        && call.trouble().isEmpty()
+        && call.response().status() == UNEXPECTED;
+  }
+}

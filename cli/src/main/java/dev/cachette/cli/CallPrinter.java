@@ -1,0 +1,63 @@
+package dev.cachette.cli;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.calls.Call;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
+
+/**
+ * Prints calls on a thread of its own, so that a slow terminal or pipe holds up no caller. Where it
+ * cannot keep up, lines are left out, and counted.
+ */
+final class CallPrinter implements Consumer<Call> {
+
+  private static final int WAITING = 10_000;
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  private final BlockingQueue<Call> waiting = new ArrayBlockingQueue<>(WAITING);
+  private final AtomicLong calls = new AtomicLong();
+  private final AtomicLong unexpected = new AtomicLong();
+  private final AtomicLong leftOut = new AtomicLong();
+  private final Output output;
+  private final boolean silent;
+
+  CallPrinter(Output output, boolean silent) {
+    this.output = output;
+    this.silent = silent;
+    Thread thread = new Thread(this::print, "cachette-calls");
+    thread.setDaemon(true);
+    thread.start();
+  }
+
+  @Override
+  public void accept(Call call) {
+    calls.incrementAndGet();
+    if (CallLine.isUnexpected(call)) {
+      unexpected.incrementAndGet();
+    }
+    if (!silent && !waiting.offer(call)) {
+      leftOut.incrementAndGet();
+    }
+  }
+
+  private void print() {
+    try {
+      while (true) {
+        Call call = waiting.take();
+        output.result(
+            output.isJson() ? JSON.writeValueAsString(CallLine.json(call)) : CallLine.of(call));
+      }
+    } catch (InterruptedException | JsonProcessingException | Failure over) {
+      // Nobody reads any more; the calls are answered all the same.
+    }
+  }
+
+  /** What there was, in one line. */
+  String summary() {
+    String more = leftOut.get() == 0 ? "" : ", " + leftOut.get() + " of them not printed";
+    return String.format("%d calls, %d of them unexpected%s", calls.get(), unexpected.get(), more);
+  }
+}

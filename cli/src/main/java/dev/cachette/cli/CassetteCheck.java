@@ -1,0 +1,109 @@
+package dev.cachette.cli;
+
+import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Redaction;
+import dev.cachette.internal.cassette.Scrubbing;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** What can be found in a cassette. */
+final class CassetteCheck {
+
+  private final Path file;
+  private final CassetteOnDisk cassette;
+  private final List<Finding> findings = new ArrayList<>();
+
+  private CassetteCheck(Path file, CassetteOnDisk cassette) {
+    this.file = file;
+    this.cassette = cassette;
+  }
+
+  static List<Finding> of(Path file, Redaction rules, @Nullable Duration staleAfter) {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+      CassetteCheck check = new CassetteCheck(file, cassette);
+      check.secrets(rules);
+      check.repeated();
+      check.age(staleAfter);
+      return check.findings;
+    } catch (CassetteException unreadable) {
+      String said = unreadable.getMessage().replaceAll("\\s*\\R\\s*", " ");
+      return List.of(new Finding(file.toString(), line(said), 1, "", said));
+    }
+  }
+
+  /** The line that the message names. */
+  private static int line(String message) {
+    var place = java.util.regex.Pattern.compile("line (\\d+)").matcher(message);
+    return place.find() ? Integer.parseInt(place.group(1)) : 1;
+  }
+
+  private void secrets(Redaction rules) {
+    Scrubbing scrubbing = new Scrubbing(cassette.recordings(), rules);
+    for (int at : scrubbing.changedAt()) {
+      add(at, "there is a secret in it that recording would take out. Mend: cachette scrub");
+    }
+    scrubbing
+        .suspicious()
+        .forEach(
+            said ->
+                findings.add(
+                    new Finding(
+                        file.toString(),
+                        1,
+                        1,
+                        "",
+                        "it holds what looks like a secret:" + said.replaceAll("\\s+", " "))));
+  }
+
+  private void repeated() {
+    Map<String, Integer> seen = new HashMap<>();
+    for (int at = 0; at < cassette.exchanges().size(); at++) {
+      Exchange exchange = cassette.exchanges().get(at);
+      Integer before = seen.putIfAbsent(ExchangeText.of(exchange), at);
+      if (before != null) {
+        add(
+            at,
+            String.format(
+                "it says the same as exchange %d, which stays the answer anyway.", before + 1));
+      }
+    }
+  }
+
+  private void age(@Nullable Duration staleAfter) {
+    Optional<Instant> recorded = cassette.cassette().recordedAt();
+    if (staleAfter != null && recorded.isPresent()) {
+      Duration age = Duration.between(recorded.get(), Instant.now());
+      if (age.compareTo(staleAfter) > 0) {
+        findings.add(
+            new Finding(
+                file.toString(),
+                1,
+                1,
+                "",
+                String.format(
+                    "it was recorded at %s, %d days ago. Mend: cachette refresh, or record it "
+                        + "again.",
+                    recorded.get(), age.toDays())));
+      }
+    }
+  }
+
+  private void add(int at, String finding) {
+    Exchange exchange = cassette.exchanges().get(at);
+    findings.add(
+        new Finding(
+            file.toString(),
+            cassette.recordings().line(at),
+            1,
+            "log.entries[" + at + "]",
+            exchange.request() + ": " + finding));
+  }
+}

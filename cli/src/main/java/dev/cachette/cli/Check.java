@@ -1,0 +1,72 @@
+package dev.cachette.cli;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code cachette check}. */
+@Command(
+    name = "check",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Checks stub files (.yaml, .yml, .json) and cassettes (.har).",
+      "Whether they can be read; secrets; stale recordings; exchanges that stand there twice; stubs",
+      "that can never answer."
+    },
+    footerHeading = "%nExample:%n",
+    footer = "  cachette check src/test/stubs/*.yaml src/test/cassettes/harbour/*.har")
+final class Check implements Callable<Integer> {
+
+  @Mixin private Output output;
+  @Mixin private RedactionOptions rules;
+
+  @Parameters(arity = "1..*", paramLabel = "FILE", description = "The files.")
+  private List<Path> files;
+
+  @Option(
+      names = "--stale-after",
+      paramLabel = "TIME",
+      converter = DurationReader.class,
+      description = "Cassettes that are older are a finding: 90d.")
+  private @Nullable Duration staleAfter;
+
+  @Override
+  public Integer call() {
+    List<Finding> findings = new ArrayList<>();
+    for (Path file : files) {
+      if (!Files.isRegularFile(file)) {
+        throw new Failure("there is no file " + file + ".");
+      }
+      if (file.toString().endsWith(".har")) {
+        findings.addAll(CassetteCheck.of(file, rules.redaction(), staleAfter));
+      } else if (file.toString().matches(".*\\.(yaml|yml|json)")) {
+        findings.addAll(StubFileCheck.of(file));
+      } else {
+        throw new Failure(
+            file + " is neither a cassette (.har) nor a stub file (.yaml, .yml, .json).");
+      }
+    }
+    if (output.isJson()) {
+      output.json(findings);
+    } else {
+      findings.forEach(finding -> output.result(finding.toString()));
+    }
+    output.remark(
+        String.format(
+            "%d %s checked, %s",
+            files.size(),
+            files.size() == 1 ? "file" : "files",
+            findings.isEmpty()
+                ? "nothing found"
+                : findings.size() + (findings.size() == 1 ? " finding" : " findings")));
+    return findings.isEmpty() ? 0 : Tool.DOES_NOT_HOLD;
+  }
+}

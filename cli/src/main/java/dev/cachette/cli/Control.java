@@ -1,0 +1,235 @@
+package dev.cachette.cli;
+
+import static dev.cachette.answer.Answers.classpath;
+import static dev.cachette.answer.Answers.computed;
+import static dev.cachette.answer.Answers.json;
+import static dev.cachette.answer.Answers.problem;
+import static dev.cachette.answer.Answers.status;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import dev.cachette.Stub;
+import dev.cachette.StubFiles;
+import dev.cachette.UnexpectedCalls;
+import dev.cachette.UnusedStubs;
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.calls.Call;
+import dev.cachette.calls.Calls;
+import dev.cachette.http.MediaType;
+import dev.cachette.internal.stubfile.Durations;
+import dev.cachette.match.Received;
+import dev.cachette.stubfile.StubFileException;
+import dev.cachette.stubfile.StubFileProblem;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.time.Duration;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.opentest4j.AssertionFailedError;
+
+/**
+ * Lets other programs add and drop stubs, and read calls, by HTTP and JSON. It is itself a Cachette
+ * with stubs whose answers are computed.
+ */
+final class Control {
+
+  private static final ObjectMapper JSON = new ObjectMapper();
+  private static final int MOST_CALLS = 1_000;
+  private static final Duration LONGEST = Duration.ofMinutes(1);
+
+  private final Cachette net;
+  private final Cachette own;
+  private final Guard guard;
+  private final Map<String, StubFiles> added = new ConcurrentHashMap<>();
+  private final AtomicInteger numbers = new AtomicInteger();
+
+  Control(Cachette net, InetSocketAddress at, @Nullable String token) {
+    this.net = net;
+    this.guard = new Guard(Optional.ofNullable(token));
+    this.own =
+        Cachette.open(
+            Settings.defaults()
+                .named("the control port")
+                .withoutInterception()
+                .unexpectedCalls(UnexpectedCalls.WARN)
+                .unusedStubs(UnusedStubs.IGNORE)
+                .maxCalls(1)
+                .listeningAt(at));
+  }
+
+  /** Begins; answers the base URL. */
+  String open() {
+    own.stub("GET /openapi.json").answer(classpath("dev/cachette/cli/control.openapi.json"));
+    answer("GET /stubs", this::stubs);
+    answer("POST /stubs", this::add);
+    answer("DELETE /stubs/{id}", this::drop);
+    answer("GET /calls", this::calls);
+    answer("GET /calls/count", this::count);
+    answer("POST /reset", this::reset);
+    try {
+      return own.address();
+    } catch (RuntimeException taken) {
+      own.close();
+      throw taken;
+    }
+  }
+
+  private void answer(String line, Function<Received, Answer> function) {
+    own.stub(line)
+        .answer(
+            computed(
+                received -> guard.refusal(received).orElseGet(() -> done(function, received))));
+  }
+
+  /** What callers do wrong is their answer, not a failure of ours. */
+  private static Answer done(Function<Received, Answer> function, Received received) {
+    try {
+      return function.apply(received);
+    } catch (StubFileException wrong) {
+      return problem(
+          400,
+          "The stubs cannot be used",
+          Map.of(
+              "detail",
+              wrong.getMessage(),
+              "problems",
+              wrong.problems().stream().map(Control::asJson).toList()));
+    } catch (IllegalArgumentException wrong) {
+      return problem(400, "The request cannot be understood", detail(wrong));
+    } catch (IllegalStateException | AssertionFailedError impossible) {
+      return problem(409, "It cannot be done", detail(impossible));
+    }
+  }
+
+  private static Map<String, String> detail(Throwable failure) {
+    return Map.of("detail", String.valueOf(failure.getMessage()));
+  }
+
+  private static Map<String, Object> asJson(StubFileProblem problem) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("line", problem.line());
+    json.put("column", problem.column());
+    json.put("path", problem.path());
+    json.put("message", problem.message());
+    return json;
+  }
+
+  /** All stubs in force, as a stub file. */
+  private Answer stubs(Received received) {
+    return ResponseAnswer.of(
+        new dev.cachette.http.Response(
+            200,
+            dev.cachette.http.Headers.none().with("content-type", "application/yaml"),
+            dev.cachette.http.Body.of(net.toStubFile())));
+  }
+
+  private Answer add(Received received) {
+    StubFiles files = net.declare(received.content().text());
+    String id = Integer.toString(numbers.incrementAndGet());
+    added.put(id, files);
+    return json(Map.of("id", id, "stubs", files.stubs().stream().map(Stub::toString).toList()))
+        .status(201)
+        .header("location", "/stubs/" + id);
+  }
+
+  private Answer drop(Received received) {
+    StubFiles files = added.remove(received.variables().get("id"));
+    if (files == null) {
+      return problem(404, "There are no such stubs");
+    }
+    files.remove();
+    return status(204);
+  }
+
+  /** The calls of a request line, or all; the last ones where there are many. */
+  private Answer calls(Received received) {
+    List<Call> calls = wanted(received).stream().toList();
+    int limit = number(received, "limit", MOST_CALLS);
+    List<Map<String, Object>> shown =
+        calls.subList(Math.max(0, calls.size() - limit), calls.size()).stream()
+            .map(Control::asJson)
+            .toList();
+    return json(Map.of("count", calls.size(), "calls", shown));
+  }
+
+  /** How many there are; waits for so many as are wanted. */
+  private Answer count(Received received) {
+    int atLeast = number(received, "atLeast", 0);
+    Duration within = within(received);
+    Calls calls = wanted(received);
+    boolean met = true;
+    if (atLeast > 0) {
+      try {
+        calls.await(atLeast, within);
+      } catch (AssertionError tooFew) {
+        met = false;
+      }
+    }
+    return json(Map.of("count", calls.stream().count(), "met", met));
+  }
+
+  private Calls wanted(Received received) {
+    Optional<String> line = received.query().first("request");
+    return line.isPresent() ? net.calls(line.get()) : net.calls();
+  }
+
+  private static Duration within(Received received) {
+    Duration within =
+        received.query().first("within").map(Durations::parse).orElse(Duration.ofSeconds(5));
+    if (within.compareTo(LONGEST) > 0) {
+      throw new IllegalArgumentException("within is a minute at most, not " + within + ".");
+    }
+    return within;
+  }
+
+  private static int number(Received received, String name, int otherwise) {
+    Optional<String> text = received.query().first(name);
+    if (text.isPresent() && !text.get().matches("[0-9]{1,9}")) {
+      throw new IllegalArgumentException(name + " is a whole number, not " + text.get() + ".");
+    }
+    return text.map(Integer::parseInt).orElse(otherwise);
+  }
+
+  private static Map<String, Object> asJson(Call call) {
+    Map<String, Object> json = CallLine.json(call);
+    Map<String, String> headers = new LinkedHashMap<>();
+    call.headers().forEach(it -> headers.merge(it.name(), it.value(), (a, b) -> a + ", " + b));
+    json.put("headers", headers);
+    if (!call.body().isEmpty()) {
+      json.put("body", body(call));
+    }
+    if (CallLine.isUnexpected(call)) {
+      json.put("explanation", call.response().text());
+    }
+    return json;
+  }
+
+  /** The body as JSON where it is some, else as text. */
+  private static Object body(Call call) {
+    boolean isJson = call.headers().contentType().filter(MediaType::isJson).isPresent();
+    if (isJson) {
+      try {
+        JsonNode tree = JSON.readTree(call.text());
+        return tree;
+      } catch (IOException malformed) {
+        return call.text();
+      }
+    }
+    return call.text();
+  }
+
+  private Answer reset(Received received) {
+    net.reset();
+    added.clear();
+    return status(204);
+  }
+}

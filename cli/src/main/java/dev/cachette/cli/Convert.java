@@ -1,0 +1,119 @@
+package dev.cachette.cli;
+
+import dev.cachette.cassette.Exchange;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code cachette convert}. */
+@Command(
+    name = "convert",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Makes stubs of cassettes and of command lines, cassettes of stubs, Java of exchanges."
+    },
+    footerHeading = "%nExamples:%n",
+    footer = {
+      "  cachette convert arrival.har > harbour.stubs.yaml",
+      "  cachette convert arrival.har --exchange 3 --into java",
+      "  cachette convert harbour.stubs.yaml --to harbour.har",
+      "  cachette convert calls.txt            lines: GET https://tides.example/v1, or curl ..."
+    })
+final class Convert implements Callable<Integer> {
+
+  /** What it is made into. */
+  enum Into {
+    /** A stub file. */
+    STUBS,
+    /** A cassette. */
+    CASSETTE,
+    /** A stub in Java. */
+    JAVA
+  }
+
+  @Mixin private Output output;
+
+  @Parameters(
+      paramLabel = "FILE",
+      description = "A cassette (.har), a stub file (.yaml, .yml, .json), or a text of lines.")
+  private Path file;
+
+  @Option(
+      names = "--into",
+      paramLabel = "WHAT",
+      description = "stubs, cassette or java; by default stubs, and a cassette of a stub file.")
+  private @Nullable Into into;
+
+  @Option(
+      names = "--exchange",
+      paramLabel = "N",
+      description = "Only this exchange of the cassette.")
+  private @Nullable Integer exchange;
+
+  @Option(
+      names = "--to",
+      paramLabel = "FILE",
+      description = "Write here, not to standard output; a cassette is always written to a file.")
+  private @Nullable Path target;
+
+  @Override
+  public Integer call() throws IOException {
+    if (!Files.isRegularFile(file)) {
+      throw new Failure("there is no file " + file + ".");
+    }
+    if (file.toString().endsWith(".har")) {
+      ofCassette();
+    } else if (file.toString().matches(".*\\.(yaml|yml|json)")) {
+      ofStubs();
+    } else {
+      write(StubsOfLines.of(file, output::remark));
+    }
+    return 0;
+  }
+
+  private void ofCassette() throws IOException {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+      List<Exchange> wanted = cassette.exchanges();
+      if (exchange != null) {
+        if (exchange < 1 || exchange > wanted.size()) {
+          throw new Failure(String.format("there is no exchange %d in %s.", exchange, file));
+        }
+        wanted = List.of(wanted.get(exchange - 1));
+      }
+      if (into == Into.CASSETTE) {
+        throw new Failure(file + " is a cassette already.");
+      }
+      write(
+          into == Into.JAVA
+              ? JavaOfExchanges.of(wanted)
+              : StubsOfExchanges.of(wanted, output::remark));
+    }
+  }
+
+  private void ofStubs() {
+    if (into != null && into != Into.CASSETTE) {
+      throw new Failure("a stub file is made into a cassette only.");
+    }
+    if (target == null) {
+      throw new Failure("a cassette is written to a file. Mend: --to " + file + ".har");
+    }
+    int count = CassetteOfStubs.write(file, target, output::remark);
+    output.remark(count + " exchanges written to " + target);
+  }
+
+  private void write(String text) throws IOException {
+    if (target == null) {
+      output.result(text);
+    } else {
+      Files.writeString(target, text);
+      output.remark("written to " + target);
+    }
+  }
+}

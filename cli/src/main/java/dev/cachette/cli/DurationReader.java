@@ -1,0 +1,19 @@
+package dev.cachette.cli;
+
+import dev.cachette.internal.stubfile.Durations;
+import java.time.Duration;
+import picocli.CommandLine.ITypeConverter;
+import picocli.CommandLine.TypeConversionException;
+
+/** Reads durations as stub files have them: {@code 200ms}, {@code 90d}. */
+final class DurationReader implements ITypeConverter<Duration> {
+
+  @Override
+  public Duration convert(String text) {
+    try {
+      return Durations.parse(text);
+    } catch (IllegalArgumentException malformed) {
+      throw new TypeConversionException(malformed.getMessage());
+    }
+  }
+}

@@ -1,0 +1,54 @@
+package dev.cachette.cli;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.match.Content;
+import java.util.Optional;
+
+/** An exchange as a person reads it, whole. */
+final class ExchangeText {
+
+  private ExchangeText() {}
+
+  /** Request and outcome, each with headers and body; JSON is laid out. */
+  static String of(Exchange exchange) {
+    StringBuilder out = new StringBuilder(of(exchange.request()));
+    out.append('\n').append(exchange.outcome()).append('\n');
+    Optional<Response> response = exchange.response();
+    if (response.isPresent()) {
+      message(out, response.get().headers(), response.get().body());
+      response.get().trailers().forEach(it -> out.append("trailer ").append(it).append('\n'));
+    }
+    return out.toString();
+  }
+
+  /** Request line, headers and body. */
+  static String of(Request request) {
+    StringBuilder out = new StringBuilder();
+    out.append(request.method()).append(' ').append(request.uri()).append('\n');
+    message(out, request.headers(), request.body());
+    return out.toString();
+  }
+
+  private static void message(StringBuilder out, Headers headers, Body body) {
+    headers.forEach(it -> out.append(it.name()).append(": ").append(it.value()).append('\n'));
+    if (!body.isEmpty()) {
+      out.append('\n').append(body(headers, body).stripTrailing()).append('\n');
+    }
+  }
+
+  private static String body(Headers headers, Body body) {
+    Content content = Content.of(headers, body);
+    Optional<JsonNode> json = content.json();
+    if (json.isPresent() && content.mediaType().filter(MediaType::isJson).isPresent()) {
+      return json.get().toPrettyString();
+    }
+    boolean readable = content.mediaType().map(MediaType::isText).orElse(false);
+    return readable && content.codingProblem().isEmpty() ? content.text() : "(" + body + ")";
+  }
+}

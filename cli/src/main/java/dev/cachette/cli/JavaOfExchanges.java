@@ -1,0 +1,136 @@
+package dev.cachette.cli;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.answer.Trouble;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Header;
+import dev.cachette.http.MediaType;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
+import dev.cachette.internal.stubfile.AnswerWriter;
+import java.util.Base64;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** Makes Java of exchanges: a stub each, as one would write it in a test. */
+final class JavaOfExchanges {
+
+  private JavaOfExchanges() {}
+
+  static String of(List<Exchange> exchanges) {
+    String stubs =
+        exchanges.stream().flatMap(each -> stub(each).stream()).collect(Collectors.joining("\n"));
+    if (stubs.isEmpty()) {
+      throw new Failure("there is no answered exchange to make Java of.");
+    }
+    return stubs;
+  }
+
+  private static Optional<String> stub(Exchange exchange) {
+    return StubsOfExchanges.answer(exchange)
+        .map(
+            answer ->
+                "net.stub("
+                    + line(exchange.request())
+                    + ")"
+                    + query(exchange.request())
+                    + "\n    .answer("
+                    + java(answer)
+                    + ");\n");
+  }
+
+  private static String line(Request request) {
+    return literal(StubsOfExchanges.pattern(request).get("request").textValue());
+  }
+
+  private static String query(Request request) {
+    return request.uri().query().names().stream()
+        .filter(name -> request.uri().query().all(name).size() == 1)
+        .filter(name -> !request.uri().query().all(name).get(0).contains("{{"))
+        .map(
+            name ->
+                String.format(
+                    "\n    .query(%s, %s)",
+                    literal(name), literal(request.uri().query().all(name).get(0))))
+        .collect(Collectors.joining());
+  }
+
+  private static String java(Answer answer) {
+    if (answer instanceof Trouble trouble) {
+      return "Troubles." + AnswerWriter.name(trouble) + "()";
+    }
+    Response response = ((ResponseAnswer) answer).response();
+    Optional<MediaType> type = response.headers().contentType();
+    boolean text = type.map(MediaType::isText).orElse(false);
+    StringBuilder java = new StringBuilder();
+    boolean typeSaid = false;
+    if (response.body().isEmpty()) {
+      java.append("Answers.status(").append(response.status()).append(')');
+    } else if (type.filter(MediaType::isJson).isPresent()
+        && Json.problemIn(response.text()).isEmpty()) {
+      java.append("Answers.json(")
+          .append(block(Json.tree(response.text()).toPrettyString()))
+          .append(')');
+      typeSaid = type.get().toString().equals("application/json");
+    } else if (text) {
+      java.append("Answers.text(").append(block(response.text())).append(')');
+    } else {
+      String base64 = Base64.getEncoder().encodeToString(response.body().bytes());
+      java.append("Answers.bytes(java.util.Base64.getDecoder().decode(")
+          .append(literal(base64))
+          .append("))");
+    }
+    if (response.status() != 200 && !response.body().isEmpty()) {
+      java.append("\n        .status(").append(response.status()).append(')');
+    }
+    for (String name : response.headers().stream().map(Header::name).distinct().toList()) {
+      if (!typeSaid || !name.toLowerCase(Locale.ROOT).equals("content-type")) {
+        String values =
+            response.headers().all(name).stream()
+                .map(JavaOfExchanges::literal)
+                .collect(Collectors.joining(", "));
+        java.append("\n        .header(")
+            .append(literal(name))
+            .append(", ")
+            .append(values)
+            .append(')');
+      }
+    }
+    return java.toString();
+  }
+
+  /** A text block where there are several lines, else a string. */
+  private static String block(String text) {
+    if (text.indexOf('\n') < 0 || text.indexOf('\r') >= 0) {
+      return literal(text);
+    }
+    String lines =
+        text.lines()
+            .map(line -> line.replace("\\", "\\\\").replace("\"\"\"", "\\\"\"\""))
+            .map(line -> line.endsWith(" ") ? line.substring(0, line.length() - 1) + "\\s" : line)
+            .collect(Collectors.joining("\n        "));
+    return "\n        \"\"\"\n        "
+        + lines
+        + (text.endsWith("\n") ? "\n        " : "")
+        + "\"\"\"";
+  }
+
+  private static String literal(String text) {
+    StringBuilder out = new StringBuilder("\"");
+    for (char c : text.toCharArray()) {
+      switch (c) {
+        case '"' -> out.append("\\\"");
+        case '\\' -> out.append("\\\\");
+        case '\n' -> out.append("\\n");
+        case '\r' -> out.append("\\r");
+        case '\t' -> out.append("\\t");
+        default -> out.append(c < ' ' ? String.format("\\u%04x", (int) c) : c);
+      }
+    }
+    return out.append('"').toString();
+  }
+}

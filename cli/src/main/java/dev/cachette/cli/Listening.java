@@ -1,0 +1,123 @@
+package dev.cachette.cli;
+
+import dev.cachette.Settings;
+import dev.cachette.UnexpectedCalls;
+import dev.cachette.UnusedStubs;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.UnknownHostException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Option;
+
+/** Where a command listens, what for, and with which authority: the same for all that do. */
+final class Listening {
+
+  private static final int MOST_CALLS = 10_000;
+  private static final long MOST_BODIES = 64L << 20;
+
+  @Option(
+      names = "--port",
+      paramLabel = "PORT",
+      defaultValue = "0",
+      description = "The port; by default a free one.")
+  private int port;
+
+  @Option(
+      names = "--listen",
+      paramLabel = "ADDRESS",
+      defaultValue = "127.0.0.1",
+      description = "The address; by default the loopback, which only this machine reaches.")
+  private String address;
+
+  @Option(
+      names = "--for",
+      paramLabel = "ORIGIN",
+      description = {
+        "The origin that plain calls are meant for, as https://tides.example. Without it, the Host",
+        "header says so, or the proxy request."
+      })
+  private @Nullable String origin;
+
+  @Option(
+      names = "--upstream",
+      paramLabel = "ORIGIN",
+      description = {
+        "Where the real service is. Calls are then meant for it, unless --for says something",
+        "else."
+      })
+  private @Nullable String upstream;
+
+  @Option(
+      names = "--authority",
+      paramLabel = "FILE",
+      description = {
+        "The key and certificate for HTTPS; by default ~/.cachette/authority.pem, which is made",
+        "at its first use, for its owner alone."
+      })
+  private Path authority = Path.of(System.getProperty("user.home"), ".cachette", "authority.pem");
+
+  @Option(
+      names = "--authority-out",
+      paramLabel = "FILE",
+      description = "Write the certificate here, for programs that are to trust it.")
+  private @Nullable Path authorityOut;
+
+  @Nullable String upstream() {
+    return upstream;
+  }
+
+  Settings settings() {
+    InetSocketAddress at = new InetSocketAddress(host(), port(port));
+    Settings settings =
+        Settings.defaults()
+            .named("the command line")
+            .withoutInterception()
+            .unexpectedCalls(UnexpectedCalls.WARN)
+            .unusedStubs(UnusedStubs.IGNORE)
+            .maxCalls(MOST_CALLS)
+            .maxCallBodies(MOST_BODIES)
+            .listeningAt(at)
+            .authority(authority);
+    String meant = origin == null ? upstream : origin;
+    if (meant != null) {
+      settings = settings.standingFor(meant);
+    }
+    return origin != null && upstream != null ? settings.realServiceAt(origin, upstream) : settings;
+  }
+
+  /** Whether it listens where other machines may call. */
+  boolean isOpenToOthers() {
+    return !host().isLoopbackAddress();
+  }
+
+  InetAddress host() {
+    try {
+      return InetAddress.getByName(address);
+    } catch (UnknownHostException unknown) {
+      throw new Failure("there is no address " + address + " to listen at.");
+    }
+  }
+
+  static int port(int number) {
+    if (number < 0 || number > 65_535) {
+      throw new Failure("a port is a number from 0 to 65535, not " + number + ".");
+    }
+    return number;
+  }
+
+  /** Writes the certificate where it is wanted. */
+  void writeCertificate(String pem) {
+    if (authorityOut == null) {
+      return;
+    }
+    try {
+      Files.writeString(authorityOut, pem);
+    } catch (IOException unwritable) {
+      throw new UncheckedIOException("the certificate", unwritable);
+    }
+  }
+}

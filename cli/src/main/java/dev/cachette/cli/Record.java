@@ -1,0 +1,112 @@
+package dev.cachette.cli;
+
+import dev.cachette.Cachette;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Recording;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code cachette record}. */
+@Command(
+    name = "record",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Records what goes through it into a cassette, secrets taken out.",
+      "It is a forward proxy for any service, or with --upstream a server in front of one. It goes",
+      "on until it is stopped, or while a command runs, which gets the proxy and the certificate in",
+      "environment variables."
+    },
+    footerHeading = "%nExamples:%n",
+    footer = {
+      "  cachette record --to tides.har --upstream https://tides.example --port 8080",
+      "  cachette record --to tides.har --secret TIDES_KEY= -- curl https://tides.example/v1"
+    })
+final class Record implements Callable<Integer> {
+
+  @Mixin private Output output;
+  @Mixin private Listening listening;
+  @Mixin private RedactionOptions rules;
+
+  @Option(names = "--to", required = true, paramLabel = "FILE", description = "The cassette.")
+  private Path target;
+
+  @Option(
+      names = "--rewrite",
+      description = "Replace what is in the cassette; without it, what is new is added.")
+  private boolean rewriting;
+
+  @Parameters(
+      arity = "0..*",
+      paramLabel = "COMMAND",
+      description = "A command behind --, whose calls are recorded while it runs.")
+  private List<String> command = List.of();
+
+  @Override
+  public Integer call() throws IOException {
+    if (!target.toString().endsWith(".har")) {
+      throw new Failure("a cassette has the ending .har, and " + target + " has not.");
+    }
+    CallPrinter printer = new CallPrinter(output, !command.isEmpty());
+    Cachette net = Cachette.open(listening.settings().watchingCalls(printer));
+    String address;
+    try {
+      net.cassette(target, settings());
+      address = net.address();
+      listening.writeCertificate(net.proxy().authorityPem());
+    } catch (RuntimeException impossible) {
+      net.close();
+      throw impossible;
+    }
+    if (command.isEmpty()) {
+      output.remark("recording at " + address + " until it is stopped");
+      Stopping.await(() -> stop(net, printer));
+      return 0;
+    }
+    return runCommand(net, printer);
+  }
+
+  private CassetteSettings settings() {
+    return CassetteSettings.defaults()
+        .recording(rewriting ? Recording.REWRITE : Recording.EXTEND)
+        .recordingInCi()
+        .redaction(any -> rules.redaction());
+  }
+
+  private int runCommand(Cachette net, CallPrinter printer) throws IOException {
+    Path certificate = Files.createTempFile("cachette", ".pem");
+    int code;
+    try {
+      Files.writeString(certificate, net.proxy().authorityPem());
+      code = Child.run(command, net.proxy().uri(), certificate);
+    } catch (RuntimeException | IOException impossible) {
+      net.discardRecordings();
+      net.close();
+      throw impossible;
+    } finally {
+      Files.deleteIfExists(certificate);
+    }
+    int written = stop(net, printer);
+    if (code != 0) {
+      output.remark(command.get(0) + " ended with " + code + ".");
+    }
+    return written != 0 ? written : code == 0 ? 0 : Tool.DOES_NOT_HOLD;
+  }
+
+  private int stop(Cachette net, CallPrinter printer) {
+    try {
+      net.close();
+      output.remark("recorded: " + printer.summary() + ", in " + target);
+      return 0;
+    } catch (RuntimeException | AssertionError notWritten) {
+      output.error(Failure.line(notWritten));
+      return Tool.IMPOSSIBLE;
+    }
+  }
+}

@@ -1,0 +1,59 @@
+package dev.cachette.cli;
+
+import dev.cachette.cassette.Redaction;
+import java.util.List;
+import java.util.Map;
+import picocli.CommandLine.Option;
+
+/** What is taken for secret, beside what usually is. */
+final class RedactionOptions {
+
+  @Option(
+      names = "--secret",
+      paramLabel = "NAME=VALUE",
+      description = {
+        "A secret, wherever it stands. NAME= alone takes the value from the environment variable",
+        "of that name, so that it stands in no history of commands. Can be repeated."
+      })
+  private Map<String, String> secrets = Map.of();
+
+  @Option(
+      names = "--also-named",
+      paramLabel = "NAME",
+      description = "A header, parameter or member whose value is secret. Can be repeated.")
+  private List<String> names = List.of();
+
+  @Option(
+      names = "--sparing",
+      paramLabel = "NAME",
+      description = "One whose value is none, though it is by default. Can be repeated.")
+  private List<String> spared = List.of();
+
+  @Option(
+      names = "--allow",
+      paramLabel = "TEXT",
+      description = "A text that looks like a secret and is none. Can be repeated.")
+  private List<String> allowed = List.of();
+
+  Redaction redaction() {
+    Redaction redaction = Redaction.byDefault();
+    for (Map.Entry<String, String> secret : secrets.entrySet()) {
+      String value = secret.getValue();
+      if (value.isEmpty()) {
+        value = System.getenv().getOrDefault(secret.getKey(), "");
+        if (value.isEmpty()) {
+          throw new Failure(
+              "--secret " + secret.getKey() + "= has no value, nor has the environment variable.");
+        }
+      }
+      redaction = redaction.secret(secret.getKey(), value);
+    }
+    if (!names.isEmpty()) {
+      redaction = redaction.alsoNamed(names.toArray(String[]::new));
+    }
+    if (!spared.isEmpty()) {
+      redaction = redaction.sparing(spared.toArray(String[]::new));
+    }
+    return allowed.isEmpty() ? redaction : redaction.allowing(allowed.toArray(String[]::new));
+  }
+}

@@ -1,0 +1,56 @@
+package dev.cachette.cli;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import dev.cachette.Stub;
+import dev.cachette.UnusedStubs;
+import dev.cachette.answer.Answer;
+import dev.cachette.match.Condition;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** What the stubs of a file say, taken apart. */
+final class StubFileContent {
+
+  private StubFileContent() {}
+
+  /**
+   * A stub.
+   *
+   * @param name its name
+   * @param line its request line
+   * @param query the parameters that must have one value
+   * @param answers its answers
+   */
+  record Declared(String name, String line, Map<String, String> query, List<Answer> answers) {}
+
+  static List<Declared> of(Path file) {
+    Settings settings = Settings.defaults().withoutInterception().unusedStubs(UnusedStubs.IGNORE);
+    try (Cachette net = Cachette.open(settings)) {
+      return net.load(file.toString()).stubs().stream().map(StubFileContent::declared).toList();
+    }
+  }
+
+  private static Declared declared(Stub stub) {
+    Map<String, String> query = new LinkedHashMap<>();
+    for (Condition condition : stub.pattern().conditions()) {
+      Optional<JsonNode> written = condition.written();
+      written
+          .map(it -> it.path("query"))
+          .ifPresent(
+              it ->
+                  it.properties()
+                      .forEach(
+                          member -> {
+                            if (member.getValue().isValueNode()) {
+                              query.put(member.getKey(), member.getValue().asText());
+                            }
+                          }));
+    }
+    return new Declared(stub.toString(), stub.pattern().line(), query, stub.answers());
+  }
+}

@@ -1,0 +1,144 @@
+package dev.cachette.cli;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.internal.stubfile.AnswerWriter;
+import dev.cachette.internal.stubfile.StubWriter;
+import dev.cachette.match.Content;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+
+/** Makes stubs of recorded exchanges: one a request, with its answers in turn. */
+final class StubsOfExchanges {
+
+  /** Said by the time or the connection, not by the service. */
+  private static final Set<String> NOT_KEPT =
+      Set.of("date", "content-encoding", "content-length", "transfer-encoding", "connection");
+
+  private static final String MARKER = "{{";
+
+  private StubsOfExchanges() {}
+
+  static String of(List<Exchange> exchanges, Consumer<String> remark) {
+    Map<JsonNode, List<JsonNode>> answers = new LinkedHashMap<>();
+    Set<String> severalBodies = withSeveralBodies(exchanges);
+    for (Exchange exchange : exchanges) {
+      Optional<Answer> answer = answer(exchange);
+      if (answer.isEmpty()) {
+        remark.accept("left out, as it is no answer: " + exchange);
+        continue;
+      }
+      ObjectNode pattern = pattern(exchange.request());
+      if (severalBodies.contains(key(exchange.request()))) {
+        body(exchange.request(), pattern);
+      }
+      List<JsonNode> inTurn = answers.computeIfAbsent(pattern, unused -> new ArrayList<>());
+      JsonNode written = AnswerWriter.write(answer.get()).orElseThrow();
+      if (inTurn.isEmpty() || !inTurn.get(inTurn.size() - 1).equals(written)) {
+        inTurn.add(written);
+      }
+    }
+    List<ObjectNode> stubs = new ArrayList<>();
+    answers.forEach((pattern, inTurn) -> stubs.add(stub((ObjectNode) pattern, inTurn)));
+    return StubWriter.yaml(stubs, List.of());
+  }
+
+  private static ObjectNode stub(ObjectNode pattern, List<JsonNode> inTurn) {
+    ObjectNode stub = pattern.deepCopy();
+    if (inTurn.size() == 1) {
+      stub.set("answer", inTurn.get(0));
+    } else {
+      ArrayNode all = stub.putArray("answers");
+      inTurn.forEach(all::add);
+    }
+    return stub;
+  }
+
+  private static Set<String> withSeveralBodies(List<Exchange> exchanges) {
+    Map<String, Set<Body>> bodies = new LinkedHashMap<>();
+    exchanges.forEach(
+        it ->
+            bodies
+                .computeIfAbsent(key(it.request()), unused -> new java.util.HashSet<>())
+                .add(it.request().body()));
+    bodies.values().removeIf(all -> all.size() < 2);
+    return bodies.keySet();
+  }
+
+  private static String key(Request request) {
+    return request.method() + " " + request.uri();
+  }
+
+  /** What an exchange got, its content coding undone. */
+  static Optional<Answer> answer(Exchange exchange) {
+    Optional<Response> response = exchange.response();
+    if (response.isEmpty()) {
+      return exchange.trouble().map(AnswerWriter::trouble);
+    }
+    Content content = Content.of(response.get().headers(), response.get().body());
+    Headers kept =
+        Headers.of(
+            response.get().headers().stream()
+                .filter(it -> !NOT_KEPT.contains(it.name().toLowerCase(Locale.ROOT)))
+                .toList());
+    return Optional.of(
+        ResponseAnswer.of(
+            new Response(
+                response.get().status(),
+                kept,
+                Body.of(content.bytes()),
+                response.get().trailers())));
+  }
+
+  /** The request line, and conditions on what cannot stand in it. */
+  static ObjectNode pattern(Request request) {
+    ObjectNode pattern = JsonNodeFactory.instance.objectNode();
+    String path = request.uri().path().replace("{", "%7B").replace("}", "%7D").replace("*", "%2A");
+    pattern.put("request", request.method() + " " + request.uri().origin() + path);
+    ObjectNode query = JsonNodeFactory.instance.objectNode();
+    for (String name : request.uri().query().names()) {
+      List<String> values = request.uri().query().all(name);
+      if (values.stream().anyMatch(value -> value.contains(MARKER))) {
+        query.putObject(name).put("present", true);
+      } else if (values.size() == 1) {
+        query.put(name, values.get(0));
+      } else {
+        ArrayNode list = query.putObject(name).putArray("list");
+        values.forEach(list::add);
+      }
+    }
+    if (!query.isEmpty()) {
+      pattern.set("query", query);
+    }
+    return pattern;
+  }
+
+  private static void body(Request request, ObjectNode pattern) {
+    if (request.body().isEmpty()) {
+      return;
+    }
+    Content content = Content.of(request.headers(), request.body());
+    Optional<JsonNode> json = content.json();
+    ObjectNode body = pattern.putObject("body");
+    if (json.isPresent()) {
+      body.set("sameJson", json.get());
+    } else {
+      body.put("sameText", content.text());
+    }
+  }
+}

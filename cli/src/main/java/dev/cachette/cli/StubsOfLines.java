@@ -1,0 +1,63 @@
+package dev.cachette.cli;
+
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.stubfile.StubWriter;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Makes stubs, whose answers are to be filled in, of lines that name a request each. */
+final class StubsOfLines {
+
+  private static final Pattern METHOD_AND_URL =
+      Pattern.compile("\\b([A-Z]{3,10})\\s+(https?://\\S+)");
+
+  private StubsOfLines() {}
+
+  static String of(Path file, Consumer<String> remark) throws IOException {
+    Set<ObjectNode> stubs = new LinkedHashSet<>();
+    int number = 0;
+    // A command may go on behind a backslash.
+    String text = Files.readString(file).replaceAll("\\\\\\r?\\n", "  ");
+    for (String line : text.lines().toList()) {
+      number++;
+      if (line.isBlank() || line.strip().startsWith("#")) {
+        continue;
+      }
+      try {
+        stubs.add(stub(line.strip()));
+      } catch (IllegalArgumentException unreadable) {
+        remark.accept(String.format("left out, line %d: %s", number, unreadable.getMessage()));
+      }
+    }
+    if (stubs.isEmpty()) {
+      throw new Failure("there is no line METHOD URL and no curl command in " + file + ".");
+    }
+    List<ObjectNode> all = new ArrayList<>(stubs);
+    all.forEach(stub -> stub.putObject("answer").put("status", 200));
+    return StubWriter.yaml(all, List.of());
+  }
+
+  private static ObjectNode stub(String line) {
+    if (line.startsWith("curl ") || line.startsWith("$ curl ")) {
+      return CurlLine.parse(line.substring(line.indexOf("curl"))).pattern();
+    }
+    Matcher request = METHOD_AND_URL.matcher(line);
+    if (!request.find()) {
+      throw new IllegalArgumentException("there is no METHOD URL in it");
+    }
+    return StubsOfExchanges.pattern(
+        new Request(request.group(1), Uri.parse(request.group(2)), Headers.none(), Body.empty()));
+  }
+}

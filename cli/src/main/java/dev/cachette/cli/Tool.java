@@ -1,0 +1,87 @@
+package dev.cachette.cli;
+
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import picocli.AutoComplete;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.IVersionProvider;
+
+/**
+ * {@code cachette}. Exit codes: 0 fine, 1 what was checked does not hold, 2 wrong usage, 3 it could
+ * not be done.
+ */
+@Command(
+    name = "cachette",
+    mixinStandardHelpOptions = true,
+    versionProvider = Tool.Version.class,
+    description = "Looks into cassettes, checks stub files, and answers HTTP calls from both.",
+    subcommands = {
+      DemoCommand.class,
+      Serve.class,
+      Record.class,
+      Show.class,
+      Check.class,
+      Compare.class,
+      Refresh.class,
+      Scrub.class,
+      Convert.class,
+      AutoComplete.GenerateCompletion.class,
+      CommandLine.HelpCommand.class
+    },
+    exitCodeListHeading = "%nExit codes:%n",
+    exitCodeList = {
+      "0:fine",
+      "1:what was checked does not hold",
+      "2:wrong usage",
+      "3:it could not be done; the reason is on standard error"
+    },
+    footerHeading = "%nExample:%n",
+    footer = {
+      "  cachette show src/test/cassettes/harbour/arrival.har",
+      "",
+      "Completion for bash and zsh: source <(cachette generate-completion)"
+    })
+final class Tool {
+
+  /** What was checked does not hold. */
+  static final int DOES_NOT_HOLD = 1;
+
+  /** It could not be done. */
+  static final int IMPOSSIBLE = 3;
+
+  private Tool() {}
+
+  /** Runs one command. */
+  public static void main(String[] arguments) {
+    System.exit(commandLine().execute(arguments));
+  }
+
+  static CommandLine commandLine() {
+    CommandLine line = new CommandLine(new Tool());
+    line.setOut(new PrintWriter(System.out, true, StandardCharsets.UTF_8));
+    line.setErr(new PrintWriter(System.err, true, StandardCharsets.UTF_8));
+    line.setUsageHelpAutoWidth(true);
+    line.setCaseInsensitiveEnumValuesAllowed(true);
+    line.setExecutionExceptionHandler(
+        (failure, command, parsed) -> {
+          command.getErr().println("cachette: " + Failure.line(failure));
+          return IMPOSSIBLE;
+        });
+    return line;
+  }
+
+  /** What the jar says of itself. */
+  static final class Version implements IVersionProvider {
+
+    String number() {
+      String version = Tool.class.getPackage().getImplementationVersion();
+      return version == null ? "unpackaged" : version;
+    }
+
+    @Override
+    public String[] getVersion() {
+      return new String[] {"cachette " + number()};
+    }
+  }
+}
