@@ -48,6 +48,7 @@ public final class Settings {
   private @Nullable String origin;
   private @Nullable Path authority;
   private Consumer<Call> watcher = call -> {};
+  private boolean plainAsSecure;
   private CassetteSettings cassettes = CassetteSettings.defaults();
   private Map<String, String> addresses = Map.of();
 
@@ -71,6 +72,7 @@ public final class Settings {
     this.origin = other.origin;
     this.authority = other.authority;
     this.watcher = other.watcher;
+    this.plainAsSecure = other.plainAsSecure;
     this.cassettes = other.cassettes;
     this.addresses = other.addresses;
   }
@@ -256,6 +258,16 @@ public final class Settings {
   }
 
   /**
+   * Takes calls by plain HTTP, to hosts for which nothing plain is stubbed, for calls by HTTPS; for
+   * programs that cannot be made to trust the authority.
+   */
+  public Settings plainAsSecure() {
+    Settings changed = new Settings(this);
+    changed.plainAsSecure = true;
+    return changed;
+  }
+
+  /**
    * Is told of each call once it has its whole answer. It is called on the engine's thread, so it
    * must hand over what takes time.
    */
@@ -312,6 +324,10 @@ public final class Settings {
 
   Optional<Path> authority() {
     return Optional.ofNullable(authority);
+  }
+
+  boolean isPlainAsSecure() {
+    return plainAsSecure;
   }
 
   Consumer<Call> watcher() {

@@ -58,6 +58,8 @@ final class CallPrinter implements Consumer<Call> {
   /** What there was, in one line. */
   String summary() {
     String more = leftOut.get() == 0 ? "" : ", " + leftOut.get() + " of them not printed";
-    return String.format("%d calls, %d of them unexpected%s", calls.get(), unexpected.get(), more);
+    return String.format(
+        "%d %s, %d unexpected%s",
+        calls.get(), calls.get() == 1 ? "call" : "calls", unexpected.get(), more);
   }
 }

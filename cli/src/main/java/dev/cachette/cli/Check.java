@@ -18,8 +18,8 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Checks stub files (.yaml, .yml, .json) and cassettes (.har).",
-      "Whether they can be read; secrets; stale recordings; exchanges that stand there twice; stubs",
-      "that can never answer."
+      "Whether they can be read; secrets; stale recordings; exchanges that stand there twice;",
+      "stubs that can never answer."
     },
     footerHeading = "%nExample:%n",
     footer = "  cachette check src/test/stubs/*.yaml src/test/cassettes/harbour/*.har")

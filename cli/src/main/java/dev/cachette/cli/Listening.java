@@ -76,6 +76,7 @@ final class Listening {
         Settings.defaults()
             .named("the command line")
             .withoutInterception()
+            .plainAsSecure()
             .unexpectedCalls(UnexpectedCalls.WARN)
             .unusedStubs(UnusedStubs.IGNORE)
             .maxCalls(MOST_CALLS)

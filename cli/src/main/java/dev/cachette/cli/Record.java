@@ -19,9 +19,9 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Records what goes through it into a cassette, secrets taken out.",
-      "It is a forward proxy for any service, or with --upstream a server in front of one. It goes",
-      "on until it is stopped, or while a command runs, which gets the proxy and the certificate in",
-      "environment variables."
+      "It is a forward proxy for any service, or with --upstream a server in front of one. It",
+      "goes on until it is stopped, or while a command runs, which gets the proxy and the",
+      "certificate in environment variables."
     },
     footerHeading = "%nExamples:%n",
     footer = {

@@ -61,8 +61,8 @@ final class Serve implements Callable<Integer> {
       names = "--token",
       paramLabel = "TOKEN",
       description = {
-        "What callers of the control port must show, as Authorization: Bearer. Needed where --listen",
-        "lets other machines call."
+        "What callers of the control port must show, as Authorization: Bearer. Needed where",
+        "--listen lets other machines call."
       })
   private @Nullable String token;
 
