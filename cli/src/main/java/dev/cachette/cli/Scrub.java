@@ -1,5 +1,6 @@
 package dev.cachette.cli;
 
+import dev.cachette.cassette.Redaction;
 import dev.cachette.internal.cassette.Scrubbing;
 import dev.cachette.internal.disk.CassetteFile;
 import java.nio.file.Path;
@@ -42,10 +43,11 @@ final class Scrub implements Callable<Integer> {
     if (target != null && files.size() > 1) {
       throw new Failure("--to takes the result of one file, and " + files.size() + " are given.");
     }
+    Redaction redaction = rules.redaction();
     List<Object> results = new ArrayList<>();
     boolean clean = true;
     for (Path file : files) {
-      clean &= scrub(file, results);
+      clean &= scrub(file, redaction, results);
     }
     if (output.isJson()) {
       output.json(results);
@@ -53,9 +55,9 @@ final class Scrub implements Callable<Integer> {
     return clean ? 0 : Tool.DOES_NOT_HOLD;
   }
 
-  private boolean scrub(Path file, List<Object> results) {
+  private boolean scrub(Path file, Redaction redaction, List<Object> results) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
-      Scrubbing scrubbing = new Scrubbing(cassette.recordings(), rules.redaction());
+      Scrubbing scrubbing = new Scrubbing(cassette.recordings(), redaction);
       List<String> left = scrubbing.suspicious();
       if (target != null || scrubbing.changed() > 0) {
         new CassetteFile(target == null ? file : target)

@@ -1,0 +1,152 @@
+package dev.cachette.cli;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Whatever is wrong, there is one clear line, the right exit code, and no stack trace. */
+class BadInputTest {
+
+  @TempDir Path folder;
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "show nowhere.har | 3 | there is no file nowhere.har",
+        "show . | 3 | is a folder",
+        "show broken.har | 3 | line 1, column",
+        "show broken.har --status many | 2 | write it as 404, 4xx or 400-499",
+        "show | 2 | Missing required parameter",
+        "sho | 2 | show",
+        "compare broken.har | 2 | AFTER",
+        "check notes.doc | 3 | there is no file notes.doc",
+        "check broken.txt | 3 | neither a cassette",
+        "check broken.stubs.yaml | 1 | 1 finding",
+        "serve | 3 | there is nothing to serve",
+        "serve broken.stubs.yaml | 3 | broken.stubs.yaml:2:1: this is no YAML",
+        "serve nowhere.yaml | 3 | there is no file nowhere.yaml",
+        "serve good.stubs.yaml --port 70000 | 3 | a port is a number",
+        "serve good.stubs.yaml --listen no.such.host.example | 3 | there is no address",
+        "serve good.stubs.yaml --for tides | 3 | tides",
+        "serve good.stubs.yaml --control 0 --listen 0.0.0.0 | 3 | needs a --token",
+        "serve good.stubs.yaml --authority broken.txt | 3 | Mend: delete it",
+        "record --to x.json | 3 | has the ending .har",
+        "record -- true | 2 | --to",
+        "record --to x.har -- no-such-command | 3 | no-such-command cannot be run",
+        "record --to x.har --upstream nonsense | 3 | nonsense",
+        "refresh lonely.har | 3 | cannot be reached",
+        "scrub broken.har --secret KEY= | 3 | has no value",
+        "scrub broken.har --secret KEY=abc | 3 | too short",
+        "scrub broken.har broken.har --to x.har | 3 | the result of one file",
+        "convert broken.txt | 3 | no line METHOD URL",
+        "convert good.stubs.yaml | 3 | --to good.stubs.yaml.har",
+        "convert lonely.har --exchange 9 | 3 | there is no exchange 9",
+      })
+  void isToldInOneLine(String arguments, int code, String said) throws Exception {
+    Files.writeString(folder.resolve("broken.har"), "{\"log\": ");
+    Files.writeString(folder.resolve("broken.txt"), "nothing\n");
+    Files.writeString(folder.resolve("broken.stubs.yaml"), "stubs: [\n");
+    Files.writeString(
+        folder.resolve("good.stubs.yaml"), "stubs: [{request: 'GET /{any}', answer: 200}]\n");
+    Files.writeString(
+        folder.resolve("lonely.har"),
+        """
+        {"log": {"version": "1.2", "creator": {"name": "x", "version": "1"}, "entries": [
+          {"startedDateTime": "2031-04-02T04:10:00.000Z", "time": 1,
+           "request": {"method": "GET", "url": "http://127.0.0.1:1/", "httpVersion": "HTTP/1.1",
+             "headers": [], "cookies": [], "queryString": [], "headersSize": -1, "bodySize": 0},
+           "response": {"status": 204, "statusText": "", "httpVersion": "HTTP/1.1", "headers": [],
+             "cookies": [], "content": {"size": 0, "mimeType": ""}, "redirectURL": "",
+             "headersSize": -1, "bodySize": -1},
+           "cache": {}, "timings": {"send": 0, "wait": 1, "receive": 0}}]}}
+        """);
+
+    Run run = Run.in(folder, arguments.split(" "));
+
+    assertEquals(code, run.code(), run.err());
+    assertTrue(run.err().contains(said), run.err());
+    assertFalse((run.out() + run.err()).contains("\tat "), run.err());
+    if (code == Tool.IMPOSSIBLE) {
+      assertTrue(
+          run.err().lines().filter(line -> line.startsWith("cachette: ")).count() == 1, run.err());
+    }
+  }
+
+  @Test
+  void aPortInUseIsTold() throws Exception {
+    Files.writeString(
+        folder.resolve("good.stubs.yaml"), "stubs: [{request: 'GET /{any}', answer: 200}]\n");
+    try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      Run run =
+          Run.in(
+              folder,
+              "serve",
+              "good.stubs.yaml",
+              "--authority",
+              "a.pem",
+              "--port",
+              Integer.toString(taken.getLocalPort()));
+
+      assertEquals(3, run.code());
+      assertTrue(run.err().contains("Mend: choose another port"), run.err());
+    }
+  }
+
+  @Test
+  void aFullDiskIsTold() throws Exception {
+    if (!Files.exists(Path.of("/dev/full"))) {
+      return;
+    }
+    Path arrival =
+        Path.of("..", "examples", "src", "test", "cassettes", "harbour", "arrival.har")
+            .toAbsolutePath();
+    Process process =
+        Run.builder("show", arrival.toString())
+            .redirectOutput(Path.of("/dev/full").toFile())
+            .start();
+    String said = new String(process.getErrorStream().readAllBytes());
+
+    assertEquals(3, process.waitFor(), said);
+    assertTrue(said.contains("standard output cannot be written to"), said);
+    Run convert = Run.of("convert", arrival.toString(), "--to", "/dev/full");
+    assertEquals(3, convert.code());
+    assertTrue(convert.err().startsWith("cachette: "), convert.err());
+  }
+
+  @Test
+  void aFolderWithoutRightsIsTold() throws Exception {
+    Path arrival =
+        Path.of("..", "examples", "src", "test", "cassettes", "harbour", "arrival.har")
+            .toAbsolutePath();
+    // Nobody may write there, not even root.
+    Run run = Run.of("convert", arrival.toString(), "--to", "/proc/stubs.yaml");
+
+    assertEquals(3, run.code());
+    assertTrue(run.err().startsWith("cachette: "), run.err());
+    assertEquals(1, run.err().lines().count(), run.err());
+  }
+
+  @Test
+  void everyCommandHelpsWithAnExample() throws Exception {
+    for (String command :
+        new String[] {
+          "demo", "serve", "record", "show", "check", "compare", "refresh", "scrub", "convert"
+        }) {
+      Run run = Run.of(command, "--help");
+      assertEquals(0, run.code());
+      assertTrue(run.out().contains("  cachette " + command), run.out());
+    }
+    assertTrue(Run.of("generate-completion").out().contains("complete "), "completion");
+    assertTrue(Run.of("--version").out().startsWith("cachette 0."), "version");
+  }
+}

@@ -1,0 +1,299 @@
+package dev.cachette.cli;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import dev.cachette.UnusedStubs;
+import dev.cachette.answer.Answers;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import javax.tools.ToolProvider;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What the tool does with cassettes, on those of the examples. */
+class CassetteCommandsTest {
+
+  private static final Path EXAMPLES = Path.of("..", "examples", "src", "test");
+  private static final Path ARRIVAL = EXAMPLES.resolve("cassettes/harbour/arrival.har");
+
+  @TempDir Path folder;
+
+  @Test
+  void showListsTheExchanges() throws Exception {
+    Run run = Run.of("show", ARRIVAL.toString(), "--status", "5xx");
+
+    assertEquals(
+        """
+        #  METHOD  URL                                 ANSWER  TYPE  SIZE  TIME
+        4  POST    https://berths.example/v1/bookings  503           0 B   40 ms
+        """,
+        run.out());
+    assertTrue(run.err().startsWith("1 of 6 exchanges, recorded at 2026-"), run.err());
+    assertEquals(0, run.code());
+  }
+
+  @Test
+  void showFiltersAndSaysItAsJson() throws Exception {
+    Run run =
+        Run.of("show", ARRIVAL.toString(), "--json", "--host", "*.example", "--text", "LOCATION");
+    Run one = Run.of("show", ARRIVAL.toString(), "--json", "--method", "get", "-q");
+
+    assertTrue(new ObjectMapper().readTree(run.out()).isArray());
+    JsonNode only = new ObjectMapper().readTree(one.out()).get(0);
+    assertEquals(3, only.get("number").intValue());
+    assertEquals(
+        "https://tides.example/v1/stations/Marrow%20Bay/tides?day=2031-04-02",
+        only.get("url").textValue());
+    assertEquals("", one.err());
+  }
+
+  @Test
+  void showLaysOneExchangeOutInFull() throws Exception {
+    Run run = Run.of("show", ARRIVAL.toString(), "--exchange", "3");
+
+    assertTrue(
+        run.out()
+            .contains(
+                """
+                {
+                  "station" : "Marrow Bay",
+                  "high" : [ "04:10", "16:35" ],
+                """),
+        run.out());
+    assertTrue(run.out().contains("x-api-key: {{x-api-key}}"), run.out());
+    Run whole = Run.of("show", ARRIVAL.toString(), "--whole", "-q");
+    assertTrue(whole.out().contains(run.out().strip()), whole.out());
+  }
+
+  @Test
+  void compareShowsDriftAndFailsOnDemand() throws Exception {
+    Path other = folder.resolve("other.har");
+    Files.writeString(other, Files.readString(ARRIVAL).replace("\\\"high\\\"", "\\\"highs\\\""));
+
+    Run same = Run.of("compare", ARRIVAL.toString(), ARRIVAL.toString(), "--fail-on", "any");
+    Run drift = Run.of("compare", ARRIVAL.toString(), other.toString(), "--fail-on", "shape");
+
+    assertEquals(0, same.code());
+    assertTrue(same.out().startsWith("Nothing has changed"), same.out());
+    assertEquals(1, drift.code());
+    assertTrue(drift.out().contains("    gone    $.high   "), drift.out());
+    assertTrue(drift.out().contains("    new     $.highs  "), drift.out());
+    assertEquals(
+        0, Run.of("compare", ARRIVAL.toString(), other.toString(), "--ignore-json", "$").code());
+  }
+
+  @Test
+  void checkFindsWhatIsWrongInAnyFile() throws Exception {
+    String text = Files.readString(ARRIVAL);
+    Path secret = folder.resolve("secret.har");
+    Files.writeString(secret, text.replace("{{x-api-key}}", "tk-4711-abcdef"));
+    Path damaged = folder.resolve("damaged.har");
+    Files.writeString(damaged, text.substring(0, text.length() / 2));
+    Path stubs = folder.resolve("twice.stubs.yaml");
+    Files.writeString(
+        stubs,
+        """
+        stubs:
+          - { name: one, request: GET https://tides.example/v1, answer: 200 }
+          - { name: two, request: GET https://tides.example/v1, answer: 200 }
+        """);
+
+    Run run =
+        Run.in(
+            folder,
+            "check",
+            "secret.har",
+            "damaged.har",
+            "twice.stubs.yaml",
+            "--stale-after",
+            "1s");
+
+    assertEquals(1, run.code());
+    assertTrue(run.out().contains("secret.har:"), run.out());
+    assertTrue(run.out().contains("log.entries[2]: GET https://tides.example/"), run.out());
+    assertTrue(run.out().contains("secret.har:1:1: it was recorded at 2026-"), run.out());
+    assertTrue(
+        run.out().matches("(?s).*damaged.har:\\d+:1: The cassette .*line \\d+.*"), run.out());
+    assertTrue(
+        run.out()
+            .contains(
+                "twice.stubs.yaml:2:1: \"one\" (twice.stubs.yaml:2) can never answer: \"two\" "
+                    + "(twice.stubs.yaml:3) always wins."),
+        run.out());
+    assertEquals(0, Run.of("check", ARRIVAL.toString()).code());
+  }
+
+  @Test
+  void scrubTakesSecretsOutAndLeavesTheRest() throws Exception {
+    Path export = folder.resolve("export.har");
+    Files.writeString(
+        export,
+        """
+        {"log": {"version": "1.2", "creator": {"name": "somebody", "version": "1"}, "entries": [
+          {"startedDateTime": "2031-04-02T04:10:00.000Z", "time": 1, "_initiator": "line 7",
+           "request": {"method": "GET", "url": "https://tides.example/v1?api_key=tk-4711-abcdef",
+             "httpVersion": "HTTP/1.1",
+             "headers": [{"name": "X-Api-Key", "value": "tk-4711-abcdef"}],
+             "cookies": [{"name": "desk", "value": "s3cr3t"}],
+             "queryString": [{"name": "api_key", "value": "tk-4711-abcdef"}],
+             "headersSize": -1, "bodySize": 0},
+           "response": {"status": 200, "statusText": "OK", "httpVersion": "HTTP/1.1",
+             "headers": [], "cookies": [],
+             "content": {"size": 40, "mimeType": "application/json", "_note": "kept",
+               "text": "{\\"password\\": \\"low water\\", \\"desk\\": \\"north\\"}"},
+             "redirectURL": "", "headersSize": -1, "bodySize": -1},
+           "cache": {}, "timings": {"send": 0, "wait": 1, "receive": 0},
+           "_trace": "called with tk-4711-abcdef"}]}}
+        """);
+
+    Run run = Run.in(folder, "scrub", "export.har", "--to", "clean.har");
+
+    assertEquals("export.har: secrets taken out of 1 of 1 exchanges\n", run.out());
+    String clean = Files.readString(folder.resolve("clean.har"));
+    for (String secret : List.of("tk-4711", "s3cr3t", "low water")) {
+      assertFalse(clean.contains(secret), clean);
+    }
+    for (String kept : List.of("\"line 7\"", "\"_note\": \"kept\"", "called with {{", "north")) {
+      assertTrue(clean.contains(kept), clean);
+    }
+    assertTrue(Files.readString(export).contains("tk-4711"));
+    assertEquals(0, Run.in(folder, "check", "clean.har").code());
+  }
+
+  @Test
+  void refreshSendsTheRequestsAgainAndWritesOnDemand() throws Exception {
+    try (Cachette service =
+        Cachette.open(Settings.defaults().withoutInterception().unusedStubs(UnusedStubs.IGNORE))) {
+      service.stub("GET /v1/tides").answer(Answers.json("{\"high\":\"04:10\"}"));
+      Path cassette = folder.resolve("tides.har");
+      Run recorded =
+          Run.of(
+              "record",
+              "--to",
+              cassette.toString(),
+              "--authority",
+              authority(),
+              "--",
+              "curl",
+              "-s",
+              "-H",
+              "x-api-key: tk-4711-abcdef",
+              service.address() + "/v1/tides");
+      assertEquals("{\"high\":\"04:10\"}", recorded.out(), recorded.err());
+      assertFalse(Files.readString(cassette).contains("tk-4711"));
+      service.stub("GET /v1/tides").answer(Answers.json("{\"high\":null}"));
+
+      Run blind = Run.of("refresh", cassette.toString());
+      assertEquals(3, blind.code());
+      assertTrue(blind.err().contains("Mend: --secret x-api-key="), blind.err());
+
+      Run refreshed =
+          Run.of(
+              "refresh",
+              cassette.toString(),
+              "--secret",
+              "x-api-key=tk-4711-abcdef",
+              "--fail-on",
+              "shape",
+              "--write");
+      assertEquals(1, refreshed.code(), refreshed.err());
+      assertTrue(refreshed.out().contains("$.high"), refreshed.out());
+      assertTrue(Files.readString(cassette).contains("null"));
+      assertFalse(Files.readString(cassette).contains("tk-4711"));
+    }
+  }
+
+  private String authority() {
+    return folder.resolve("authority.pem").toString();
+  }
+
+  @Test
+  void convertMakesStubsThatAnswerLikeTheCassette() throws Exception {
+    Path stubs = folder.resolve("arrival.stubs.yaml");
+    Run run = Run.of("convert", ARRIVAL.toString(), "--to", stubs.toString());
+
+    assertEquals(0, run.code(), run.err());
+    assertEquals(0, Run.of("check", stubs.toString()).code());
+    assertTrue(Files.readString(stubs).contains("answers:\n      - status: 503"));
+
+    Run back = Run.in(folder, "convert", "arrival.stubs.yaml", "--to", "back.har", "-q");
+    assertEquals(0, back.code(), back.err());
+    Run shown = Run.in(folder, "show", "back.har", "--text", "B-12");
+    assertTrue(
+        shown.out().contains("POST    https://berths.example/v1/bookings  201"), shown.out());
+  }
+
+  @Test
+  void convertMakesStubsOfCommandsAndLines() throws Exception {
+    Files.writeString(
+        folder.resolve("calls.txt"),
+        """
+        # what the desk calls
+        GET https://tides.example/v1/tides?day=2031-04-02
+        04:10:00 INFO POST https://berths.example/v1/bookings 201
+        curl -X PUT -H 'X-Desk: north' --data '{"draught": 4.2}' \\
+          "https://berths.example/v1/bookings/7"
+        curl 'https://tides.example/unclosed
+        nothing
+        """);
+
+    Run run = Run.in(folder, "convert", "calls.txt");
+
+    assertEquals(
+        """
+        stubs:
+          - request: GET https://tides.example/v1/tides
+            query:
+              day: 2031-04-02
+            answer:
+              status: 200
+          - request: POST https://berths.example/v1/bookings
+            answer:
+              status: 200
+          - request: PUT https://berths.example/v1/bookings/7
+            headers:
+              x-desk: north
+            body:
+              sameJson:
+                draught: 4.2
+            answer:
+              status: 200
+        """,
+        run.out());
+    assertTrue(run.err().contains("the quote ' is not closed"), run.err());
+    assertTrue(run.err().contains("left out, line 6"), run.err());
+  }
+
+  @Test
+  void convertMakesJavaThatCompiles() throws Exception {
+    Run run = Run.of("convert", ARRIVAL.toString(), "--into", "java");
+
+    Path source = folder.resolve("Made.java");
+    Files.writeString(
+        source,
+        "import dev.cachette.Cachette;\nimport dev.cachette.answer.*;\n"
+            + "class Made {\n  void stubs(Cachette net) {\n"
+            + run.out()
+            + "  }\n}\n");
+    int compiled =
+        ToolProvider.getSystemJavaCompiler()
+            .run(
+                null,
+                null,
+                null,
+                "-proc:none",
+                "-cp",
+                "target/cachette-cli.jar",
+                "-d",
+                folder.toString(),
+                source.toString());
+    assertEquals(0, compiled, run.out());
+  }
+}

@@ -1,0 +1,272 @@
+package dev.cachette.cli;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.InputStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A served stub file, called by programs that are not Java, and controlled by HTTP. */
+class ServeTest {
+
+  private static final Path EXAMPLES =
+      Path.of("..", "examples", "src", "test").toAbsolutePath().normalize();
+  private static final String HARBOUR = EXAMPLES.resolve("stubs/harbour.stubs.yaml").toString();
+  private static final String ARRIVAL =
+      EXAMPLES.resolve("cassettes/harbour/arrival.har").toString();
+  private static final String TIDES = "tides.example/v1/stations/Marrow%20Bay/tides?day=2031-04-02";
+
+  @TempDir Path folder;
+
+  private Run.Going serve(String... more) throws Exception {
+    List<String> arguments = new ArrayList<>(List.of("serve", "--authority"));
+    arguments.add(folder.resolve("authority.pem").toString());
+    arguments.addAll(List.of("--authority-out", folder.resolve("ca.pem").toString()));
+    arguments.addAll(List.of(more));
+    return new Run.Going(arguments.toArray(String[]::new));
+  }
+
+  private static String address(String said) {
+    return said.split(" ")[0];
+  }
+
+  /** What curl prints. */
+  private static String curl(String... arguments) throws Exception {
+    List<String> command = new ArrayList<>(List.of("curl", "-sS", "--noproxy", ""));
+    command.addAll(List.of(arguments));
+    Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    try (InputStream in = process.getInputStream()) {
+      String said = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      assertTrue(process.waitFor(30, TimeUnit.SECONDS), "curl does not end");
+      return said;
+    }
+  }
+
+  private static HttpResponse<String> send(
+      String method, String url, String body, String... headers) throws Exception {
+    HttpRequest.Builder request =
+        HttpRequest.newBuilder(URI.create(url)).method(method, BodyPublishers.ofString(body));
+    for (int at = 0; at < headers.length; at += 2) {
+      request.header(headers[at], headers[at + 1]);
+    }
+    return HttpClient.newHttpClient().send(request.build(), BodyHandlers.ofString());
+  }
+
+  @Test
+  void curlIsAnsweredByProxyByHostHeaderAndByHttps() throws Exception {
+    try (Run.Going serving = serve(HARBOUR)) {
+      String address = address(serving.message("serving at"));
+      String port = address.substring(address.lastIndexOf(':') + 1);
+      String ca = folder.resolve("ca.pem").toString();
+      String high = "{\"station\":\"Marrow Bay\",\"high\":[\"04:10\",\"16:35\"]}";
+
+      assertEquals(high, curl("--proxy", address, "http://" + TIDES));
+      assertEquals(high, curl("--proxy", address, "--cacert", ca, "https://" + TIDES));
+      assertEquals(
+          high + " 2",
+          curl(
+              "--http2",
+              "--cacert",
+              ca,
+              "-w",
+              " %{http_version}",
+              "--connect-to",
+              "tides.example:443:127.0.0.1:" + port,
+              "https://" + TIDES));
+      assertEquals(
+          high,
+          curl("-H", "Host: tides.example", address + TIDES.substring("tides.example".length())));
+      assertTrue(curl("--proxy", address, "http://nowhere.example/").startsWith("No stub answers"));
+
+      assertEquals(0, serving.stop());
+      assertEquals("5 calls, 1 unexpected", serving.message("stopped:"));
+      String out = serving.out();
+      assertEquals(5, out.lines().count(), out);
+      assertTrue(out.contains("->  200  \"tides of the day\""), out);
+      assertTrue(out.contains("GET https://nowhere.example/  ->  501  no stub"), out);
+    }
+    assertEquals(
+        "rw-------",
+        PosixFilePermissions.toString(
+            Files.getPosixFilePermissions(folder.resolve("authority.pem"))));
+  }
+
+  @Test
+  void theAuthorityIsTheSameNextTime() throws Exception {
+    for (int time = 0; time < 2; time++) {
+      try (Run.Going serving = serve(HARBOUR)) {
+        serving.message("serving at");
+      }
+      Path first = folder.resolve("first.pem");
+      if (time == 0) {
+        Files.move(folder.resolve("ca.pem"), first);
+      } else {
+        assertEquals(Files.readString(first), Files.readString(folder.resolve("ca.pem")));
+      }
+    }
+  }
+
+  @Test
+  void aCassetteAndAnOriginAreServed() throws Exception {
+    try (Run.Going serving = serve(ARRIVAL, "--for", "https://tides.example")) {
+      String address = address(serving.message("serving at"));
+
+      HttpResponse<String> tides =
+          send("GET", address + TIDES.substring("tides.example".length()), "");
+
+      assertEquals(200, tides.statusCode(), tides.body());
+      assertTrue(tides.body().contains("\"high\""), tides.body());
+    }
+  }
+
+  @Test
+  void aChangedFileIsReadAgainAndABrokenOneIsNot() throws Exception {
+    Path stubs = folder.resolve("a.stubs.yaml");
+    Files.writeString(stubs, "stubs: [{request: GET /a, answer: {text: one}}]");
+    try (Run.Going serving = serve(stubs.toString())) {
+      String address = address(serving.message("serving at"));
+      assertEquals("one", send("GET", address + "/a", "").body());
+
+      Files.writeString(stubs, "stubs: [{request: GET /a, answer: {text: second}}]");
+      serving.message("read again:");
+      assertEquals("second", send("GET", address + "/a", "").body());
+
+      Files.writeString(stubs, "stubs: [{request: GET /a, answr: {text: third}}]");
+      serving.message("not read again");
+      assertTrue(serving.message(stubs + ":1").contains("a stub has an answer"));
+      assertTrue(serving.message(stubs + ":1").contains("Is \"answer\" meant?"));
+      assertEquals("second", send("GET", address + "/a", "").body());
+    }
+  }
+
+  @Test
+  void stubsAreAddedAndDroppedAndCallsReadByControl() throws Exception {
+    try (Run.Going serving = serve(HARBOUR, "--control", "0")) {
+      String control = serving.message("control at");
+      String address = address(serving.message("serving at"));
+
+      HttpResponse<String> added =
+          send("POST", control + "/stubs", "stubs: {request: GET /v1/pilots, answer: {json: []}}");
+      assertEquals(201, added.statusCode(), added.body());
+      assertEquals("[]", send("GET", address + "/v1/pilots", "").body());
+      send("POST", address + "/v1/other", "{\"a\":1}", "content-type", "application/json");
+
+      JsonNode calls = new ObjectMapper().readTree(send("GET", control + "/calls", "").body());
+      assertEquals(2, calls.get("count").intValue());
+      assertEquals("GET /v1/pilots", calls.at("/calls/0/stub").textValue());
+      assertTrue(calls.at("/calls/1/unexpected").booleanValue());
+      assertEquals(1, calls.at("/calls/1/body/a").intValue());
+      assertTrue(calls.at("/calls/1/explanation").textValue().startsWith("No stub answers"));
+      assertEquals(
+          "{\"count\":1,\"met\":true}", sorted(control, "request=GET+/v1/pilots&atLeast=1"));
+      assertEquals(
+          "{\"count\":1,\"met\":false}",
+          sorted(control, "request=GET+/v1/pilots&atLeast=2&within=100ms"));
+
+      String stub = control + added.headers().firstValue("location").orElseThrow();
+      assertEquals(204, send("DELETE", stub, "").statusCode());
+      assertEquals(404, send("DELETE", stub, "").statusCode());
+      assertEquals(501, send("GET", address + "/v1/pilots", "").statusCode());
+      assertEquals(204, send("POST", control + "/reset", "").statusCode());
+      assertTrue(send("GET", control + "/calls", "").body().contains("\"count\":0"));
+      assertTrue(send("GET", control + "/stubs", "").body().contains("name: book a berth"));
+    }
+  }
+
+  private static String sorted(String control, String query) throws Exception {
+    JsonNode counted =
+        new ObjectMapper().readTree(send("GET", control + "/calls/count?" + query, "").body());
+    return "{\"count\":" + counted.get("count") + ",\"met\":" + counted.get("met") + "}";
+  }
+
+  @Test
+  void controlRefusesWhatIsWrongAndPagesOfOtherSites() throws Exception {
+    try (Run.Going serving = serve("--control", "0", "--token", "low-water")) {
+      String control = serving.message("control at");
+      String[] token = {"authorization", "Bearer low-water"};
+
+      assertEquals(401, send("GET", control + "/calls", "").statusCode());
+      assertEquals(200, send("GET", control + "/calls", "", token).statusCode());
+      assertEquals(
+          403,
+          send("GET", control + "/calls", "", token[0], token[1], "origin", "https://a.example")
+              .statusCode());
+      HttpResponse<String> wrong =
+          send("POST", control + "/stubs", "stubs: [{request: GET /a}]", token);
+      assertEquals(400, wrong.statusCode());
+      assertTrue(wrong.body().contains("\"line\":1"), wrong.body());
+      assertEquals(400, send("GET", control + "/calls?request=nonsense", "", token).statusCode());
+      JsonNode described =
+          new ObjectMapper().readTree(send("GET", control + "/openapi.json", "").body());
+      assertTrue(described.at("/paths").has("/calls/count"));
+    }
+  }
+
+  @Test
+  void aPageInABrowserIsAnsweredThroughTheProxyByHttps() throws Exception {
+    Path chromium = Path.of("/usr/bin/chromium");
+    if (!Files.exists(chromium)) {
+      return;
+    }
+    Path stubs = folder.resolve("page.stubs.yaml");
+    Files.writeString(
+        stubs,
+        """
+        stubs:
+          - request: GET https://desk.example/
+            answer:
+              html: >-
+                <p id=tide>waiting</p><script>
+                fetch("https://desk.example/tides").then(r => r.json())
+                .then(t => tide.textContent = "high at " + t.high)</script>
+          - request: GET https://desk.example/tides
+            answer: { json: { high: "04:10" } }
+        """);
+    try (Run.Going serving = serve(stubs.toString())) {
+      String address = address(serving.message("serving at"));
+      Path page = folder.resolve("page.html");
+      Process browser =
+          new ProcessBuilder(
+                  chromium.toString(),
+                  "--headless",
+                  "--no-sandbox",
+                  "--disable-gpu",
+                  "--disable-quic",
+                  "--no-first-run",
+                  "--disable-background-networking",
+                  "--disable-component-update",
+                  "--disable-sync",
+                  "--user-data-dir=" + folder.resolve("browser"),
+                  "--proxy-server=" + address,
+                  "--ignore-certificate-errors",
+                  "--virtual-time-budget=10000",
+                  "--dump-dom",
+                  "https://desk.example/")
+              .redirectOutput(page.toFile())
+              .redirectError(ProcessBuilder.Redirect.DISCARD)
+              .start();
+      assertTrue(browser.waitFor(60, TimeUnit.SECONDS), "the browser does not end");
+
+      assertTrue(Files.readString(page).contains("high at 04:10"), Files.readString(page));
+      assertFalse(serving.out().isEmpty());
+      assertTrue(serving.out().contains("GET https://desk.example/tides  ->  200"), serving.out());
+    }
+  }
+}
