@@ -30,7 +30,8 @@ class GuideTest {
         "cassettes",
         "matching",
         "secrets",
-        "drift"
+        "drift",
+        "stubs"
       })
   void snippetsAreCompiled(String page) throws IOException {
     String name = Character.toUpperCase(page.charAt(0)) + page.substring(1) + "GuideTest.java";
