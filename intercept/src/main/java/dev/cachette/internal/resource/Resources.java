@@ -107,14 +107,16 @@ public final class Resources implements ContentReader {
   }
 
   /** A file beside it that has almost the same name. */
-  private static Optional<String> near(Path path) throws IOException {
-    Path folder = path.getParent();
+  static Optional<String> near(Path path) {
+    Path folder = path.toAbsolutePath().getParent();
     if (folder == null || !Files.isDirectory(folder)) {
       return Optional.empty();
     }
     try (Stream<Path> files = Files.list(folder)) {
       List<String> names = files.map(file -> file.getFileName().toString()).sorted().toList();
       return Likeness.nearest(path.getFileName().toString(), names);
+    } catch (IOException unreadable) {
+      return Optional.empty();
     }
   }
 }

@@ -123,7 +123,14 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
   /** This one. */
   StubSource requireThere() {
     if (!isThere()) {
-      throw new IllegalArgumentException("there is no file " + label() + ".");
+      throw new IllegalArgumentException(
+          "there is no file "
+              + label()
+              + "."
+              + path()
+                  .flatMap(Resources::near)
+                  .map(near -> " Is \"" + near + "\" meant, which is there?")
+                  .orElse(""));
     }
     return this;
   }

@@ -126,7 +126,7 @@ public final class StubSources {
     return new Surroundings() {
       @Override
       public ResponseAnswer file(String name) {
-        StubSource beside = source.sibling(name);
+        StubSource beside = source.sibling(name).requireThere();
         return beside.path().isPresent()
             ? Answers.file(beside.label())
             : Answers.classpath(beside.location());
