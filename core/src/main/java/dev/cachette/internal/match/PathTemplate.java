@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A path with variables in it. It is held against the path as sent, in normal form, so that an
@@ -20,17 +21,18 @@ final class PathTemplate {
 
   private final String text;
   private final List<TemplatePart> parts;
-  private final Pattern pattern;
+  private final String regex;
   private final boolean simple;
+
+  /** Compiled only where it is asked: most paths can be walked, and there may be thousands. */
+  private final @Nullable Pattern pattern;
 
   PathTemplate(String text, List<TemplatePart> parts) {
     this.text = text;
     this.parts = List.copyOf(parts);
-    this.pattern =
-        Pattern.compile(
-            parts.stream().map(TemplatePart::toRegex).collect(Collectors.joining()),
-            Pattern.DOTALL);
+    this.regex = parts.stream().map(TemplatePart::toRegex).collect(Collectors.joining());
     this.simple = parts.get(0).kind() == TemplatePart.Kind.LITERAL && PathSegments.areWhole(parts);
+    this.pattern = simple ? null : Pattern.compile(regex, Pattern.DOTALL);
   }
 
   /** Whether there is no variable in it. */
@@ -47,7 +49,7 @@ final class PathTemplate {
 
   /** The variables with their values, if the path, in normal form, fits. */
   Optional<Map<String, String>> match(String path) {
-    return simple ? walk(path) : fit(path);
+    return pattern == null ? walk(path) : fit(pattern, path);
   }
 
   /** Every variable is a whole segment, or all that is left: no need to try where one ends. */
@@ -73,7 +75,7 @@ final class PathTemplate {
     return at == path.length() ? Optional.of(variables) : Optional.empty();
   }
 
-  private Optional<Map<String, String>> fit(String path) {
+  private Optional<Map<String, String>> fit(Pattern pattern, String path) {
     Matcher matcher = pattern.matcher(path);
     if (!matcher.matches()) {
       return Optional.empty();
@@ -98,7 +100,7 @@ final class PathTemplate {
 
   /** Whether a path fits the one exactly where it fits the other. */
   boolean sameAs(PathTemplate other) {
-    return pattern.pattern().equals(other.pattern.pattern());
+    return regex.equals(other.regex);
   }
 
   /** One rank a segment, from the left: the greater, the narrower. */
@@ -133,7 +135,7 @@ final class PathTemplate {
   }
 
   private boolean matchesInAnyCase(String path) {
-    return Pattern.compile(pattern.pattern(), Pattern.DOTALL | Pattern.CASE_INSENSITIVE)
+    return Pattern.compile(regex, Pattern.DOTALL | Pattern.CASE_INSENSITIVE)
         .matcher(path)
         .matches();
   }

@@ -7,9 +7,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /** Reads {@code METHOD URL-template}. */
 public final class RequestLineParser {
+
+  private static final Pattern TOKEN = Pattern.compile("[A-Za-z0-9!#$%&'*+.^_`|~-]+");
 
   private static final String EXAMPLE = "\"GET https://tides.example/v1/stations/{station}/tides\"";
   private static final Set<String> STANDARD_METHODS =
@@ -85,7 +88,7 @@ public final class RequestLineParser {
       throw malformed.at(
           at, "there is no method behind the comma.", "write GET,POST with no space between.");
     }
-    if (!method.matches("[A-Za-z0-9!#$%&'*+.^_`|~-]+")) {
+    if (!TOKEN.matcher(method).matches()) {
       throw malformed.at(
           at,
           "\"" + method + "\" is no method.",

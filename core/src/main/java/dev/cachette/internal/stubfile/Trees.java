@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
@@ -27,6 +28,7 @@ import org.snakeyaml.engine.v2.schema.JsonSchema;
 final class Trees {
 
   private static final int LARGEST = 256 << 20;
+  private static final Pattern PLAIN_NAME = Pattern.compile("[A-Za-z_][A-Za-z0-9_-]*");
 
   private static final LoadSettings SETTINGS =
       LoadSettings.builder()
@@ -118,7 +120,7 @@ final class Trees {
   }
 
   private static String below(String path, String name) {
-    if (name.matches("[A-Za-z_][A-Za-z0-9_-]*")) {
+    if (PLAIN_NAME.matcher(name).matches()) {
       return path.isEmpty() ? name : path + "." + name;
     }
     return path + "[\"" + name + "\"]";
