@@ -19,6 +19,9 @@ import dev.cachette.match.Bodies;
 import dev.cachette.stubfile.StubFileException;
 import dev.cachette.stubfile.StubFileProblem;
 import java.io.InputStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,6 +30,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -81,12 +85,12 @@ class StubFilesTest {
   private static String send(String line, String header, String value, String body)
       throws Exception {
     String[] parts = line.split(" ");
-    java.net.http.HttpRequest request =
-        java.net.http.HttpRequest.newBuilder(java.net.URI.create(parts[1]))
-            .method(parts[0], java.net.http.HttpRequest.BodyPublishers.ofString(body))
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create(parts[1]))
+            .method(parts[0], HttpRequest.BodyPublishers.ofString(body))
             .header(header, value)
             .build();
-    return Calling.send(java.net.http.HttpClient.newHttpClient(), request).body();
+    return Calling.send(HttpClient.newHttpClient(), request).body();
   }
 
   @Test
@@ -302,7 +306,7 @@ class StubFilesTest {
   @Test
   void tenThousandStubsAreReadWhole() {
     String all =
-        java.util.stream.IntStream.range(0, 10_000)
+        IntStream.range(0, 10_000)
             .mapToObj(
                 number ->
                     "  - { name: n"

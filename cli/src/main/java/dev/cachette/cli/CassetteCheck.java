@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** What can be found in a cassette. */
@@ -41,7 +42,7 @@ final class CassetteCheck {
 
   /** The line that the message names. */
   private static int line(String message) {
-    var place = java.util.regex.Pattern.compile("line (\\d+)").matcher(message);
+    var place = Pattern.compile("line (\\d+)").matcher(message);
     return place.find() ? Integer.parseInt(place.group(1)) : 1;
   }
 

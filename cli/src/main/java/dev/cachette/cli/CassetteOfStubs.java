@@ -11,6 +11,7 @@ import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.Recordings;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
+import dev.cachette.internal.uri.Percent;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -72,9 +73,9 @@ final class CassetteOfStubs {
     StringBuilder url = new StringBuilder(parts[1]);
     for (Map.Entry<String, String> parameter : stub.query().entrySet()) {
       url.append(url.indexOf("?") < 0 ? '?' : '&')
-          .append(dev.cachette.internal.uri.Percent.encodeForm(parameter.getKey()))
+          .append(Percent.encodeForm(parameter.getKey()))
           .append('=')
-          .append(dev.cachette.internal.uri.Percent.encodeForm(parameter.getValue()));
+          .append(Percent.encodeForm(parameter.getValue()));
     }
     return Optional.of(
         new Request(parts[0], Uri.parse(url.toString()), Headers.none(), Body.empty()));

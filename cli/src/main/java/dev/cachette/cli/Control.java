@@ -18,7 +18,10 @@ import dev.cachette.answer.Answer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
+import dev.cachette.http.Response;
 import dev.cachette.internal.stubfile.Durations;
 import dev.cachette.match.Received;
 import dev.cachette.stubfile.StubFileException;
@@ -126,10 +129,10 @@ final class Control {
   /** All stubs in force, as a stub file. */
   private Answer stubs(Received received) {
     return ResponseAnswer.of(
-        new dev.cachette.http.Response(
+        new Response(
             200,
-            dev.cachette.http.Headers.none().with("content-type", "application/yaml"),
-            dev.cachette.http.Body.of(net.toStubFile())));
+            Headers.none().with("content-type", "application/yaml"),
+            Body.of(net.toStubFile())));
   }
 
   private Answer add(Received received) {

@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -127,7 +128,7 @@ final class Refresh implements Callable<Integer> {
 
   private static void requireFilled(int number, Request request) {
     String text = request.uri() + "\n" + ExchangeText.of(request);
-    var marker = java.util.regex.Pattern.compile("\\{\\{([A-Za-z0-9_-]+)").matcher(text);
+    var marker = Pattern.compile("\\{\\{([A-Za-z0-9_-]+)").matcher(text);
     if (marker.find()) {
       throw new Failure(
           String.format(

@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import java.util.concurrent.CountDownLatch;
+import java.util.function.IntSupplier;
 
 /** Lets a command go on until the process is told to stop, and then end in order. */
 final class Stopping {
@@ -12,7 +13,7 @@ final class Stopping {
    *
    * @param ending what is done then; answers the exit code
    */
-  static void await(java.util.function.IntSupplier ending) {
+  static void await(IntSupplier ending) {
     Runtime.getRuntime()
         .addShutdownHook(
             new Thread(

@@ -15,6 +15,7 @@ import dev.cachette.internal.stubfile.AnswerWriter;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.Content;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -74,7 +75,7 @@ final class StubsOfExchanges {
     exchanges.forEach(
         it ->
             bodies
-                .computeIfAbsent(key(it.request()), unused -> new java.util.HashSet<>())
+                .computeIfAbsent(key(it.request()), unused -> new HashSet<>())
                 .add(it.request().body()));
     bodies.values().removeIf(all -> all.size() < 2);
     return bodies.keySet();

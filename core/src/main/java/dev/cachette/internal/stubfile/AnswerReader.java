@@ -8,7 +8,6 @@ import dev.cachette.answer.Trouble;
 import dev.cachette.answer.Troubles;
 import java.nio.charset.Charset;
 import java.util.Collection;
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -90,7 +89,7 @@ final class AnswerReader {
     allowed.addAll(Set.of("stream", "events", "status", "headers"));
     requireOnly(fields, "stream", allowed);
     StreamAnswer stream = contents.stream(fields);
-    for (Node.Member header : members(fields, "headers")) {
+    for (Node.Member header : fields.members("headers")) {
       stream = stream.header(header.name(), values(header));
     }
     Optional<Integer> status = fields.number("status");
@@ -126,13 +125,13 @@ final class AnswerReader {
 
   private ResponseAnswer response(Fields fields) {
     ResponseAnswer answer = contents.response(fields);
-    for (Node.Member header : members(fields, "headers")) {
+    for (Node.Member header : fields.members("headers")) {
       answer = answer.header(header.name(), values(header));
     }
     for (Node cookie : fields.list("cookies")) {
       answer = cookie(answer, cookie);
     }
-    for (Node.Member trailer : members(fields, "trailers")) {
+    for (Node.Member trailer : fields.members("trailers")) {
       answer = answer.trailer(trailer.name(), trailer.value().text());
     }
     Optional<String> etag = fields.text("etag");
@@ -143,7 +142,7 @@ final class AnswerReader {
     if (charset.isPresent()) {
       answer = answer.charset(charset(charset.get()));
     }
-    for (Node.Member part : members(fields, "replacing")) {
+    for (Node.Member part : fields.members("replacing")) {
       answer = ready(answer).replacing(part.name(), part.value().json());
     }
     return delivered(answer, fields);
@@ -198,10 +197,6 @@ final class AnswerReader {
         fields.text("name").orElse(""),
         fields.text("value").orElse(""),
         fields.texts("attributes").toArray(String[]::new));
-  }
-
-  private List<Node.Member> members(Fields fields, String name) {
-    return fields.get(name).map(at -> Fields.any(at, problems).members()).orElse(List.of());
   }
 
   private static String[] values(Node.Member header) {

@@ -21,6 +21,7 @@ import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.Written;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
@@ -139,7 +140,7 @@ public final class AnswerWriter {
   private static Optional<String> text(Response response) {
     try {
       return Optional.of(
-          java.nio.charset.StandardCharsets.UTF_8
+          StandardCharsets.UTF_8
               .newDecoder()
               .decode(ByteBuffer.wrap(response.body().bytes()))
               .toString());
@@ -197,9 +198,7 @@ public final class AnswerWriter {
     String type = stream.head().headers().first("content-type").orElse("");
     ObjectNode pieces = form.putObject("stream").put("mediaType", type);
     ArrayNode texts = pieces.putArray("pieces");
-    stream
-        .pieces()
-        .forEach(piece -> texts.add(piece.text(java.nio.charset.StandardCharsets.UTF_8)));
+    stream.pieces().forEach(piece -> texts.add(piece.text(StandardCharsets.UTF_8)));
     headers(without(stream.head().headers(), type), "headers", form);
     return timed(form, stream.timing());
   }

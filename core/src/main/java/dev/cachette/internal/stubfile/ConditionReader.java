@@ -1,6 +1,7 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.match.Bodies;
+import dev.cachette.match.BodyCondition;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Conditions;
 import dev.cachette.match.GraphQlCondition;
@@ -15,6 +16,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Supplier;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** Reads conditions on requests: the members of a mapping that name a part of the request. */
 final class ConditionReader {
@@ -105,7 +109,7 @@ final class ConditionReader {
     };
   }
 
-  private List<Condition> made(Node node, java.util.function.Supplier<Condition> making) {
+  private List<Condition> made(Node node, Supplier<Condition> making) {
     return problems.attempt(node, making).stream().toList();
   }
 
@@ -145,9 +149,9 @@ final class ConditionReader {
 
   private Map<String, String> namespaces(Fields fields) {
     Map<String, String> prefixes = new LinkedHashMap<>();
-    fields.each(
-        NAMESPACES,
-        member -> Optional.ofNullable(prefixes.put(member.name(), member.value().text())));
+    fields
+        .members(NAMESPACES)
+        .forEach(member -> prefixes.put(member.name(), member.value().text()));
     return prefixes;
   }
 
@@ -171,7 +175,7 @@ final class ConditionReader {
       part = part.contentType(type.get());
     }
     for (Node content : fields.list("content")) {
-      for (dev.cachette.match.BodyCondition each : bodies.content(content, this)) {
+      for (BodyCondition each : bodies.content(content, this)) {
         part = part.content(each);
       }
     }
@@ -203,8 +207,7 @@ final class ConditionReader {
     for (String field : fields.texts("fields")) {
       condition = condition.field(field);
     }
-    for (Node.Member member :
-        fields.get("variables").map(at -> Fields.any(at, problems).members()).orElse(List.of())) {
+    for (Node.Member member : fields.members("variables")) {
       Optional<ValueCondition> value = values.read(member.value());
       if (value.isPresent()) {
         condition = condition.variable(member.name(), value.get());
@@ -230,8 +233,7 @@ final class ConditionReader {
     }
     Optional<String> qualified = fields.text("qualifiedElement");
     if (qualified.isPresent()) {
-      java.util.regex.Matcher name =
-          java.util.regex.Pattern.compile("\\{([^}]*)}(.+)").matcher(qualified.get());
+      Matcher name = Pattern.compile("\\{([^}]*)}(.+)").matcher(qualified.get());
       if (!name.matches()) {
         throw new IllegalArgumentException(
             "\""

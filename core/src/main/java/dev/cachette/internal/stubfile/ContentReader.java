@@ -4,6 +4,7 @@ import dev.cachette.answer.Answers;
 import dev.cachette.answer.Event;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
+import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -90,11 +91,7 @@ final class ContentReader {
     return fields
         .get("base64")
         .map(ContentReader::bytes)
-        .or(
-            () ->
-                fields
-                    .text("text")
-                    .map(text -> text.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+        .or(() -> fields.text("text").map(text -> text.getBytes(StandardCharsets.UTF_8)));
   }
 
   StreamAnswer stream(Fields fields) {

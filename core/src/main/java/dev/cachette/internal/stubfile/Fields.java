@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.function.Predicate;
 
 /** The members of a mapping, of which only some may be there. */
@@ -123,11 +122,9 @@ final class Fields {
     return texts;
   }
 
-  /** What is read of each member of a mapping that stands under a name. */
-  <T> List<T> each(String name, Function<Node.Member, Optional<T>> reading) {
-    return get(name).map(at -> Fields.any(at, problems).members()).orElse(List.of()).stream()
-        .flatMap(member -> reading.apply(member).stream())
-        .toList();
+  /** The members of the mapping that stands under a name; none if there is none. */
+  List<Node.Member> members(String name) {
+    return get(name).map(at -> any(at, problems).members()).orElse(List.of());
   }
 
   private Optional<JsonNode> scalar(String name, String what, Predicate<JsonNode> right) {

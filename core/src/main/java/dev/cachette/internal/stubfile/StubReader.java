@@ -153,9 +153,7 @@ final class StubReader {
 
   private void onCall(Fields fields, List<ObjLongConsumer<StubRule>> changes) {
     fields
-        .get("onCall")
-        .map(at -> Fields.any(at, problems).members())
-        .orElse(List.of())
+        .members("onCall")
         .forEach(
             member -> {
               if (!member.name().matches("[1-9]\\d{0,8}")) {

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BinaryOperator;
 import java.util.function.Function;
 
 /**
@@ -135,8 +136,7 @@ final class ValueReader {
         : Values.present();
   }
 
-  private Optional<ValueCondition> combined(
-      Node node, java.util.function.BinaryOperator<ValueCondition> how) {
+  private Optional<ValueCondition> combined(Node node, BinaryOperator<ValueCondition> how) {
     return Fields.elements(node).stream().flatMap(each -> read(each).stream()).reduce(how);
   }
 
