@@ -27,6 +27,8 @@ import dev.cachette.internal.wire.WireServer;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -257,6 +259,11 @@ final class Session {
   }
 
   private Exchange realCall(Request request, String protocol) throws RealServiceFailed {
+    if (server.listensAt(request.uri().host(), request.uri().port())) {
+      throw new RealServiceFailed(
+          Exchange.failed(Instant.now(), Duration.ZERO, request, Trouble.Kind.CONNECTION_RESET),
+          new IOException("it is meant for this very address, and would come back for ever"));
+    }
     return real.call(request, protocol);
   }
 

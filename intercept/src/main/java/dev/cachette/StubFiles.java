@@ -4,11 +4,14 @@ import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
+import dev.cachette.stubfile.StubFileException;
+import dev.cachette.stubfile.StubFileProblem;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Stubs that were read from files. Made by {@link Cachette#load} and {@link Cachette#declare}.
@@ -95,12 +98,19 @@ public final class StubFiles {
     List<Stub> stubs = new ArrayList<>();
     List<StubRule> rules = new ArrayList<>();
     Map<String, StubRule> byName = new HashMap<>();
+    List<StubFileProblem> problems = new ArrayList<>();
     for (StubDeclaration declared : loaded.stubs()) {
-      StubRule rule = net.rule(declared.draft(), declared.answers(), true);
-      declared.applyTo(rule, seed);
+      Optional<StubRule> made = made(declared, problems);
+      if (made.isEmpty()) {
+        continue;
+      }
+      StubRule rule = made.get();
       byName.putIfAbsent(rule.reference().name(), rule);
       rules.add(rule);
       stubs.add(new Stub(net, declared.draft(), rule));
+    }
+    if (!problems.isEmpty()) {
+      throw new StubFileException(problems);
     }
     for (int at = 0; at < rules.size(); at++) {
       for (String before : loaded.stubs().get(at).after()) {
@@ -117,6 +127,18 @@ public final class StubFiles {
     }
     net.replace(content.rules(), rules);
     content = new Content(List.copyOf(stubs), List.copyOf(collections), rules, loaded.files());
+  }
+
+  /** What a stub says may be refused only when all of it is known. */
+  private Optional<StubRule> made(StubDeclaration declared, List<StubFileProblem> problems) {
+    try {
+      StubRule rule = net.rule(declared.draft(), declared.answers(), true);
+      declared.applyTo(rule, seed);
+      return Optional.of(rule);
+    } catch (IllegalArgumentException refused) {
+      problems.add(declared.problem(refused.getMessage()));
+      return Optional.empty();
+    }
   }
 
   /** Takes the stubs out of force. */

@@ -204,6 +204,7 @@ class StubFilesTest {
         "'stubs: [{request: GET /a, answer: {streamed: true, json: 1}}]' | 1:35 | file",
         "'stubs: [{request: GET /a, answer: {status: 204, json: 1}}]' | 1:35 | no content",
         "'stubs: [{request: GET /a, answer: {recorded: {cassette: x}}}]' | 1:35 | request",
+        "'stubs: [{request: GET http://a.example/, answer: oldTlsOnly}]' | 1:9 | plain HTTP",
         "'collections: [{url: \"https://x.example/a\", seed: [1]}]' | 1:50 | array of objects",
       })
   void badTextIsRefusedWithLineAndColumn(String text, String place, String said) {

@@ -76,7 +76,6 @@ final class Listening {
         Settings.defaults()
             .named("the command line")
             .withoutInterception()
-            .plainAsSecure()
             .unexpectedCalls(UnexpectedCalls.WARN)
             .unusedStubs(UnusedStubs.IGNORE)
             .maxCalls(MOST_CALLS)

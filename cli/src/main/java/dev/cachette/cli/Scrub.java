@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.cassette.Redaction;
+import dev.cachette.internal.cassette.Recordings;
 import dev.cachette.internal.cassette.Scrubbing;
 import dev.cachette.internal.disk.CassetteFile;
 import java.nio.file.Path;
@@ -55,13 +56,18 @@ final class Scrub implements Callable<Integer> {
     return clean ? 0 : Tool.DOES_NOT_HOLD;
   }
 
+  /** Of what stands in the file now, where it is written in its place. */
+  private Scrubbing inPlaceOf(Scrubbing scrubbing, Recordings current, Redaction redaction) {
+    return target == null ? new Scrubbing(current, redaction) : scrubbing;
+  }
+
   private boolean scrub(Path file, Redaction redaction, List<Object> results) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
       Scrubbing scrubbing = new Scrubbing(cassette.recordings(), redaction);
       List<String> left = scrubbing.suspicious();
       if (target != null || scrubbing.changed() > 0) {
         new CassetteFile(target == null ? file : target)
-            .save((current, out) -> scrubbing.writeTo(out));
+            .save((current, out) -> inPlaceOf(scrubbing, current, redaction).writeTo(out));
       }
       int changed = scrubbing.changed();
       if (output.isJson()) {

@@ -79,7 +79,7 @@ final class Serve implements Callable<Integer> {
       throw new Failure("there is nothing to serve. Mend: name a stub file or a cassette.");
     }
     CallPrinter printer = new CallPrinter(output, false);
-    Cachette net = Cachette.open(listening.settings().watchingCalls(printer));
+    Cachette net = Cachette.open(listening.settings().plainAsSecure().watchingCalls(printer));
     try {
       String address = begin(net);
       output.remark("serving at " + address + " until it is stopped");

@@ -100,7 +100,7 @@ class ServeTest {
       String out = serving.out();
       assertEquals(5, out.lines().count(), out);
       assertTrue(out.contains("->  200  \"tides of the day\""), out);
-      assertTrue(out.contains("GET https://nowhere.example/  ->  501  no stub"), out);
+      assertTrue(out.contains("GET http://nowhere.example/  ->  501  no stub"), out);
     }
     assertEquals(
         "rw-------",
@@ -120,6 +120,15 @@ class ServeTest {
       } else {
         assertEquals(Files.readString(first), Files.readString(folder.resolve("ca.pem")));
       }
+    }
+  }
+
+  @Test
+  void aCallThatWouldComeBackForEverEnds() throws Exception {
+    try (Run.Going serving = serve("--through")) {
+      String address = address(serving.message("serving at"));
+
+      assertTrue(curl(address + "/").startsWith("curl: ("), "there is no answer");
     }
   }
 

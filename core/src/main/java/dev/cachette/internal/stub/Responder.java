@@ -27,9 +27,12 @@ public final class Responder {
     Received received = Received.of(request);
     try {
       Optional<Scopes.Won> won = select(received);
-      if (won.isEmpty() && isPlainForSecure(request)) {
-        received = Received.of(secure(request));
-        won = select(received);
+      if (won.isEmpty() && isPlainByName(request)) {
+        Received secure = Received.of(secure(request));
+        won = select(secure);
+        if (won.isPresent() || isRecorded(secure.request())) {
+          received = secure;
+        }
       }
       return new Exchange(
           scopes,
@@ -48,12 +51,16 @@ public final class Responder {
     return scopes.select(received).or(() -> headByGet(received));
   }
 
-  /** Whether the caller means a service that is called by HTTPS elsewhere, and has none here. */
-  private boolean isPlainForSecure(Request request) {
+  /** Whether the caller may mean a service that is called by HTTPS elsewhere. */
+  private boolean isPlainByName(Request request) {
     return scopes.takesPlainForSecure()
         && request.uri().scheme().equals("http")
         && !Hosts.isAddress(request.uri().host())
-        && scopes.cassettesFor(request).stream().noneMatch(it -> it.answers(request));
+        && !isRecorded(request);
+  }
+
+  private boolean isRecorded(Request request) {
+    return scopes.cassettesFor(request).stream().anyMatch(it -> it.answers(request));
   }
 
   private static Request secure(Request request) {

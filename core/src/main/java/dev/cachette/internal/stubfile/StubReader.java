@@ -8,6 +8,7 @@ import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Condition;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.stubfile.StubFileProblem;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -84,7 +85,10 @@ final class StubReader {
             fields.texts("after"),
             changes,
             (name, known) ->
-                problems.unknown(fields.get("after").orElse(node), name, "name of a stub", known)));
+                problems.unknown(fields.get("after").orElse(node), name, "name of a stub", known),
+            message ->
+                new StubFileProblem(
+                    problems.file(), node.line(), node.column(), node.path(), message)));
   }
 
   private Place place(Node node) {

@@ -114,6 +114,20 @@ public final class WireServer implements AutoCloseable {
     }
   }
 
+  /** Whether a call to this host and port would come back to us. */
+  public boolean listensAt(String host, int port) {
+    synchronized (listeners) {
+      return listeners.values().stream()
+          .map(Listener::address)
+          .anyMatch(
+              it ->
+                  it.getPort() == port
+                      && (host.equals("localhost")
+                          || it.getAddress().isAnyLocalAddress()
+                          || it.getAddress().getHostAddress().equals(host)));
+    }
+  }
+
   /** Its engine, for calls to real services; it must not be made to wait. */
   public Engine engine() {
     return engine;
