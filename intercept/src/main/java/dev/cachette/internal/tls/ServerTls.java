@@ -27,12 +27,7 @@ public final class ServerTls implements ServerTrust {
   /** One for each flaw, so that no session with a good certificate is taken up again by a bad. */
   private final Map<Flaw, SSLContext> contexts = new EnumMap<>(Flaw.class);
 
-  /** With an authority of its own, in memory. */
-  public ServerTls() {
-    this(Optional.empty());
-  }
-
-  /** With the authority that is kept in a file, if there is one. */
+  /** With the authority that is kept in a file; empty for one of its own, in memory. */
   public ServerTls(Optional<AuthorityFile> file) {
     this.file = file;
   }
