@@ -188,6 +188,8 @@ class CassetteCommandsTest {
               service.address() + "/v1/tides");
       assertEquals("{\"high\":\"04:10\"}", recorded.out(), recorded.err());
       assertFalse(Files.readString(cassette).contains("tk-4711"));
+      assertFalse(
+          Files.readString(cassette).contains("content-length"), "curl has sent no such header");
       service.stub("GET /v1/tides").answer(Answers.json("{\"high\":null}"));
 
       Run blind = Run.of("refresh", cassette.toString());

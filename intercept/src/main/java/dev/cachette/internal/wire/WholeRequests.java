@@ -3,6 +3,7 @@ package dev.cachette.internal.wire;
 import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelPipeline;
+import io.netty.handler.codec.http.FullHttpMessage;
 import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpMessage;
 import io.netty.handler.codec.http.HttpObjectAggregator;
@@ -34,6 +35,12 @@ final class WholeRequests extends HttpObjectAggregator {
   @Override
   protected void handleOversizedMessage(ChannelHandlerContext context, HttpMessage oversized) {
     context.writeAndFlush(refusal(true)).addListener(ChannelFutureListener.CLOSE);
+  }
+
+  /** The engine would say a length here that no caller has said. */
+  @Override
+  protected void finishAggregation(FullHttpMessage whole) {
+    // The headers stay as they arrived.
   }
 
   private FullHttpResponse refusal(boolean thenClose) {
