@@ -35,7 +35,7 @@ final class CassetteCheck {
       check.age(staleAfter);
       return check.findings;
     } catch (CassetteException unreadable) {
-      String said = unreadable.getMessage().replaceAll("\\s*\\R\\s*", " ");
+      String said = Failure.oneLine(unreadable.getMessage());
       return List.of(new Finding(file.toString(), line(said), 1, "", said));
     }
   }

@@ -1,6 +1,5 @@
 package dev.cachette.cli;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -42,16 +41,12 @@ final class Check implements Callable<Integer> {
   public Integer call() {
     List<Finding> findings = new ArrayList<>();
     for (Path file : files) {
-      if (!Files.isRegularFile(file)) {
-        throw new Failure("there is no file " + file + ".");
-      }
-      if (file.toString().endsWith(".har")) {
-        findings.addAll(CassetteCheck.of(file, rules.redaction(), staleAfter));
-      } else if (file.toString().matches(".*\\.(yaml|yml|json)")) {
-        findings.addAll(StubFileCheck.of(file));
-      } else {
-        throw new Failure(
-            file + " is neither a cassette (.har) nor a stub file (.yaml, .yml, .json).");
+      switch (GivenFile.of(file)) {
+        case CASSETTE -> findings.addAll(CassetteCheck.of(file, rules.redaction(), staleAfter));
+        case STUBS -> findings.addAll(StubFileCheck.of(file));
+        default ->
+            throw new Failure(
+                file + " is neither a cassette (.har) nor a stub file (.yaml, .yml, .json).");
       }
     }
     if (output.isJson()) {

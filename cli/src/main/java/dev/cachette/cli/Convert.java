@@ -65,15 +65,10 @@ final class Convert implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    if (!Files.isRegularFile(file)) {
-      throw new Failure("there is no file " + file + ".");
-    }
-    if (file.toString().endsWith(".har")) {
-      ofCassette();
-    } else if (file.toString().matches(".*\\.(yaml|yml|json)")) {
-      ofStubs();
-    } else {
-      write(StubsOfLines.of(file, output::remark));
+    switch (GivenFile.of(file)) {
+      case CASSETTE -> ofCassette();
+      case STUBS -> ofStubs();
+      default -> write(StubsOfLines.of(file, output::remark));
     }
     return 0;
   }

@@ -52,7 +52,8 @@ final class Failure extends RuntimeException {
     return failure.getMessage() == null ? failure.toString() : failure.getMessage();
   }
 
-  private static String oneLine(String text) {
+  /** A text without its line breaks. */
+  static String oneLine(String text) {
     return text.strip().replaceAll("\\s*\\R\\s*", " ");
   }
 }

@@ -50,7 +50,7 @@ final class Record implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    if (!target.toString().endsWith(".har")) {
+    if (GivenFile.named(target) != GivenFile.CASSETTE) {
       throw new Failure("a cassette has the ending .har, and " + target + " has not.");
     }
     CallPrinter printer = new CallPrinter(output, !command.isEmpty());

@@ -5,7 +5,6 @@ import dev.cachette.StubFiles;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Recording;
 import java.net.InetSocketAddress;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -99,10 +98,7 @@ final class Serve implements Callable<Integer> {
   private String begin(Cachette net) {
     List<String> stubFiles = new ArrayList<>();
     for (Path file : files) {
-      if (!Files.isRegularFile(file)) {
-        throw new Failure("there is no file " + file + ".");
-      }
-      if (file.toString().endsWith(".har")) {
+      if (GivenFile.of(file) == GivenFile.CASSETTE) {
         net.cassette(file, CassetteSettings.defaults().recording(Recording.REPLAY));
       } else {
         stubFiles.add(file.toString());

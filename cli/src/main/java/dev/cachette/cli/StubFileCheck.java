@@ -1,9 +1,6 @@
 package dev.cachette.cli;
 
-import dev.cachette.Cachette;
-import dev.cachette.Settings;
 import dev.cachette.StubFiles;
-import dev.cachette.UnusedStubs;
 import dev.cachette.stubfile.StubFileException;
 import java.nio.file.Path;
 import java.util.List;
@@ -18,20 +15,16 @@ final class StubFileCheck {
   private StubFileCheck() {}
 
   static List<Finding> of(Path file) {
-    Settings settings = Settings.defaults().withoutInterception().unusedStubs(UnusedStubs.IGNORE);
-    try (Cachette net = Cachette.open(settings)) {
-      StubFiles files = net.load(file.toString());
-      return files.unreachable().stream().map(said -> unreachable(file, said)).toList();
+    try {
+      return StubFileContent.reading(file, StubFiles::unreachable).stream()
+          .map(said -> unreachable(file, said))
+          .toList();
     } catch (StubFileException wrong) {
       return wrong.problems().stream()
           .map(
               it ->
                   new Finding(
-                      it.file(),
-                      it.line(),
-                      it.column(),
-                      it.path(),
-                      it.message().replaceAll("\\s*\\R\\s*", " ")))
+                      it.file(), it.line(), it.column(), it.path(), Failure.oneLine(it.message())))
           .toList();
     }
   }

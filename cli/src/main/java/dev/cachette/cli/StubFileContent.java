@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import dev.cachette.Stub;
+import dev.cachette.StubFiles;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answer;
 import dev.cachette.match.Condition;
@@ -12,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** What the stubs of a file say, taken apart. */
 final class StubFileContent {
@@ -29,9 +31,14 @@ final class StubFileContent {
   record Declared(String name, String line, Map<String, String> query, List<Answer> answers) {}
 
   static List<Declared> of(Path file) {
+    return reading(file, it -> it.stubs().stream().map(StubFileContent::declared).toList());
+  }
+
+  /** Asks something of a stub file. */
+  static <T> T reading(Path file, Function<StubFiles, T> question) {
     Settings settings = Settings.defaults().withoutInterception().unusedStubs(UnusedStubs.IGNORE);
     try (Cachette net = Cachette.open(settings)) {
-      return net.load(file.toString()).stubs().stream().map(StubFileContent::declared).toList();
+      return question.apply(net.load(file.toString()));
     }
   }
 

@@ -131,12 +131,13 @@ public final class Scopes {
    * @param fresh those that come into force, in the scope of the old ones, else in the innermost
    */
   public synchronized void replace(Collection<StubRule> old, List<StubRule> fresh) {
+    Set<StubRule> replaced = Set.copyOf(old);
     StubScope scope =
         scopes.stream()
-            .filter(each -> each.rules().stream().anyMatch(old::contains))
+            .filter(each -> each.rules().stream().anyMatch(replaced::contains))
             .findFirst()
             .orElse(scopes.element());
-    scope.replace(Set.copyOf(old), fresh);
+    scope.replace(replaced, fresh);
     fresh.forEach(this::noteEarly);
     keepingBodies |= fresh.stream().anyMatch(rule -> rule.bodyFile().isPresent());
   }
