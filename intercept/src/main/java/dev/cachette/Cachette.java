@@ -176,6 +176,23 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
+   * Holds every call to a service against its description, in this scope: a request that the
+   * service would refuse, and a stub that answers what it never would, fail the test with the path,
+   * the rule and the value. The paths of the description begin where its {@code servers} say.
+   *
+   * @param origin where the service is: {@code https://berths.example}
+   * @param name a description in OpenAPI 3.0 or 3.1, YAML or JSON: a file in the folder of {@link
+   *     Settings#stubFolder}, or from the working directory, or a resource on the class path
+   * @throws IllegalArgumentException if the origin is malformed, or the description is missing or
+   *     malformed; the message gives file, line and place
+   * @throws IllegalStateException if this is closed
+   */
+  public DescribedService describedBy(String origin, String name) {
+    requireOpen();
+    return session.describe(origin, name);
+  }
+
+  /**
    * Leaves some calls alone, in this scope: they go to the real network, to be answered there.
    *
    * <p>Each text is a host ({@code tides.example}, {@code *.example}), a host and port ({@code

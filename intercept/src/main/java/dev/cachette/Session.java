@@ -7,10 +7,14 @@ import dev.cachette.answer.Trouble;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.disk.CassetteName;
+import dev.cachette.internal.openapi.Described;
+import dev.cachette.internal.openapi.Description;
 import dev.cachette.internal.real.RealCalls;
+import dev.cachette.internal.resource.DescriptionSource;
 import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
@@ -199,6 +203,20 @@ final class Session {
         this::ready,
         (cassette, line) ->
             CassetteFiles.recorded(CassetteName.in(settings.cassetteFolder(), cassette), line));
+  }
+
+  DescribedService describe(String origin, String name) {
+    if (name == null) {
+      throw new IllegalArgumentException(
+          "describedBy(origin, name) was given no name. Mend: \"berths.openapi.yaml\".");
+    }
+    Origins.Parts at = Origins.parse(origin);
+    Described service =
+        new Described(
+            Uri.at(at.scheme(), at.host(), at.port(), "/").origin(),
+            Description.read(DescriptionSource.named(name, settings.stubFolder())));
+    scopes.describe(service);
+    return new DescribedService(service);
   }
 
   String address() {

@@ -143,6 +143,18 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   }
 
   /**
+   * Neither its requests nor its answers are held against the description of their service, see
+   * {@link Cachette#describedBy}: for a malformed answer that is meant, or for one that tells how
+   * the code takes it.
+   *
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub undescribed() {
+    net.change(answered("undescribed()"), StubRule::undescribed);
+    return this;
+  }
+
+  /**
    * After the last answer, the first one follows again.
    *
    * @throws IllegalStateException if the stub has no answer yet

@@ -5,6 +5,7 @@ import static dev.cachette.match.Arguments.named;
 
 import dev.cachette.http.Header;
 import dev.cachette.http.Request;
+import dev.cachette.internal.content.Cookies;
 import dev.cachette.internal.text.Secrets;
 import java.util.Arrays;
 import java.util.List;

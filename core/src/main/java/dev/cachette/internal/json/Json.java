@@ -12,10 +12,14 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** The mapper that is used where the user gives none, and where in a text a parser stopped. */
 public final class Json {
+
+  /** What Jackson says of where something stands, that can be said shorter. */
+  private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
   private static final JsonFactory READER = new JsonFactory();
 
@@ -90,7 +94,8 @@ public final class Json {
 
   /** What a parser found wrong, with its place. */
   public static String problem(JsonProcessingException failure) {
-    return where(failure.getLocation()) + failure.getOriginalMessage();
+    String message = failure.getOriginalMessage();
+    return where(failure.getLocation()) + SOURCE.matcher(message).replaceAll("$1");
   }
 
   private static String where(@Nullable JsonLocation place) {

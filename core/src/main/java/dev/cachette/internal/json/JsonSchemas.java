@@ -1,23 +1,44 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.text.Likeness;
 import dev.cachette.match.Difference;
 import dev.harrel.jsonschema.Error;
+import dev.harrel.jsonschema.EvaluatorFactory;
 import dev.harrel.jsonschema.Validator;
 import dev.harrel.jsonschema.ValidatorFactory;
 import dev.harrel.jsonschema.providers.JacksonNode;
 import java.net.URI;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /** A JSON Schema, in the dialect that it names, by default 2020-12. */
 public final class JsonSchemas {
 
   private static final int LONGEST = 80;
 
+  /** With their value and the actual one, these say it all. */
+  private static final Set<String> TELL_ALL =
+      Set.of(
+          "type",
+          "enum",
+          "const",
+          "minimum",
+          "maximum",
+          "exclusiveMinimum",
+          "exclusiveMaximum",
+          "multipleOf",
+          "minLength",
+          "maxLength",
+          "pattern");
+
   private final JsonNode text;
   private final Validator validator;
   private final URI schema;
+  private final UnaryOperator<String> place;
 
   /**
    * A schema.
@@ -25,14 +46,29 @@ public final class JsonSchemas {
    * @throws IllegalArgumentException if it is no JSON Schema; the message says where
    */
   public JsonSchemas(JsonNode schema) {
+    this(schema, (context, keyword, value) -> Optional.empty(), pointer -> "");
+  }
+
+  /**
+   * A schema with keywords of one's own.
+   *
+   * @param more what these keywords ask for
+   * @param place where a keyword was written, behind which it is named, by its JSON Pointer
+   * @throws IllegalArgumentException if it is no JSON Schema; the message says where
+   */
+  public JsonSchemas(JsonNode schema, EvaluatorFactory more, UnaryOperator<String> place) {
     this.text = schema;
+    this.place = place;
     this.validator =
-        new ValidatorFactory().withJsonNodeFactory(new JacksonNode.Factory()).createValidator();
+        new ValidatorFactory()
+            .withJsonNodeFactory(new JacksonNode.Factory())
+            .withEvaluatorFactory(more)
+            .createValidator();
     try {
       this.schema = validator.registerSchema(schema);
     } catch (RuntimeException invalid) {
       throw new IllegalArgumentException(
-          "jsonSchema(text) was given no JSON Schema: " + invalid.getMessage(), invalid);
+          "this is no JSON Schema: " + invalid.getMessage(), invalid);
     }
   }
 
@@ -41,27 +77,63 @@ public final class JsonSchemas {
     Validator.Result result = validator.validate(schema, value);
     return result.isValid()
         ? List.of()
-        : result.getErrors().stream().map(error -> difference(error, value)).distinct().toList();
+        : SchemaErrors.telling(result.getErrors(), this::keyword).stream()
+            .map(error -> difference(error, value))
+            .distinct()
+            .toList();
   }
 
   private Difference difference(Error error, JsonNode value) {
+    JsonNode actual = value.at(error.getInstanceLocation());
     String path = JsonQuery.parse(error.getInstanceLocation()).find(value).get(0).path();
+    if (SchemaErrors.keywordOf(error).equals("required")) {
+      return missing(error, actual).at(path);
+    }
     return new Difference(
         path,
         asked(error),
-        cut(value.at(error.getInstanceLocation()).toString()),
-        Optional.of(error.getError()));
+        cut(actual.toString()),
+        Optional.of(error.getError())
+            .filter(it -> !TELL_ALL.contains(SchemaErrors.keywordOf(error))));
+  }
+
+  /** The members that are not there, and one that may be misspelt. */
+  private Difference missing(Error error, JsonNode actual) {
+    List<String> names = new ArrayList<>();
+    keyword(error).forEach(name -> names.add(name.asText()));
+    names.removeIf(actual::has);
+    List<String> there = new ArrayList<>();
+    actual.fieldNames().forEachRemaining(there::add);
+    Optional<String> cause =
+        names.stream()
+            .flatMap(name -> Likeness.hint("there is a member", name, there).stream())
+            .findFirst();
+    String wanted = "\"" + String.join("\", \"", names) + "\"";
+    return Difference.of("required " + wanted + placed(error), Difference.MISSING).because(cause);
   }
 
   /** The keyword with its value: {@code minimum 1}; it alone where the schema refers elsewhere. */
   private String asked(Error error) {
+    JsonNode keyword = keyword(error);
+    String asked = SchemaErrors.keywordOf(error) + " " + (keyword.isMissingNode() ? "" : keyword);
+    return cut(asked.strip()) + placed(error);
+  }
+
+  private String placed(Error error) {
+    return place.apply(pointer(error) + "/" + SchemaErrors.keywordOf(error));
+  }
+
+  private static String pointer(Error error) {
     String location = error.getSchemaLocation();
-    String pointer = location.substring(location.indexOf('#') + 1);
-    JsonNode keyword =
-        pointer.isEmpty() || pointer.startsWith("/")
-            ? text.at(pointer).path(error.getKeyword())
-            : text.path(error.getKeyword());
-    return cut((error.getKeyword() + " " + (keyword.isMissingNode() ? "" : keyword)).strip());
+    return location.substring(location.indexOf('#') + 1);
+  }
+
+  /** What the schema says for the keyword; missing where the schema refers elsewhere. */
+  private JsonNode keyword(Error error) {
+    String pointer = pointer(error);
+    return pointer.isEmpty() || pointer.startsWith("/")
+        ? text.at(pointer).path(SchemaErrors.keywordOf(error))
+        : text.path(SchemaErrors.keywordOf(error));
   }
 
   private static String cut(String text) {

@@ -132,9 +132,10 @@ public final class ConnectionRules {
     return isStubbed(host, OptionalInt.of(port));
   }
 
-  /** Whether a stub in force, or a cassette in play, names this host and port. */
+  /** Whether a stub in force, a cassette in play or a description names this host and port. */
   public boolean nameDestination(String host, int port) {
-    return scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().names(host, port)))
+    return scopes.isDescribed(host, port)
+        || scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().names(host, port)))
         || scopes.cassettes().stream().anyMatch(it -> it.names(host, port));
   }
 

@@ -37,6 +37,11 @@ public final class Exchange {
   private final Optional<StubFailed> failed;
   private final Optional<LetThrough> through;
   private final Optional<Cassettes.Choice> cassette;
+  private final Optional<DescribedCall> described;
+
+  /** Whether an example of the description answers, as nothing else does. */
+  private final boolean byExample;
+
   private final Instant arrived;
   private @Nullable LoggedCall call;
 
@@ -60,14 +65,21 @@ public final class Exchange {
     this.received = received;
     this.selected = selected;
     this.failed = failed;
-    this.through =
-        selected.isPresent() || failed.isPresent()
+    this.described =
+        selected.filter(won -> won.rule().isUndescribed()).isPresent()
             ? Optional.empty()
-            : scopes.letsThrough(received);
+            : scopes.describing(request()).map(service -> new DescribedCall(service, request()));
+    boolean open = selected.isEmpty() && failed.isEmpty();
+    this.byExample =
+        open
+            && described.filter(call -> call.service().answers(request())).isPresent()
+            && scopes.cassettesFor(request()).stream()
+                .noneMatch(it -> it.records() || it.answers(request()));
+    this.through = open && !byExample ? scopes.letsThrough(received) : Optional.empty();
     this.cassette =
-        selected.isPresent() || failed.isPresent() || through.isPresent()
-            ? Optional.empty()
-            : Cassettes.choose(scopes.cassettesFor(received.request()), received.request());
+        open && !byExample && through.isEmpty()
+            ? Cassettes.choose(scopes.cassettesFor(request()), request())
+            : Optional.empty();
   }
 
   /** The request. */
@@ -75,9 +87,13 @@ public final class Exchange {
     return received.request();
   }
 
-  /** Whether {@link #reply} runs code of the user's or calls a real service: it may take long. */
+  /**
+   * Whether {@link #reply} runs code of the user's, calls a real service, or holds the call against
+   * a description: it may take long.
+   */
   public boolean takesTime() {
     return through.isPresent()
+        || described.isPresent()
         || cassette.filter(Cassettes.Choice::records).isPresent()
         || selected.isPresent()
             && (selected.get().answer() instanceof ComputedAnswer
@@ -91,9 +107,9 @@ public final class Exchange {
     try {
       reply = decide();
     } catch (StubFailed failure) {
-      AssertionFailedError error = failure.failure(request());
-      scopes.noteFailure(arrival, error);
-      reply = Reply.of(Responder.explained(500, error.getMessage()));
+      reply = Reply.of(failed(failure.failure(request())));
+    } catch (DescribedCall.Misfit misfit) {
+      reply = Reply.of(failed(misfit.failure()));
     }
     call =
         new LoggedCall(
@@ -103,7 +119,8 @@ public final class Exchange {
             selected
                 .map(won -> won.rule().reference())
                 .or(() -> through.map(LetThrough::reference))
-                .or(() -> cassette.map(Cassettes.Choice::reference)),
+                .or(() -> cassette.map(Cassettes.Choice::reference))
+                .or(() -> described.filter(it -> byExample).map(DescribedCall::reference)),
             outside.mapper());
     scopes.log(call);
     return reply;
@@ -137,8 +154,11 @@ public final class Exchange {
   /** Fails the test: what the stub answers cannot be sent to this caller. */
   public Response cannotBeSent(String why) {
     Selected won = selected.orElseThrow();
-    AssertionFailedError error =
-        new StubFailed(won.rule(), new IllegalStateException(why)).failure(request());
+    return failed(new StubFailed(won.rule(), new IllegalStateException(why)).failure(request()));
+  }
+
+  /** Fails the test; the response says why. */
+  private Response failed(AssertionFailedError error) {
     scopes.noteFailure(arrival, error);
     return Responder.explained(500, error.getMessage());
   }
@@ -148,19 +168,36 @@ public final class Exchange {
       throw failed.get();
     }
     if (selected.isPresent()) {
-      return answered(selected.get());
+      return answeredAsDescribed(selected.get());
+    }
+    if (byExample) {
+      described.orElseThrow().requireTaken("an example");
+      return described.orElseThrow().example();
     }
     if (through.isPresent()) {
       return real(Answers.realService());
     }
     if (cassette.isPresent()) {
-      return cassette.get().reply(request(), arrival.carrier(), outside);
+      Cassettes.Choice choice = cassette.get();
+      if (!choice.records()) {
+        described.ifPresent(it -> it.requireTaken(choice.reference().toString()));
+      }
+      return choice.reply(request(), arrival.carrier(), outside);
     }
-    String explanation = scopes.explain(request());
+    String explanation =
+        scopes.explain(request()) + described.map(DescribedCall::remark).orElse("");
     if (scopes.noteUnexpected(arrival, received.toString(), explanation)) {
       outside.warning().accept(explanation);
     }
     return Reply.of(Responder.explained(501, explanation));
+  }
+
+  /** What the stub that won answers, where both call and answer are as they are described. */
+  private Reply answeredAsDescribed(Selected won) {
+    String stub = "the stub " + won.rule().reference();
+    described.ifPresent(it -> it.requireTaken(stub));
+    Reply reply = answered(won);
+    return described.map(it -> it.requirePossible(reply, stub)).orElse(reply);
   }
 
   /**

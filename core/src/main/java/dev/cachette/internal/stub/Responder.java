@@ -30,7 +30,9 @@ public final class Responder {
       if (won.isEmpty() && isPlainByName(request)) {
         Received secure = Received.of(secure(request));
         won = select(secure);
-        if (won.isPresent() || isRecorded(secure.request())) {
+        if (won.isPresent()
+            || isRecorded(secure.request())
+            || scopes.describing(secure.request()).isPresent()) {
           received = secure;
         }
       }

@@ -4,6 +4,7 @@ import dev.cachette.calls.Log;
 import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.explain.Explanation;
+import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.Received;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -39,6 +40,9 @@ public final class Scopes {
 
   /** Whether there ever was a cassette in play. */
   private volatile boolean playing;
+
+  /** Whether a service ever was described. */
+  private volatile boolean describing;
 
   /** The outermost scope, with nothing in it. */
   public Scopes(ScopeSettings settings) {
@@ -175,6 +179,28 @@ public final class Scopes {
   List<InPlay> cassettesFor(Request request) {
     OptionalInt port = OptionalInt.of(request.uri().port());
     return cassettes().stream().filter(it -> it.isFor(request.uri().host(), port)).toList();
+  }
+
+  /** From now on, holds calls against a description, in the innermost scope. */
+  public synchronized void describe(Described service) {
+    scopes.element().describe(service);
+    describing = true;
+  }
+
+  /** What describes the service that a request is for: in the inner scope, and said last. */
+  Optional<Described> describing(Request request) {
+    return describing
+        ? described().stream().filter(service -> service.isFor(request)).findFirst()
+        : Optional.empty();
+  }
+
+  /** Whether a service at this host and port is described. */
+  boolean isDescribed(String host, int port) {
+    return describing && described().stream().anyMatch(service -> service.isAt(host, port));
+  }
+
+  private synchronized List<Described> described() {
+    return scopes.stream().flatMap(scope -> scope.described().stream()).toList();
   }
 
   /** From now on, lets something through, in the innermost scope. */

@@ -35,6 +35,7 @@ public final class StubRule {
   private Instant until = Instant.MAX;
   private List<Habit> habits = List.of();
   private Runnable restart = () -> {};
+  private boolean undescribed;
   private Optional<Supplier<JsonNode>> collection = Optional.empty();
   private boolean used;
 
@@ -253,6 +254,16 @@ public final class StubRule {
   /** What is worth knowing of it when a test failed. */
   List<String> notes() {
     return habits.stream().flatMap(habit -> habit.note().stream()).toList();
+  }
+
+  /** Neither its requests nor its answers are held against the description of the service. */
+  public void undescribed() {
+    undescribed = true;
+  }
+
+  /** Whether they are not. */
+  public boolean isUndescribed() {
+    return undescribed;
   }
 
   /** It is one of the stubs of a collection, which a stub file has in this form. */

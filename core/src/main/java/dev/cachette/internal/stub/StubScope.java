@@ -3,6 +3,7 @@ package dev.cachette.internal.stub;
 import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
+import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.render.Tallies;
 import dev.cachette.match.PatternIndex;
 import dev.cachette.match.Received;
@@ -40,6 +41,7 @@ public final class StubScope {
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
   private final List<InPlay> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
+  private final List<Described> described = new ArrayList<>();
   private final List<Throwable> failures = new ArrayList<>();
   private final CallLog log;
   private final Tallies tallies;
@@ -105,6 +107,15 @@ public final class StubScope {
   /** The cassettes in play, in the order in which they were put in. */
   public List<InPlay> cassettes() {
     return cassettes;
+  }
+
+  void describe(Described service) {
+    described.add(0, service);
+  }
+
+  /** The services that are described, the last one first. */
+  List<Described> described() {
+    return described;
   }
 
   boolean holds(DraftStub draft) {

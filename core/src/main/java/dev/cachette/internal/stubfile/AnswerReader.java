@@ -6,6 +6,7 @@ import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
 import dev.cachette.answer.Trouble;
 import dev.cachette.answer.Troubles;
+import dev.cachette.internal.yaml.Node;
 import java.nio.charset.Charset;
 import java.util.Collection;
 import java.util.Optional;

@@ -1,5 +1,6 @@
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.BodyCondition;
 import dev.cachette.match.Condition;

@@ -4,6 +4,7 @@ import dev.cachette.answer.Answers;
 import dev.cachette.answer.Event;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
+import dev.cachette.internal.yaml.Node;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.LinkedHashMap;

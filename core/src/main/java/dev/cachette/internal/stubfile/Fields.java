@@ -1,6 +1,7 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.yaml.Node;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;

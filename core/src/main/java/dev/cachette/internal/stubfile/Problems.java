@@ -1,6 +1,7 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.yaml.Node;
 import dev.cachette.stubfile.StubFileProblem;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -33,12 +34,12 @@ final class Problems {
   }
 
   void add(Node at, String message) {
-    all.add(new StubFileProblem(file, at.line(), at.column(), at.path(), message));
+    note(at.line(), at.column(), at.path(), message);
   }
 
-  /** The whole text cannot be read. */
-  void malformed(int line, int column, String message) {
-    all.add(new StubFileProblem(file, line, column, "", message));
+  /** Notes something, wherever it stands. */
+  void note(int line, int column, String path, String message) {
+    all.add(new StubFileProblem(file, line, column, path, message));
   }
 
   /** A word that is none of those that can stand there. */

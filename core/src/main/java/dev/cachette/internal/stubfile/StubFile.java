@@ -1,6 +1,8 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.internal.collection.Items;
+import dev.cachette.internal.yaml.Node;
+import dev.cachette.internal.yaml.Trees;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.stubfile.StubFileProblem;
 import java.util.ArrayList;
@@ -47,9 +49,9 @@ public record StubFile(
     List<StubDeclaration> stubs = new ArrayList<>();
     List<CollectionDeclaration> collections = new ArrayList<>();
     List<Include> includes = new ArrayList<>();
-    Optional<Node> root = Trees.read(text, problems);
+    Optional<Node> root = Trees.read(text, problems::note);
     if (root.isEmpty() && problems.all().isEmpty()) {
-      problems.malformed(1, 1, "the file is empty. Mend: begin with stubs:");
+      problems.note(1, 1, "", "the file is empty. Mend: begin with stubs:");
     }
     root.ifPresent(
         node -> {

@@ -6,6 +6,7 @@ import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.Condition;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.stubfile.StubFileProblem;
@@ -34,6 +35,7 @@ final class StubReader {
           "budget",
           "unavailableFirst",
           "flaky",
+          "undescribed",
           "bodyTo");
 
   /** What can stand in a stub. */
@@ -129,6 +131,9 @@ final class StubReader {
     List<ObjLongConsumer<StubRule>> changes = new ArrayList<>();
     if (fields.isSet("looping")) {
       changes.add(plain(StubRule::looping));
+    }
+    if (fields.isSet("undescribed")) {
+      changes.add(plain(StubRule::undescribed));
     }
     if (fields.isSet("onceEach")) {
       changes.add(plain(StubRule::onceEach));

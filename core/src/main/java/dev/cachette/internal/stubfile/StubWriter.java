@@ -174,6 +174,9 @@ public final class StubWriter {
     if (rule.isOnceEach()) {
       form.put("onceEach", true);
     }
+    if (rule.isUndescribed()) {
+      form.put("undescribed", true);
+    }
     rule.limit().ifPresent(calls -> form.put("times", calls));
     rule.from().ifPresent(instant -> form.put("from", instant.toString()));
     rule.until().ifPresent(instant -> form.put("until", instant.toString()));

@@ -1,6 +1,7 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.TextCondition;
 import dev.cachette.match.ValueCondition;
 import dev.cachette.match.Values;

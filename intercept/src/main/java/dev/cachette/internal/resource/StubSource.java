@@ -30,11 +30,11 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
     return new StubSource(false, "", Optional.of(text));
   }
 
-  private static StubSource file(Path path) {
+  static StubSource file(Path path) {
     return new StubSource(false, path.toString(), Optional.empty());
   }
 
-  private static StubSource resource(String name) {
+  static StubSource resource(String name) {
     return new StubSource(true, name, Optional.empty());
   }
 

@@ -1,4 +1,4 @@
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.yaml;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
@@ -8,7 +8,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One value of a stub file, and where it stands.
+ * One value of a text, and where it stands.
  *
  * @param line its line, from 1
  * @param column its column, from 1
@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  * @param members its members, in their order; null if it is no mapping
  * @param elements its elements; null if it is no sequence
  */
-record Node(
+public record Node(
     int line,
     int column,
     String path,
@@ -32,26 +32,35 @@ record Node(
    * @param key the name as a node, for where it stands
    * @param value its value
    */
-  record Member(String name, Node key, Node value) {}
+  public record Member(String name, Node key, Node value) {}
 
-  boolean isMapping() {
+  /** This value, as if it began where another one does. */
+  public Node startingAt(Node other) {
+    return new Node(other.line, other.column, path, scalar, members, elements);
+  }
+
+  /** Whether it has members. */
+  public boolean isMapping() {
     return members != null;
   }
 
-  boolean isSequence() {
+  /** Whether it has elements. */
+  public boolean isSequence() {
     return elements != null;
   }
 
-  boolean isText() {
+  /** Whether it is a text. */
+  public boolean isText() {
     return scalar != null && scalar.isTextual();
   }
 
-  String text() {
+  /** The value as it is written; empty where it has parts. */
+  public String text() {
     return scalar == null ? "" : scalar.asText();
   }
 
   /** The value as JSON. */
-  JsonNode json() {
+  public JsonNode json() {
     if (members != null) {
       ObjectNode object = JsonNodeFactory.instance.objectNode();
       members.forEach(member -> object.set(member.name(), member.value().json()));
@@ -66,7 +75,7 @@ record Node(
   }
 
   /** What it is, for messages: {@code a mapping}, {@code the text "04:10"}. */
-  String kind() {
+  public String kind() {
     if (members != null) {
       return "a mapping";
     }

@@ -1,4 +1,4 @@
-package dev.cachette.match;
+package dev.cachette.internal.content;
 
 import dev.cachette.http.Request;
 import java.util.ArrayList;
@@ -8,9 +8,10 @@ import java.util.Map;
 import java.util.Set;
 
 /** The cookies that a request carries (RFC 6265 section 4.2). */
-record Cookies(Map<String, List<String>> values) {
+public record Cookies(Map<String, List<String>> values) {
 
-  static Cookies in(Request request) {
+  /** Those that a request sends. */
+  public static Cookies in(Request request) {
     Map<String, List<String>> values = new LinkedHashMap<>();
     for (String header : request.headers().all("cookie")) {
       for (String pair : header.split(";")) {
@@ -26,11 +27,13 @@ record Cookies(Map<String, List<String>> values) {
     return new Cookies(values);
   }
 
-  List<String> all(String name) {
+  /** The values of the cookies of a name. */
+  public List<String> all(String name) {
     return values.getOrDefault(name, List.of());
   }
 
-  Set<String> names() {
+  /** Their names. */
+  public Set<String> names() {
     return values.keySet();
   }
 }

@@ -1,4 +1,4 @@
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.yaml;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
@@ -25,7 +25,7 @@ import org.snakeyaml.engine.v2.schema.JsonSchema;
  * Reads YAML 1.2, of which JSON is a part, into a tree that knows its lines. Only what JSON calls a
  * number, a truth value or null is one: {@code no} and {@code 2031-04-02} are texts.
  */
-final class Trees {
+public final class Trees {
 
   private static final int LARGEST = 256 << 20;
   private static final Pattern PLAIN_NAME = Pattern.compile("[A-Za-z_][A-Za-z0-9_-]*");
@@ -37,26 +37,27 @@ final class Trees {
           .setMaxAliasesForCollections(1_000)
           .build();
 
-  private final Problems problems;
+  private final Complaints problems;
   private final Set<Object> within = new HashSet<>();
 
-  private Trees(Problems problems) {
+  private Trees(Complaints problems) {
     this.problems = problems;
   }
 
   /** The tree of a text; empty if it has none, or where it is malformed, which is a problem. */
-  static Optional<Node> read(String text, Problems problems) {
+  public static Optional<Node> read(String text, Complaints problems) {
     try {
       return new Compose(SETTINGS)
           .composeString(withoutTabs(text))
           .map(root -> new Trees(problems).node(root, ""));
     } catch (MarkedYamlEngineException malformed) {
-      problems.malformed(
+      problems.add(
           malformed.getProblemMark().map(mark -> mark.getLine() + 1).orElse(1),
           malformed.getProblemMark().map(mark -> mark.getColumn() + 1).orElse(1),
+          "",
           message(malformed));
     } catch (YamlEngineException malformed) {
-      problems.malformed(1, 1, "this is no YAML: " + malformed.getMessage());
+      problems.add(1, 1, "", "this is no YAML: " + malformed.getMessage());
     }
     return Optional.empty();
   }
@@ -80,7 +81,7 @@ final class Trees {
     int column = from.getStartMark().map(mark -> mark.getColumn() + 1).orElse(1);
     Node empty = new Node(line, column, path, JsonNodeFactory.instance.nullNode(), null, null);
     if (!(from instanceof ScalarNode) && !within.add(from)) {
-      problems.add(empty, "it contains itself, by an alias. Mend: write it out.");
+      problems.add(line, column, path, "it contains itself, by an alias. Mend: write it out.");
       return empty;
     }
     try {
@@ -106,17 +107,21 @@ final class Trees {
     for (NodeTuple tuple : mapping.getValue()) {
       Node key = node(tuple.getKeyNode(), path);
       if (key.scalar() == null) {
-        problems.add(key, "a key must be a text, not " + key.kind() + ".");
+        complain(key, "a key must be a text, not " + key.kind() + ".");
         continue;
       }
       String name = key.text();
       Node value = node(tuple.getValueNode(), below(path, name));
       if (!names.add(name)) {
-        problems.add(key, "the key \"" + name + "\" stands there twice. Mend: leave one of them.");
+        complain(key, "the key \"" + name + "\" stands there twice. Mend: leave one of them.");
       }
       members.add(new Node.Member(name, key, value));
     }
     return List.copyOf(members);
+  }
+
+  private void complain(Node at, String message) {
+    problems.add(at.line(), at.column(), at.path(), message);
   }
 
   private static String below(String path, String name) {

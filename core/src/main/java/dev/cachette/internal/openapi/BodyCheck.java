@@ -1,0 +1,59 @@
+package dev.cachette.internal.openapi;
+
+import dev.cachette.http.MediaType;
+import dev.cachette.match.Check;
+import dev.cachette.match.Content;
+import dev.cachette.match.Difference;
+import java.util.List;
+import java.util.Optional;
+
+/** Holds a body against the content that is described for it. */
+final class BodyCheck {
+
+  private static final double NEAR = 0.5;
+
+  private final Schemas schemas;
+  private final Direction direction;
+
+  BodyCheck(Schemas schemas, Direction direction) {
+    this.schemas = schemas;
+    this.direction = direction;
+  }
+
+  /** What is wrong with a body; empty if nothing is. */
+  Optional<Check> of(Content content, Element described) {
+    Element types = described.get("content");
+    String where = "   (" + described.place() + ")";
+    if (types.json().isEmpty()) {
+      return Optional.of(missed("no body" + where, "a body"));
+    }
+    if (content.isEmpty()) {
+      return Optional.of(missed(MediaTypes.listed(types) + where, "an empty body"));
+    }
+    Optional<MediaType> type = content.mediaType();
+    Optional<Element> media = type.flatMap(it -> MediaTypes.described(types, it));
+    if (media.isEmpty()) {
+      return Optional.of(
+          Check.missed(
+              "content type",
+              NEAR,
+              Difference.of(
+                  MediaTypes.listed(types) + where,
+                  content.headers().first("content-type").orElse(Difference.MISSING))));
+    }
+    Element schema = media.get().raw("schema");
+    BodyValue value = BodyValue.of(content, type.get(), schema);
+    if (value.problem().isPresent()) {
+      return Optional.of(missed(type.get() + where, value.problem().get()));
+    }
+    List<Difference> differences =
+        value.value().map(it -> schemas.differences(it, schema, direction)).orElse(List.of());
+    return differences.isEmpty()
+        ? Optional.empty()
+        : Optional.of(Check.missed("body", NEAR, "what its schema says" + where, differences));
+  }
+
+  private static Check missed(String expected, String actual) {
+    return Check.missed("body", NEAR, Difference.of(expected, actual));
+  }
+}

@@ -1,0 +1,124 @@
+package dev.cachette.internal.openapi;
+
+import dev.cachette.http.Request;
+import dev.cachette.internal.content.Cookies;
+import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * What an operation asks its callers to show: one of several sets of credentials. That they are the
+ * right ones is not for a description to say.
+ *
+ * @param alternatives the sets, any of which will do; none if nothing is asked for
+ */
+record Credentials(List<List<Scheme>> alternatives) {
+
+  /**
+   * One of the schemes.
+   *
+   * @param title what is to be shown, in words
+   * @param in where: {@code header}, {@code query} or {@code cookie}; empty if it cannot be seen
+   * @param name the name of the header, parameter or cookie
+   * @param prefix how the value begins
+   */
+  record Scheme(String title, String in, String name, String prefix) {
+
+    boolean isShownBy(Request request) {
+      Optional<String> shown =
+          switch (in) {
+            case "header" -> request.headers().first(name);
+            case "query" -> request.uri().query().first(name);
+            case "cookie" -> Cookies.in(request).all(name).stream().findFirst();
+            default -> Optional.of("");
+          };
+      return shown
+          .filter(value -> value.regionMatches(true, 0, prefix, 0, prefix.length()))
+          .isPresent();
+    }
+  }
+
+  static Credentials of(Element operation, Element root) {
+    Element own = operation.get("security");
+    List<List<Scheme>> alternatives = new ArrayList<>();
+    for (Element each : (own.isThere() ? own : root.get("security")).elements()) {
+      List<Scheme> schemes = new ArrayList<>();
+      each.json()
+          .fieldNames()
+          .forEachRemaining(
+              name -> {
+                Element scheme = root.get("components").get("securitySchemes").get(name);
+                if (!scheme.isThere()) {
+                  throw each.malformed(
+                      "there is no security scheme \"" + name + "\" in components.");
+                }
+                schemes.add(scheme(scheme));
+              });
+      alternatives.add(schemes);
+    }
+    return new Credentials(alternatives);
+  }
+
+  private static Scheme scheme(Element scheme) {
+    return switch (scheme.text("type").orElse("")) {
+      case "apiKey" -> {
+        String in = scheme.text("in").orElse("header");
+        String name = scheme.text("name").orElse("");
+        String place = in.equals("query") ? "parameter" : in;
+        yield new Scheme("the " + place + " " + name, in, name, "");
+      }
+      case "http" -> {
+        String kind = scheme.text("scheme").orElse("bearer").toLowerCase(Locale.ROOT);
+        yield authorization(Character.toUpperCase(kind.charAt(0)) + kind.substring(1));
+      }
+      case "oauth2", "openIdConnect" -> authorization("Bearer");
+      case "mutualTLS" -> new Scheme("a certificate of the client's", "", "", "");
+      default ->
+          throw scheme.malformed(
+              "a security scheme has a type: apiKey, http, oauth2, openIdConnect or mutualTLS.");
+    };
+  }
+
+  private static Scheme authorization(String kind) {
+    return new Scheme(
+        "the header authorization with " + kind + " credentials",
+        "header",
+        "authorization",
+        kind + " ");
+  }
+
+  /** The parameters of a query that credentials are shown by. */
+  Set<String> parameters() {
+    return alternatives.stream()
+        .flatMap(List::stream)
+        .filter(it -> it.in().equals("query"))
+        .map(Scheme::name)
+        .collect(Collectors.toSet());
+  }
+
+  /** Why the service would turn a request away; empty if it shows what is asked for. */
+  Optional<Check> missing(Request request, Element at) {
+    boolean shown =
+        alternatives.isEmpty()
+            || alternatives.stream()
+                .anyMatch(set -> set.stream().allMatch(it -> it.isShownBy(request)));
+    if (shown) {
+      return Optional.empty();
+    }
+    String wanted =
+        alternatives.stream()
+            .map(set -> set.stream().map(Scheme::title).collect(Collectors.joining(" and ")))
+            .collect(Collectors.joining(", or "));
+    String actual =
+        request.headers().has("authorization") && wanted.contains("authorization")
+            ? "an authorization of another kind"
+            : Difference.MISSING;
+    return Optional.of(
+        Check.missed("credentials", 0, Difference.of(wanted + "   (" + at.place() + ")", actual)));
+  }
+}

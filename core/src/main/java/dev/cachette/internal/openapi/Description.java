@@ -1,0 +1,209 @@
+package dev.cachette.internal.openapi;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.calls.StubReference;
+import dev.cachette.http.Request;
+import dev.cachette.http.Response;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.uri.Percent;
+import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * What a service says of itself, in OpenAPI 3.0 or 3.1: which requests it takes, and what it
+ * answers. May be shared between threads.
+ */
+public final class Description {
+
+  private static final Set<String> METHODS =
+      Set.of("get", "put", "post", "delete", "options", "head", "patch", "trace");
+
+  private final Document document;
+  private final Schemas schemas;
+  private final Servers servers;
+  private final List<Route> routes = new ArrayList<>();
+
+  /** A path, from the root of the service, and what can be done there. */
+  private record Route(DescribedPath path, Map<String, Operation> operations) {}
+
+  /** The operation that a request is for, and the values in its path. */
+  private record Found(Operation operation, Map<String, String> variables) {}
+
+  private Description(Document document) {
+    this.document = document;
+    Element root = document.root();
+    String version = root.text("openapi").orElse("");
+    if (!version.matches("3\\.[01](\\..*)?")) {
+      throw root.malformed(
+          root.json().has("swagger")
+              ? "this is a description in Swagger 2.0, which is not read here. Mend: convert it to "
+                  + "OpenAPI 3."
+              : "this is no description in OpenAPI 3.0 or 3.1: it has openapi: "
+                  + (version.isEmpty() ? "nothing" : version)
+                  + ".");
+    }
+    this.schemas = new Schemas(version.startsWith("3.0"));
+    this.servers = Servers.of(root);
+    root.get("paths").members().forEach((path, item) -> add(path, item, root));
+    routes.sort(Comparator.comparingInt(route -> route.path().variables()));
+  }
+
+  /**
+   * Reads a description.
+   *
+   * @throws MalformedDescription if it is none, or a part of it cannot be used
+   */
+  public static Description read(DescriptionFile file) {
+    return new Description(Document.read(file));
+  }
+
+  /** Whether a text is a description, rather than something else in YAML or JSON. */
+  public static boolean isOne(String text) {
+    return text.lines()
+        .limit(100)
+        .anyMatch(line -> line.matches("[\\s{]*[\"']?(openapi|swagger)[\"']?\\s*:.*"));
+  }
+
+  private void add(String path, Element item, Element root) {
+    if (!path.startsWith("/")) {
+      return;
+    }
+    Map<String, Operation> operations = new LinkedHashMap<>();
+    item.json()
+        .fieldNames()
+        .forEachRemaining(
+            name -> {
+              if (METHODS.contains(name)) {
+                Operation operation = Operation.read(name, path, item, item.get(name), root);
+                operations.put(operation.method(), operation);
+              }
+            });
+    Servers own = item.get("servers").isThere() ? Servers.of(item) : servers;
+    for (String base : own.basePaths()) {
+      routes.add(new Route(new DescribedPath(base + path), operations));
+    }
+  }
+
+  /** What messages call it. */
+  public String name() {
+    return document.label();
+  }
+
+  /** The origins of the servers that it names. */
+  public List<String> origins() {
+    return servers.origins();
+  }
+
+  /** Why the service would refuse a request; empty if it would not. */
+  public List<Check> refusals(Request request) {
+    Optional<Found> found = find(request);
+    if (found.isPresent()) {
+      return RequestCheck.of(schemas, found.get().operation(), found.get().variables(), request);
+    }
+    return unknown(request).stream().toList();
+  }
+
+  /** Why there is no operation for a request; empty if there is one, or it is not looked at. */
+  public Optional<Check> unknown(Request request) {
+    if (find(request).isPresent() || request.method().equals("OPTIONS")) {
+      return Optional.empty();
+    }
+    Set<String> methods = new LinkedHashSet<>();
+    routesTo(request.uri()).forEach(route -> methods.addAll(route.operations().keySet()));
+    if (!methods.isEmpty()) {
+      return Optional.of(
+          Check.missed("method", 0, Difference.of(String.join(" or ", methods), request.method())));
+    }
+    List<String> paths = routes.stream().map(route -> route.path().toString()).distinct().toList();
+    Optional<String> near = Likeness.nearest(request.uri().path(), paths);
+    return Optional.of(
+        Check.missed(
+            "path",
+            0,
+            Difference.of(listed(paths), request.uri().path())
+                .because(near.map(it -> "misspelt, if \"" + it + "\" is meant"))));
+  }
+
+  private static String listed(List<String> paths) {
+    int shown = 8;
+    String all = String.join(", ", paths.subList(0, Math.min(shown, paths.size())));
+    return paths.isEmpty()
+        ? "no path at all"
+        : all + (paths.size() > shown ? " and " + (paths.size() - shown) + " more" : "");
+  }
+
+  /**
+   * Why the service would never answer this to a request; empty if it might.
+   *
+   * @param withBody whether the body can be looked at
+   */
+  public List<Check> impossible(Request request, Response response, boolean withBody) {
+    boolean body = withBody && !request.method().equals("HEAD");
+    return find(request)
+        .map(found -> ResponseCheck.of(schemas, found.operation(), response, body))
+        .orElse(List.of());
+  }
+
+  /** The operation of a request, and where it is described; empty if there is none. */
+  public Optional<StubReference> operation(Request request) {
+    return find(request)
+        .map(Found::operation)
+        .map(it -> new StubReference(it.title(), it.at().place().toString()));
+  }
+
+  /**
+   * The response that its examples give to a request for one of its operations.
+   *
+   * @throws MalformedDescription if they give none
+   */
+  public Response example(Request request) {
+    return ExampleResponses.of(find(request).orElseThrow().operation(), request);
+  }
+
+  /** The parts that cannot be used, and the examples that do not fit; each with its place. */
+  public List<MalformedDescription> problems() {
+    DescriptionCheck check = new DescriptionCheck(schemas);
+    routes.stream()
+        .flatMap(route -> route.operations().values().stream())
+        .distinct()
+        .forEach(check::look);
+    return check.problems();
+  }
+
+  private Optional<Found> find(Request request) {
+    for (Route route : routesTo(request.uri())) {
+      Operation operation = route.operations().get(request.method());
+      if (operation == null && request.method().equals("HEAD")) {
+        operation = route.operations().get("GET");
+      }
+      if (operation != null) {
+        return Optional.of(new Found(operation, variables(route, request.uri()).orElseThrow()));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private List<Route> routesTo(Uri uri) {
+    return routes.stream().filter(route -> variables(route, uri).isPresent()).toList();
+  }
+
+  private static Optional<Map<String, String>> variables(Route route, Uri uri) {
+    return route.path().match(Percent.normalise(uri.path()));
+  }
+
+  /** Its name, and how much it describes. */
+  @Override
+  public String toString() {
+    JsonNode title = document.root().json().path("info").path("title");
+    return title.isTextual() ? name() + " (" + title.asText() + ")" : name();
+  }
+}

@@ -1,0 +1,89 @@
+package dev.cachette.internal.openapi;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.http.MediaType;
+import dev.cachette.match.Difference;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Looks at all of a description: whether its schemas are some, and its examples fit them. */
+final class DescriptionCheck {
+
+  private final Schemas schemas;
+
+  /** By their texts: what is referred to twice is wrong once. */
+  private final Map<String, MalformedDescription> problems = new LinkedHashMap<>();
+
+  DescriptionCheck(Schemas schemas) {
+    this.schemas = schemas;
+  }
+
+  List<MalformedDescription> problems() {
+    return new ArrayList<>(problems.values());
+  }
+
+  void look(Operation operation) {
+    for (Parameter parameter : operation.parameters()) {
+      attempt(() -> value(parameter.at(), parameter.schema(), Direction.REQUEST, true));
+    }
+    attempt(() -> content(operation.body(), Direction.REQUEST));
+    attempt(
+        () -> {
+          for (Element response : operation.responses().members().values()) {
+            attempt(() -> content(response, Direction.RESPONSE));
+            for (Element header : response.get("headers").members().values()) {
+              attempt(() -> value(header, header.raw("schema"), Direction.RESPONSE, true));
+            }
+          }
+        });
+  }
+
+  private void content(Element body, Direction direction) {
+    body.get("content")
+        .members()
+        .forEach(
+            (type, media) -> {
+              boolean json = MediaType.read(type).filter(MediaType::isJson).isPresent();
+              attempt(() -> value(media, media.raw("schema"), direction, json));
+            });
+  }
+
+  /**
+   * Looks at a schema and the examples beside it.
+   *
+   * @param isValue whether an example is the value, and not a text that it is written as
+   */
+  private void value(Element at, Element schema, Direction direction, boolean isValue) {
+    if (!schema.isThere()) {
+      return;
+    }
+    schemas.of(schema, direction);
+    List<Element> examples = isValue ? ExampleResponses.examples(at) : List.of();
+    for (Element example : examples) {
+      JsonNode value = example.json();
+      for (Difference each : schemas.differences(value, schema, direction)) {
+        note(
+            example.malformed(
+                String.format(
+                    "the example does not fit its schema%s: expected %s, actual %s.",
+                    each.at().equals("$") ? "" : " at " + each.at(),
+                    each.expected(),
+                    each.actual())));
+      }
+    }
+  }
+
+  private void attempt(Runnable look) {
+    try {
+      look.run();
+    } catch (MalformedDescription malformed) {
+      note(malformed);
+    }
+  }
+
+  private void note(MalformedDescription problem) {
+    problems.putIfAbsent(problem.getMessage(), problem);
+  }
+}

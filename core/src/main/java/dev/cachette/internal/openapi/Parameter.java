@@ -1,0 +1,85 @@
+package dev.cachette.internal.openapi;
+
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * A parameter of an operation.
+ *
+ * @param name its name
+ * @param in where it stands: {@code path}, {@code query}, {@code header} or {@code cookie}
+ * @param required whether it must be there
+ * @param style how arrays and objects are written
+ * @param explode whether each of their parts is a value of its own
+ * @param schema what it must be; missing if anything goes
+ * @param isJson whether its text is JSON
+ * @param at where it is described
+ */
+record Parameter(
+    String name,
+    String in,
+    boolean required,
+    String style,
+    boolean explode,
+    Element schema,
+    boolean isJson,
+    Element at) {
+
+  private static final Set<String> PLACES = Set.of("path", "query", "header", "cookie");
+
+  /** These are not parameters, whatever a description says of them (OpenAPI 3.1, 4.8.12). */
+  private static final Set<String> NO_PARAMETERS =
+      Set.of("accept", "content-type", "authorization");
+
+  /**
+   * A parameter as it is described.
+   *
+   * @throws MalformedDescription if it has no name, or is in none of the places
+   */
+  static Optional<Parameter> read(Element at) {
+    Element there = at.followed();
+    String name = there.text("name").orElseThrow(() -> there.malformed("a parameter has a name."));
+    String in = there.text("in").orElse("");
+    if (!PLACES.contains(in)) {
+      throw there.malformed(
+          "a parameter is in path, query, header or cookie; this one: \"" + in + "\".");
+    }
+    if (in.equals("header") && NO_PARAMETERS.contains(name.toLowerCase(Locale.ROOT))) {
+      return Optional.empty();
+    }
+    boolean form = in.equals("query") || in.equals("cookie");
+    String style = there.text("style").orElse(form ? "form" : "simple");
+    boolean explode = there.text("explode").map(Boolean::parseBoolean).orElse(style.equals("form"));
+    Element content = there.raw("content");
+    Optional<Element> json = content.members().values().stream().findFirst();
+    return Optional.of(
+        new Parameter(
+            name,
+            in,
+            in.equals("path") || there.isSet("required"),
+            style,
+            explode,
+            json.map(it -> it.raw("schema")).orElseGet(() -> there.raw("schema")),
+            json.isPresent() && content.json().fieldNames().next().contains("json"),
+            there));
+  }
+
+  /** What a check of it is called. */
+  String title() {
+    return in + " " + name;
+  }
+
+  /** Names of the same place and name are the same parameter; the inner one counts. */
+  String key() {
+    return in + " " + (in.equals("header") ? name.toLowerCase(Locale.ROOT) : name);
+  }
+
+  boolean isObject() {
+    return !isJson && SchemaTypes.of(schema).contains("object");
+  }
+
+  boolean isArray() {
+    return !isJson && SchemaTypes.of(schema).contains("array");
+  }
+}

@@ -1,0 +1,137 @@
+package dev.cachette.internal.openapi;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.http.Query;
+import dev.cachette.http.Request;
+import dev.cachette.internal.content.Cookies;
+import dev.cachette.internal.text.Likeness;
+import dev.cachette.match.Check;
+import dev.cachette.match.Content;
+import dev.cachette.match.Difference;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** What a service would refuse in a request, by its description. */
+final class RequestCheck {
+
+  private final Schemas schemas;
+  private final Operation operation;
+  private final Request request;
+  private final List<Check> missed = new ArrayList<>();
+
+  private RequestCheck(Schemas schemas, Operation operation, Request request) {
+    this.schemas = schemas;
+    this.operation = operation;
+    this.request = request;
+  }
+
+  /**
+   * All that does not hold.
+   *
+   * @param variables the values of the path
+   */
+  static List<Check> of(
+      Schemas schemas, Operation operation, Map<String, String> variables, Request request) {
+    RequestCheck check = new RequestCheck(schemas, operation, request);
+    check.operation.credentials().missing(request, operation.at()).ifPresent(check.missed::add);
+    check.parameters(variables);
+    check.unknownParameters();
+    check.body();
+    return List.copyOf(check.missed);
+  }
+
+  private void parameters(Map<String, String> variables) {
+    Query query = request.uri().query();
+    for (Parameter parameter : operation.parameters()) {
+      Optional<JsonNode> value =
+          switch (parameter.in()) {
+            case "path" ->
+                Optional.ofNullable(variables.get(parameter.name()))
+                    .map(text -> ParameterText.of(parameter, text));
+            case "query" -> ParameterText.in(query, parameter);
+            case "header" -> header(parameter);
+            default ->
+                Cookies.in(request).all(parameter.name()).stream()
+                    .findFirst()
+                    .map(text -> ParameterText.of(parameter, text));
+          };
+      if (value.isPresent()) {
+        List<Difference> differences =
+            schemas.parameter(value.get(), parameter.schema(), Direction.REQUEST);
+        if (!differences.isEmpty()) {
+          missed.add(Check.missed(parameter.title(), 0, "what its schema says", differences));
+        }
+      } else if (parameter.required()) {
+        missed.add(
+            Check.missed(
+                parameter.title(),
+                0,
+                Difference.of(
+                    "present, as it is required   (" + parameter.at().place() + ")",
+                    Difference.MISSING)));
+      }
+    }
+  }
+
+  private Optional<JsonNode> header(Parameter parameter) {
+    List<String> values = request.headers().all(parameter.name());
+    return values.isEmpty()
+        ? Optional.empty()
+        : Optional.of(ParameterText.of(parameter, String.join(",", values)));
+  }
+
+  /** A parameter that the service does not know is most often one that is misspelt. */
+  private void unknownParameters() {
+    List<Parameter> known = operation.parametersIn("query");
+    for (String name : request.uri().query().names()) {
+      boolean taken =
+          operation.credentials().parameters().contains(name)
+              || known.stream().anyMatch(it -> ParameterText.takes(it, name));
+      if (!taken) {
+        List<String> names = known.stream().map(Parameter::name).toList();
+        missed.add(
+            Check.missed(
+                "query " + name,
+                0,
+                Difference.of(
+                        (names.isEmpty()
+                                ? "no parameter"
+                                : "only these parameters: " + String.join(", ", names))
+                            + "   ("
+                            + operation.at().place()
+                            + ")",
+                        "this one")
+                    .because(
+                        Likeness.nearest(name, names)
+                            .map(near -> "misspelt, if \"" + near + "\" is meant"))));
+      }
+    }
+  }
+
+  private void body() {
+    Element body = operation.body();
+    Content content = Content.of(request.headers(), request.body());
+    if (content.isEmpty()) {
+      if (body.isSet("required")) {
+        missed.add(
+            Check.missed(
+                "body",
+                0,
+                Difference.of(
+                    "a body, as it is required   (" + body.place() + ")", Difference.MISSING)));
+      }
+      return;
+    }
+    if (body.isThere()) {
+      new BodyCheck(schemas, Direction.REQUEST).of(content, body).ifPresent(missed::add);
+    } else {
+      missed.add(
+          Check.missed(
+              "body",
+              0,
+              Difference.of("no body   (" + operation.at().place() + ")", request.body() + "")));
+    }
+  }
+}

@@ -1,0 +1,103 @@
+package dev.cachette.internal.openapi;
+
+import dev.cachette.http.Response;
+import dev.cachette.match.Check;
+import dev.cachette.match.Content;
+import dev.cachette.match.Difference;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** What a service would never answer, by its description. */
+final class ResponseCheck {
+
+  /** What HTTP itself provides for, whatever the operation: RFC 9110 sections 13 and 14. */
+  private static final Set<Integer> OF_HTTP = Set.of(206, 304, 412, 416);
+
+  /** What any service may answer when it is late or has too much to do. */
+  private static final Set<Integer> OVERLOADED = Set.of(408, 429);
+
+  private static final int SERVER_ERROR = 500;
+
+  private ResponseCheck() {}
+
+  /**
+   * All that does not hold.
+   *
+   * @param withBody whether there is a body that can be looked at
+   */
+  static List<Check> of(Schemas schemas, Operation operation, Response response, boolean withBody) {
+    int status = response.status();
+    if (isAlwaysPossible(status) && operation.responseNamed(status).isEmpty()) {
+      return List.of();
+    }
+    Optional<Element> described = operation.response(status);
+    if (described.isEmpty()) {
+      return List.of(
+          Check.missed(
+              "status",
+              0,
+              Difference.of(
+                  operation.statuses() + "   (" + operation.responses().place() + ")",
+                  Integer.toString(status))));
+    }
+    List<Check> missed = new ArrayList<>(headers(schemas, described.get(), response));
+    Content content = Content.of(response.headers(), response.body());
+    boolean wanted = !described.get().get("content").json().isEmpty();
+    if (withBody && !(content.isEmpty() && !wanted) && status != 204) {
+      new BodyCheck(schemas, Direction.RESPONSE)
+          .of(content, described.get())
+          .ifPresent(missed::add);
+    }
+    return List.copyOf(missed);
+  }
+
+  private static boolean isAlwaysPossible(int status) {
+    return OF_HTTP.contains(status) || OVERLOADED.contains(status) || status >= SERVER_ERROR;
+  }
+
+  private static List<Check> headers(Schemas schemas, Element described, Response response) {
+    List<Check> missed = new ArrayList<>();
+    for (Map.Entry<String, Element> member : described.get("headers").members().entrySet()) {
+      String name = member.getKey();
+      Element header = member.getValue();
+      if (name.equalsIgnoreCase("content-type")) {
+        continue;
+      }
+      Parameter parameter =
+          new Parameter(
+              name,
+              "header",
+              header.isSet("required"),
+              "simple",
+              header.isSet("explode"),
+              header.raw("schema"),
+              false,
+              header);
+      List<String> values = response.headers().all(name);
+      if (values.isEmpty()) {
+        if (parameter.required()) {
+          missed.add(
+              Check.missed(
+                  parameter.title(),
+                  0,
+                  Difference.of(
+                      "present, as it is required   (" + header.place() + ")",
+                      Difference.MISSING)));
+        }
+        continue;
+      }
+      List<Difference> differences =
+          schemas.parameter(
+              ParameterText.of(parameter, String.join(",", values)),
+              parameter.schema(),
+              Direction.RESPONSE);
+      if (!differences.isEmpty()) {
+        missed.add(Check.missed(parameter.title(), 0, "what its schema says", differences));
+      }
+    }
+    return missed;
+  }
+}

@@ -1,0 +1,58 @@
+package dev.cachette.internal.openapi;
+
+import dev.cachette.http.Uri;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Where a description says that the service is.
+ *
+ * @param origins the origins that are named
+ * @param basePaths what all paths begin with; an empty text where they begin at the root
+ */
+record Servers(List<String> origins, List<String> basePaths) {
+
+  static Servers of(Element from) {
+    Set<String> origins = new LinkedHashSet<>();
+    Set<String> paths = new LinkedHashSet<>();
+    for (Element server : from.get("servers").elements()) {
+      String url = withVariables(server);
+      if (url.contains("://")) {
+        Uri uri = absolute(url, server);
+        origins.add(uri.origin());
+        paths.add(bare(uri.path()));
+      } else {
+        paths.add(bare(url));
+      }
+    }
+    if (paths.isEmpty()) {
+      paths.add("");
+    }
+    return new Servers(new ArrayList<>(origins), new ArrayList<>(paths));
+  }
+
+  private static Uri absolute(String url, Element server) {
+    try {
+      return Uri.parse(url);
+    } catch (IllegalArgumentException malformed) {
+      throw server.malformed(malformed.getMessage() + ".");
+    }
+  }
+
+  private static String withVariables(Element server) {
+    String url = server.text("url").orElse("/");
+    for (var variable : server.get("variables").members().entrySet()) {
+      url =
+          url.replace(
+              "{" + variable.getKey() + "}", variable.getValue().text("default").orElse(""));
+    }
+    return url;
+  }
+
+  private static String bare(String path) {
+    String slashed = path.startsWith("/") || path.isEmpty() ? path : "/" + path;
+    return slashed.endsWith("/") ? slashed.substring(0, slashed.length() - 1) : slashed;
+  }
+}

@@ -1,0 +1,63 @@
+package dev.cachette.internal.resource;
+
+import dev.cachette.internal.openapi.DescriptionFile;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/** A description of a service, as a file or as a resource on the class path. */
+public final class DescriptionSource implements DescriptionFile {
+
+  private final StubSource source;
+
+  private DescriptionSource(StubSource source) {
+    this.source = source;
+  }
+
+  /**
+   * The file of this path, from the folder or from the working directory; else the resource of this
+   * name.
+   *
+   * @throws IllegalArgumentException if there is none
+   */
+  public static DescriptionSource named(String name, Path folder) {
+    return Stream.of(
+            StubSource.file(folder.resolve(name)),
+            StubSource.file(Path.of(name)),
+            StubSource.resource(name))
+        .filter(StubSource::isThere)
+        .findFirst()
+        .map(DescriptionSource::new)
+        .orElseThrow(
+            () ->
+                new IllegalArgumentException(
+                    String.format(
+                        "There is no description \"%s\". It was looked for in %s, in %s and on the "
+                            + "class path.%s",
+                        name,
+                        folder.toAbsolutePath(),
+                        Path.of("").toAbsolutePath(),
+                        near(name, folder)
+                            .map(other -> "\nMend: is \"" + other + "\" meant, which is there?")
+                            .orElse(""))));
+  }
+
+  private static Optional<String> near(String name, Path folder) {
+    return Resources.near(folder.resolve(name)).or(() -> Resources.near(Path.of(name)));
+  }
+
+  @Override
+  public String label() {
+    return source.label();
+  }
+
+  @Override
+  public String text() {
+    return source.text();
+  }
+
+  @Override
+  public DescriptionFile sibling(String name) {
+    return new DescriptionSource(source.sibling(name).requireThere());
+  }
+}

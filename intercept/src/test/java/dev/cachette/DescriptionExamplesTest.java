@@ -1,0 +1,142 @@
+package dev.cachette;
+
+import static dev.cachette.answer.Answers.json;
+import static dev.cachette.match.Values.is;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Descriptions in OpenAPI 3.1 whose examples answer; and those that cannot be used. */
+class DescriptionExamplesTest {
+
+  private static final String URL = "https://moorings.example/api";
+
+  private Cachette net;
+
+  @BeforeEach
+  void open() {
+    net = Cachette.open(Settings.defaults().stubFolder(Path.of("src/test/openapi")));
+  }
+
+  @AfterEach
+  void close() {
+    net.close();
+  }
+
+  private void describe() {
+    net.describedBy("https://moorings.example", "moorings.openapi.json").answeringFromExamples();
+  }
+
+  @Test
+  void whatNoStubAnswersIsAnsweredByTheExamples() throws Exception {
+    describe();
+    net.stub("GET " + URL + "/made-up").json("$.a", is(1)).answer(json("{}"));
+
+    assertEquals("free: 3", get("/given", "*/*").body());
+    assertEquals("{\"free\":3}", get("/given", "application/*").body());
+    assertEquals("<free>3</free>", get("/given", "text/plain;q=0.1, application/xml").body());
+    HttpResponse<String> given = get("/given", "image/png, text/plain;q=0");
+    assertEquals(200, given.statusCode());
+    assertEquals("text/plain", given.headers().firstValue("content-type").orElseThrow());
+    assertEquals("4", given.headers().firstValue("x-made").orElseThrow());
+    assertEquals("yes", given.headers().firstValue("x-given").orElseThrow());
+    HttpRequest delete = HttpRequest.newBuilder(URI.create(URL + "/nothing")).DELETE().build();
+    assertEquals(200, Calling.send(HttpClient.newHttpClient(), delete).statusCode());
+    assertEquals(
+        "\"the example of GET /given\" (src/test/openapi/moorings.openapi.json:9)",
+        net.calls().first().stub().orElseThrow().toString());
+  }
+
+  @Test
+  void aValueIsMadeUpThatFitsTheSchema() throws Exception {
+    describe();
+
+    assertEquals(
+        "{\"id\":\"6f1c2b1e-5f0a-4c7e-9d3b-2a8e4c6d0b12\",\"day\":\"2031-04-02\",\"buoy\":\"red\","
+            + "\"kind\":\"deep\",\"length\":5.0,\"places\":-2,\"name\":\"textxx\",\"short\":\"te\","
+            + "\"default\":\"given\",\"example\":\"one\",\"free\":true,\"ropes\":[1,1],"
+            + "\"either\":{\"a\":1},\"both\":{\"name\":\"Old Pier\",\"b\":true},\"again\":[]}",
+        get("/made-up", "*/*").body());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '~',
+      value = {
+        "/pattern | Its example answers what the service never | pattern \"^M-\\\\d+$\"",
+        "/wrong   | Its example answers what the service never | actual    \"three\"",
+        "/picture | The description has no example | of image/png none is made up",
+        "/none    | No stub answers this call                        | expected  /api/made-up",
+      })
+  void whatHasNoExampleSaysWhy(String path, String start, String cause) throws Exception {
+    describe();
+
+    String text = get(path, "*/*").body();
+
+    assertTrue(text.startsWith(start) && text.contains(cause), text);
+    assertThrows(AssertionError.class, net::reset);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '~',
+      value = {
+        "openapi: [                                   | :1: this is no YAML",
+        "''                                           | it has openapi: nothing",
+        "swagger: '2.0'                               | Swagger 2.0, which is not read here",
+        "openapi: 4.0.0                               | it has openapi: 4.0.0.",
+        "openapi: 3.1.0; servers: [{url: 'http://:x'}] | :2: /servers/0: \"http://:x\" has no host",
+        "openapi: 3.1.0; paths: {/a: {$ref: '#/b'}}   | :2: /paths/~1a: there is nothing at",
+        "openapi: 3.1.0; paths: {/a: {$ref: 'other.yaml'}}  | there is no file",
+        "openapi: 3.1.0; paths: {/a: {$ref: 'https://a.example/b'}}  | is on the network",
+        "openapi: 3.1.0; paths: {/a: {get: {parameters: [{in: query}]}}} | a parameter has a name",
+        "openapi: 3.1.0; paths: {/a: {get: {parameters: [{name: a, in: b}]}}} | this one: \"b\"",
+        "openapi: 3.1.0; paths: {/a: {get: {security: [{key: []}]}}} | no security scheme \"key\"",
+      })
+  void aMalformedDescriptionIsToldWithItsPlace(String text, String problem, @TempDir Path folder)
+      throws Exception {
+    Path file = Files.writeString(folder.resolve("a.yaml"), text.replace("; ", "\n"));
+
+    IllegalArgumentException malformed =
+        assertThrows(
+            IllegalArgumentException.class,
+            () -> net.describedBy("https://a.example", file.toString()));
+
+    assertTrue(malformed.getMessage().contains(problem.strip()), malformed.getMessage());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "https://a.example | morings.openapi.json | is \"moorings.openapi.json\" meant",
+        "a.example | moorings.openapi.json | An origin is a scheme, a host",
+      })
+  void wrongArgumentsAreTold(String origin, String name, String problem) {
+    IllegalArgumentException wrong =
+        assertThrows(IllegalArgumentException.class, () -> net.describedBy(origin, name));
+
+    assertTrue(wrong.getMessage().contains(problem), wrong.getMessage());
+  }
+
+  private static HttpResponse<String> get(String path, String accept) throws Exception {
+    return Calling.send(
+        HttpClient.newHttpClient(),
+        HttpRequest.newBuilder(URI.create(URL + path)).header("accept", accept).build());
+  }
+}
