@@ -131,7 +131,7 @@ public final class Cachette implements AutoCloseable {
   public RestCollection collection(String url) {
     requireOpen();
     RestCollection collection = new RestCollection(this, url);
-    session.replace(List.of(), collection.rules());
+    session.replace(scopes.innermost(), List.of(), collection.rules());
     return collection;
   }
 
@@ -150,7 +150,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles load(String... names) {
     requireOpen();
-    return new StubFiles(this, session.stubSources(names), seed);
+    return new StubFiles(this, scopes.innermost(), session.stubSources(names), seed);
   }
 
   /**
@@ -161,7 +161,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles declare(String text) {
     requireOpen();
-    return new StubFiles(this, session.stubSource(text), seed);
+    return new StubFiles(this, scopes.innermost(), session.stubSource(text), seed);
   }
 
   /**
@@ -431,9 +431,9 @@ public final class Cachette implements AutoCloseable {
   }
 
   /** Puts stubs into force in the place of others. */
-  void replace(Collection<StubRule> old, List<StubRule> fresh) {
+  void replace(StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
     requireOpen();
-    session.replace(old, fresh);
+    session.replace(scope, old, fresh);
   }
 
   void change(StubRule rule, Consumer<StubRule> change) {

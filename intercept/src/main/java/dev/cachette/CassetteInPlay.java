@@ -12,10 +12,12 @@ import java.nio.file.Path;
  */
 public final class CassetteInPlay {
 
-  private final InPlay cassette;
+  private final Session session;
   private final Path file;
+  private volatile InPlay cassette;
 
-  CassetteInPlay(InPlay cassette, Path file) {
+  CassetteInPlay(Session session, InPlay cassette, Path file) {
+    this.session = session;
     this.cassette = cassette;
     this.file = file;
   }
@@ -46,6 +48,21 @@ public final class CassetteInPlay {
   /** What was on it when it was put in; nothing is of what it has recorded since. */
   public Cassette recorded() {
     return cassette.before();
+  }
+
+  /**
+   * Reads the file again, as where it was changed; the recordings begin with their first turn.
+   *
+   * @throws dev.cachette.cassette.CassetteException if it cannot be read now; what was read before
+   *     stays in play
+   * @throws IllegalStateException if it records
+   */
+  public void reload() {
+    if (cassette.records()) {
+      throw new IllegalStateException(
+          "The cassette \"" + name() + "\" records; only one that replays is read again.");
+    }
+    cassette = session.reload(cassette, file);
   }
 
   /** Does not keep what it has recorded, as where the test has failed. */

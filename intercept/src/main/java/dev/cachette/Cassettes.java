@@ -22,7 +22,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Puts cassettes in, and writes what was recorded when their scope ends. */
 final class Cassettes {
@@ -32,6 +34,7 @@ final class Cassettes {
 
   private final Consumer<String> warning;
   private final Map<InPlay, CassetteFile> files = new ConcurrentHashMap<>();
+  private final AtomicReference<@Nullable CassetteFile> retired = new AtomicReference<>();
 
   Cassettes(Consumer<String> warning) {
     this.warning = warning;
@@ -60,6 +63,17 @@ final class Cassettes {
     } catch (RuntimeException refused) {
       file.close();
       throw refused;
+    }
+  }
+
+  /**
+   * Notes that a cassette was read again. Its file is closed only when the next one is: calls may
+   * still be answered from it.
+   */
+  void retire(InPlay old) {
+    CassetteFile last = retired.getAndSet(files.remove(old));
+    if (last != null) {
+      last.close();
     }
   }
 

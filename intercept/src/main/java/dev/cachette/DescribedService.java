@@ -1,6 +1,10 @@
 package dev.cachette;
 
 import dev.cachette.internal.openapi.Described;
+import dev.cachette.internal.openapi.Description;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.function.Supplier;
 
 /**
  * A service whose calls are held against its description in OpenAPI 3.0 or 3.1, until the scope
@@ -20,9 +24,28 @@ import dev.cachette.internal.openapi.Described;
 public final class DescribedService {
 
   private final Described described;
+  private final Supplier<Description> reading;
 
-  DescribedService(Described described) {
+  DescribedService(Described described, Supplier<Description> reading) {
     this.described = described;
+    this.reading = reading;
+  }
+
+  /**
+   * Reads the description again.
+   *
+   * @throws IllegalArgumentException if it is malformed now; what was read before stays in force
+   */
+  public void reload() {
+    described.redescribe(reading.get());
+  }
+
+  /** The files that were read so far; none that are on the class path. */
+  public List<Path> files() {
+    return described.description().files().stream()
+        .filter(name -> !name.startsWith("classpath:"))
+        .map(Path::of)
+        .toList();
   }
 
   /** Where it is: {@code https://berths.example}. */

@@ -25,6 +25,7 @@ import dev.cachette.internal.stub.ScopeReport;
 import dev.cachette.internal.stub.ScopeSettings;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.tls.AuthorityFile;
 import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
@@ -40,6 +41,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 
@@ -127,8 +129,8 @@ final class Session {
   }
 
   /** Puts stubs into force in the place of others. */
-  void replace(Collection<StubRule> old, List<StubRule> fresh) {
-    scopes.replace(old, fresh);
+  void replace(StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
+    scopes.replace(scope, old, fresh);
     reachable(fresh);
   }
 
@@ -156,7 +158,16 @@ final class Session {
     InPlay cassette = cassettes.open(name, file, how);
     scopes.put(cassette);
     makeConnectionsNew();
-    return new CassetteInPlay(cassette, file);
+    return new CassetteInPlay(this, cassette, file);
+  }
+
+  /** Reads the file of a cassette again, and puts what is in it in the place of what was. */
+  InPlay reload(InPlay old, Path file) {
+    InPlay fresh = cassettes.open(old.name(), file, old.settings());
+    scopes.replace(old, fresh);
+    cassettes.retire(old);
+    makeConnectionsNew();
+    return fresh;
   }
 
   /** What the cassettes in play have recorded is not kept. */
@@ -211,12 +222,12 @@ final class Session {
           "describedBy(origin, name) was given no name. Mend: \"berths.openapi.yaml\".");
     }
     Origins.Parts at = Origins.parse(origin);
+    Supplier<Description> reading =
+        () -> Description.read(DescriptionSource.named(name, settings.stubFolder()));
     Described service =
-        new Described(
-            Uri.at(at.scheme(), at.host(), at.port(), "/").origin(),
-            Description.read(DescriptionSource.named(name, settings.stubFolder())));
+        new Described(Uri.at(at.scheme(), at.host(), at.port(), "/").origin(), reading.get());
     scopes.describe(service);
-    return new DescribedService(service);
+    return new DescribedService(service, reading);
   }
 
   String address() {

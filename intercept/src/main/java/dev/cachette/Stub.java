@@ -328,6 +328,15 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
         : net.calls().answeredBy(finished.reference(), finished.pattern());
   }
 
+  /**
+   * Whether it is not held against the description of its service.
+   *
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public boolean isUndescribed() {
+    return answered("isUndescribed()").isUndescribed();
+  }
+
   /** Which requests it is for. */
   public RequestPattern pattern() {
     return draft.pattern();

@@ -2,6 +2,7 @@ package dev.cachette;
 
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
 import dev.cachette.stubfile.StubFileException;
@@ -21,6 +22,7 @@ import java.util.Optional;
 public final class StubFiles {
 
   private final Cachette net;
+  private final StubScope scope;
   private final StubSources sources;
   private final long seed;
   private volatile Content content = new Content(List.of(), List.of(), List.of(), List.of());
@@ -29,8 +31,9 @@ public final class StubFiles {
   private record Content(
       List<Stub> stubs, List<RestCollection> collections, List<StubRule> rules, List<Path> files) {}
 
-  StubFiles(Cachette net, StubSources sources, long seed) {
+  StubFiles(Cachette net, StubScope scope, StubSources sources, long seed) {
     this.net = net;
+    this.scope = scope;
     this.sources = sources;
     this.seed = seed;
     reload();
@@ -125,7 +128,7 @@ public final class StubFiles {
       rules.addAll(collection.rules());
       collections.add(collection);
     }
-    net.replace(content.rules(), rules);
+    net.replace(scope, content.rules(), rules);
     content = new Content(List.copyOf(stubs), List.copyOf(collections), rules, loaded.files());
   }
 
@@ -143,7 +146,7 @@ public final class StubFiles {
 
   /** Takes the stubs out of force. */
   public void remove() {
-    net.replace(content.rules(), List.of());
+    net.replace(scope, content.rules(), List.of());
     content = new Content(List.of(), List.of(), List.of(), content.files());
   }
 

@@ -16,11 +16,16 @@ final class CallLine {
 
   static String of(Call call) {
     return String.format(
-        "%s  %s  ->  %s  %s",
+        "%s  %s  ->  %s  %s%s",
         LocalTime.now().truncatedTo(ChronoUnit.SECONDS),
         call.request(),
         call.outcome(),
+        call.failure().map(CallLine::firstLine).map(why -> "failed: " + why + "  ").orElse(""),
         call.stub().map(StubReference::toString).orElse(isUnexpected(call) ? "no stub" : ""));
+  }
+
+  private static String firstLine(String text) {
+    return text.lines().findFirst().orElse("");
   }
 
   static Map<String, Object> json(Call call) {
@@ -30,6 +35,7 @@ final class CallLine {
     json.put("answer", call.trouble().isPresent() ? call.outcome() : call.response().status());
     json.put("protocol", call.protocol());
     call.stub().ifPresent(stub -> json.put("stub", stub.name()));
+    call.failure().ifPresent(why -> json.put("failure", why));
     json.put("unexpected", isUnexpected(call));
     return json;
   }

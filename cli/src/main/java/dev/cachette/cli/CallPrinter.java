@@ -20,6 +20,7 @@ final class CallPrinter implements Consumer<Call> {
   private final BlockingQueue<Call> waiting = new ArrayBlockingQueue<>(WAITING);
   private final AtomicLong calls = new AtomicLong();
   private final AtomicLong unexpected = new AtomicLong();
+  private final AtomicLong failed = new AtomicLong();
   private final AtomicLong leftOut = new AtomicLong();
   private final Output output;
   private final boolean silent;
@@ -37,6 +38,9 @@ final class CallPrinter implements Consumer<Call> {
     calls.incrementAndGet();
     if (CallLine.isUnexpected(call)) {
       unexpected.incrementAndGet();
+    }
+    if (call.failure().isPresent()) {
+      failed.incrementAndGet();
     }
     if (!silent && !waiting.offer(call)) {
       leftOut.incrementAndGet();
@@ -57,7 +61,9 @@ final class CallPrinter implements Consumer<Call> {
 
   /** What there was, in one line. */
   String summary() {
-    String more = leftOut.get() == 0 ? "" : ", " + leftOut.get() + " of them not printed";
+    String more =
+        (failed.get() == 0 ? "" : ", " + failed.get() + " failed")
+            + (leftOut.get() == 0 ? "" : ", " + leftOut.get() + " of them not printed");
     return String.format(
         "%d %s, %d unexpected%s",
         calls.get(), calls.get() == 1 ? "call" : "calls", unexpected.get(), more);

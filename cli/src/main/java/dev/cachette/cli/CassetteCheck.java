@@ -3,7 +3,9 @@ package dev.cachette.cli;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Redaction;
+import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.Scrubbing;
+import dev.cachette.internal.openapi.Description;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -27,12 +29,14 @@ final class CassetteCheck {
     this.cassette = cassette;
   }
 
-  static List<Finding> of(Path file, Redaction rules, @Nullable Duration staleAfter) {
+  static List<Finding> of(
+      Path file, Redaction rules, @Nullable Duration staleAfter, Descriptions descriptions) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
       CassetteCheck check = new CassetteCheck(file, cassette);
       check.secrets(rules);
       check.repeated();
       check.age(staleAfter);
+      check.hold(descriptions);
       return check.findings;
     } catch (CassetteException unreadable) {
       String said = Failure.oneLine(unreadable.getMessage());
@@ -93,6 +97,29 @@ final class CassetteCheck {
                     "it was recorded at %s, %d days ago. Mend: cachette refresh, or record it "
                         + "again.",
                     recorded.get(), age.toDays())));
+      }
+    }
+  }
+
+  private void hold(Descriptions descriptions) {
+    for (int at = 0; at < cassette.exchanges().size(); at++) {
+      Exchange exchange = cassette.exchanges().get(at);
+      Request request = exchange.request();
+      Optional<Description> description = descriptions.at(request.uri().origin());
+      if (description.isPresent()) {
+        List<String> said = new ArrayList<>();
+        said.addAll(Misfits.of("the service would refuse it", description.get().refusals(request)));
+        exchange
+            .response()
+            .ifPresent(
+                response ->
+                    said.addAll(
+                        Misfits.of(
+                            "the service never answers so",
+                            description.get().impossible(request, response, true))));
+        for (String each : said) {
+          add(at, each);
+        }
       }
     }
   }

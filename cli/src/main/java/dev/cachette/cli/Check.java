@@ -16,12 +16,16 @@ import picocli.CommandLine.Parameters;
     name = "check",
     mixinStandardHelpOptions = true,
     description = {
-      "Checks stub files (.yaml, .yml, .json) and cassettes (.har).",
+      "Checks stub files (.yaml, .yml, .json), cassettes (.har) and OpenAPI descriptions.",
       "Whether they can be read; secrets; stale recordings; exchanges that stand there twice;",
-      "stubs that can never answer."
+      "stubs that can never answer; examples that do not fit their schema; and, given a",
+      "description, requests that the service would refuse and answers that it never gives."
     },
-    footerHeading = "%nExample:%n",
-    footer = "  cachette check src/test/stubs/*.yaml src/test/cassettes/harbour/*.har")
+    footerHeading = "%nExamples:%n",
+    footer = {
+      "  cachette check src/test/stubs/*.yaml src/test/cassettes/harbour/*.har",
+      "  cachette check harbour.stubs.yaml --openapi berths.openapi.yaml"
+    })
 final class Check implements Callable<Integer> {
 
   @Mixin private Output output;
@@ -37,16 +41,30 @@ final class Check implements Callable<Integer> {
       description = "Cassettes that are older are a finding: 90d.")
   private @Nullable Duration staleAfter;
 
+  @Option(
+      names = "--openapi",
+      paramLabel = "[ORIGIN=]FILE",
+      description = {
+        "Hold requests and answers against this description, in OpenAPI 3.0 or 3.1. It is for the",
+        "servers that it names, or for ORIGIN. May be given several times."
+      })
+  private List<String> openapi = List.of();
+
   @Override
   public Integer call() {
+    Descriptions descriptions = new Descriptions(openapi);
     List<Finding> findings = new ArrayList<>();
     for (Path file : files) {
       switch (GivenFile.of(file)) {
-        case CASSETTE -> findings.addAll(CassetteCheck.of(file, rules.redaction(), staleAfter));
-        case STUBS -> findings.addAll(StubFileCheck.of(file));
+        case CASSETTE ->
+            findings.addAll(CassetteCheck.of(file, rules.redaction(), staleAfter, descriptions));
+        case STUBS -> findings.addAll(StubFileCheck.of(file, descriptions));
+        case DESCRIPTION -> findings.addAll(DescriptionFileCheck.of(file));
         default ->
             throw new Failure(
-                file + " is neither a cassette (.har) nor a stub file (.yaml, .yml, .json).");
+                file
+                    + " is neither a cassette (.har), nor a stub file or description (.yaml, .yml, "
+                    + ".json).");
       }
     }
     if (output.isJson()) {

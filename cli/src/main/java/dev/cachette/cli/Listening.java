@@ -70,7 +70,21 @@ final class Listening {
     return upstream;
   }
 
+  /** What plain calls are meant for; null where the Host header says so. */
+  @Nullable String origin() {
+    return origin == null ? upstream : origin;
+  }
+
   Settings settings() {
+    return settings(origin());
+  }
+
+  /**
+   * The settings of what listens there.
+   *
+   * @param meant what plain calls are meant for; null where the Host header says so
+   */
+  Settings settings(@Nullable String meant) {
     InetSocketAddress at = new InetSocketAddress(host(), port(port));
     Settings settings =
         Settings.defaults()
@@ -82,7 +96,6 @@ final class Listening {
             .maxCallBodies(MOST_BODIES)
             .listeningAt(at)
             .authority(authority);
-    String meant = origin == null ? upstream : origin;
     if (meant != null) {
       settings = settings.standingFor(meant);
     }

@@ -1,12 +1,8 @@
 package dev.cachette.cli;
 
 import dev.cachette.Cachette;
-import dev.cachette.StubFiles;
-import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
@@ -20,14 +16,15 @@ import picocli.CommandLine.Parameters;
     name = "serve",
     mixinStandardHelpOptions = true,
     description = {
-      "Answers calls from stub files and cassettes.",
+      "Answers calls from stub files, cassettes, and the examples of OpenAPI descriptions.",
       "As a plain server, for the hosts that Host headers name, and as a forward proxy, all at one",
-      "port, by HTTP/1.1, HTTP/2 and HTTPS. Changed stub files are read again; calls are printed,",
+      "port, by HTTP/1.1, HTTP/2 and HTTPS. Changed files are read again; calls are printed,",
       "one a line."
     },
     footerHeading = "%nExamples:%n",
     footer = {
       "  cachette serve harbour.stubs.yaml --port 8080 --for https://tides.example",
+      "  cachette serve berths.openapi.yaml --port 8080",
       "  cachette serve arrival.har --port 8080 --control 8081",
       "  curl --proxy http://127.0.0.1:8080 http://tides.example/v1/stations/marrow/tides"
     })
@@ -39,7 +36,10 @@ final class Serve implements Callable<Integer> {
   @Parameters(
       arity = "0..*",
       paramLabel = "FILE",
-      description = "Stub files (.yaml, .yml, .json) and cassettes (.har).")
+      description = {
+        "Stub files (.yaml, .yml, .json), cassettes (.har), descriptions (OpenAPI 3.0 or 3.1).",
+        "Calls to a service that is described are held against the description."
+      })
   private List<Path> files = List.of();
 
   @Option(
@@ -75,40 +75,46 @@ final class Serve implements Callable<Integer> {
           "a control port that other machines reach needs a --token that they must show.");
     }
     if (files.isEmpty() && control == null && !through && listening.upstream() == null) {
-      throw new Failure("there is nothing to serve. Mend: name a stub file or a cassette.");
+      throw new Failure(
+          "there is nothing to serve. Mend: name a stub file, a cassette or a description.");
     }
+    Served served = new Served(files);
+    String meant = listening.origin() == null ? served.onlyOrigin() : listening.origin();
     CallPrinter printer = new CallPrinter(output, false);
-    Cachette net = Cachette.open(listening.settings().plainAsSecure().watchingCalls(printer));
+    Cachette net = Cachette.open(listening.settings(meant).plainAsSecure().watchingCalls(printer));
     try {
-      String address = begin(net);
-      output.remark("serving at " + address + " until it is stopped");
+      String address = begin(net, served, meant);
+      output.remark(
+          "serving at "
+              + address
+              + " until it is stopped"
+              + (meant == null ? "" : "; plain calls are for " + meant));
     } catch (RuntimeException impossible) {
       net.close();
       throw impossible;
     }
     Stopping.await(
         () -> {
-          net.close();
+          close(net);
           output.remark("stopped: " + printer.summary());
           return 0;
         });
     return 0;
   }
 
-  private String begin(Cachette net) {
-    List<String> stubFiles = new ArrayList<>();
-    for (Path file : files) {
-      if (GivenFile.of(file) == GivenFile.CASSETTE) {
-        net.cassette(file, CassetteSettings.defaults().recording(Recording.REPLAY));
-      } else {
-        stubFiles.add(file.toString());
-      }
+  private static void close(Cachette net) {
+    try {
+      net.close();
+    } catch (AssertionError told) {
+      // What failed was told when it did.
     }
-    if (!stubFiles.isEmpty()) {
-      StubFiles loaded = net.load(stubFiles.toArray(String[]::new));
-      if (!noReload) {
-        new Reloading(loaded, output).start();
-      }
+  }
+
+  private String begin(Cachette net, Served served, @Nullable String meant) {
+    Reloading reloading = new Reloading(output);
+    served.serveBy(net, meant, reloading);
+    if (!noReload) {
+      reloading.start();
     }
     if (through || listening.upstream() != null) {
       net.letThrough("* /{+rest}");

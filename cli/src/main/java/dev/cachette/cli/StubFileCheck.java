@@ -1,24 +1,36 @@
 package dev.cachette.cli;
 
 import dev.cachette.StubFiles;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.http.Response;
 import dev.cachette.stubfile.StubFileException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /** What can be found in a stub file, and in those that it includes. */
 final class StubFileCheck {
+
+  /** Method, origin and path of a request line for one origin. */
+  private static final Pattern LINE =
+      Pattern.compile("(\\S+) (https?://[^/{}*?]+)((?:/[^?]*?)?)(?:\\{[?&].*|\\?.*)?");
 
   private static final Pattern PLACE = Pattern.compile("\\((.+?):(\\d+)\\)");
 
   private StubFileCheck() {}
 
-  static List<Finding> of(Path file) {
+  static List<Finding> of(Path file, Descriptions descriptions) {
     try {
-      return StubFileContent.reading(file, StubFiles::unreachable).stream()
-          .map(said -> unreachable(file, said))
-          .toList();
+      List<Finding> findings = new ArrayList<>();
+      StubFileContent.reading(file, StubFiles::unreachable)
+          .forEach(said -> findings.add(placed(file, said, said)));
+      for (StubFileContent.Declared stub : StubFileContent.of(file)) {
+        misfits(stub, descriptions).forEach(it -> findings.add(placed(file, stub.name(), it)));
+      }
+      return findings;
     } catch (StubFileException wrong) {
       return wrong.problems().stream()
           .map(
@@ -29,8 +41,28 @@ final class StubFileCheck {
     }
   }
 
-  private static Finding unreachable(Path file, String said) {
-    Matcher place = PLACE.matcher(said);
+  /** What of a stub can never be. */
+  private static List<String> misfits(StubFileContent.Declared stub, Descriptions descriptions) {
+    Matcher line = LINE.matcher(stub.line());
+    if (!line.matches() || stub.undescribed()) {
+      return List.of();
+    }
+    List<Response> answers =
+        stub.answers().stream()
+            .flatMap(it -> it instanceof ResponseAnswer plain ? Stream.of(plain) : Stream.empty())
+            .map(ResponseAnswer::response)
+            .toList();
+    String path = line.group(3).isEmpty() ? "/" : line.group(3);
+    return descriptions
+        .at(line.group(2))
+        .map(it -> it.misfits(line.group(1), path, stub.asked(), answers))
+        .map(missed -> Misfits.of(stub.name().replaceAll(" \\(.*", ""), missed))
+        .orElse(List.of());
+  }
+
+  /** A finding at the place that a text names. */
+  private static Finding placed(Path file, String naming, String said) {
+    Matcher place = PLACE.matcher(naming);
     return place.find()
         ? new Finding(place.group(1), Integer.parseInt(place.group(2)), 1, "", said)
         : new Finding(file.toString(), 1, 1, "", said);

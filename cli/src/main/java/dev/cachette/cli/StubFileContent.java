@@ -10,9 +10,11 @@ import dev.cachette.answer.Answer;
 import dev.cachette.match.Condition;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 
 /** What the stubs of a file say, taken apart. */
@@ -26,9 +28,17 @@ final class StubFileContent {
    * @param name its name
    * @param line its request line
    * @param query the parameters that must have one value
+   * @param asked all parameters that it asks for
    * @param answers its answers
+   * @param undescribed whether it is not held against a description
    */
-  record Declared(String name, String line, Map<String, String> query, List<Answer> answers) {}
+  record Declared(
+      String name,
+      String line,
+      Map<String, String> query,
+      Set<String> asked,
+      List<Answer> answers,
+      boolean undescribed) {}
 
   static List<Declared> of(Path file) {
     return reading(file, it -> it.stubs().stream().map(StubFileContent::declared).toList());
@@ -44,6 +54,7 @@ final class StubFileContent {
 
   private static Declared declared(Stub stub) {
     Map<String, String> query = new LinkedHashMap<>();
+    Set<String> asked = new LinkedHashSet<>();
     for (Condition condition : stub.pattern().conditions()) {
       Optional<JsonNode> written = condition.written();
       written
@@ -53,11 +64,13 @@ final class StubFileContent {
                   it.properties()
                       .forEach(
                           member -> {
+                            asked.add(member.getKey());
                             if (member.getValue().isValueNode()) {
                               query.put(member.getKey(), member.getValue().asText());
                             }
                           }));
     }
-    return new Declared(stub.toString(), stub.pattern().line(), query, stub.answers());
+    return new Declared(
+        stub.toString(), stub.pattern().line(), query, asked, stub.answers(), stub.isUndescribed());
   }
 }

@@ -35,6 +35,9 @@ class BadInputTest {
         "serve | 3 | there is nothing to serve",
         "serve broken.stubs.yaml | 3 | broken.stubs.yaml:2:1: this is no YAML",
         "serve nowhere.yaml | 3 | there is no file nowhere.yaml",
+        "serve bare.openapi.yaml | 3 | bare.openapi.yaml names no server with a host",
+        "serve broken.openapi.yaml | 3 | broken.openapi.yaml:3: /paths/~1a: there is nothing at",
+        "check good.stubs.yaml --openapi nowhere.yaml | 3 | there is no file nowhere.yaml",
         "serve good.stubs.yaml --port 70000 | 3 | a port is a number",
         "serve good.stubs.yaml --listen no.such.host.example | 3 | there is no address",
         "serve good.stubs.yaml --for tides | 3 | tides",
@@ -56,6 +59,9 @@ class BadInputTest {
     Files.writeString(folder.resolve("broken.har"), "{\"log\": ");
     Files.writeString(folder.resolve("broken.txt"), "nothing\n");
     Files.writeString(folder.resolve("broken.stubs.yaml"), "stubs: [\n");
+    Files.writeString(folder.resolve("bare.openapi.yaml"), "openapi: 3.1.0\npaths: {}\n");
+    Files.writeString(
+        folder.resolve("broken.openapi.yaml"), "openapi: 3.1.0\npaths:\n  /a: {$ref: '#/b'}\n");
     Files.writeString(
         folder.resolve("good.stubs.yaml"), "stubs: [{request: 'GET /{any}', answer: 200}]\n");
     Files.writeString(

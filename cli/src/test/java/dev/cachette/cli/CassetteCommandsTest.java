@@ -13,6 +13,7 @@ import dev.cachette.answer.Answers;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.stream.Collectors;
 import javax.tools.ToolProvider;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -22,6 +23,7 @@ class CassetteCommandsTest {
 
   private static final Path EXAMPLES = Path.of("..", "examples", "src", "test");
   private static final Path ARRIVAL = EXAMPLES.resolve("cassettes/harbour/arrival.har");
+  private static final Path BERTHS = EXAMPLES.resolve("stubs/berths.openapi.yaml");
 
   @TempDir Path folder;
 
@@ -87,6 +89,65 @@ class CassetteCommandsTest {
     assertTrue(drift.out().contains("    new     $.highs  "), drift.out());
     assertEquals(
         0, Run.of("compare", ARRIVAL.toString(), other.toString(), "--ignore-json", "$").code());
+  }
+
+  @Test
+  void checkHoldsFilesAgainstADescription() throws Exception {
+    Files.copy(BERTHS, folder.resolve("berths.openapi.yaml"));
+    String cassette =
+        Files.readString(ARRIVAL).replace("\\\"draught\\\":4.2", "\\\"draught\\\":42");
+    Files.writeString(folder.resolve("deep.har"), cassette);
+    Files.copy(Path.of("src/test/stubs/off.stubs.yaml"), folder.resolve("off.stubs.yaml"));
+
+    Run run =
+        Run.in(
+            folder,
+            "check",
+            "off.stubs.yaml",
+            "deep.har",
+            "--openapi",
+            "https://berths.example=berths.openapi.yaml");
+
+    assertEquals(1, run.code());
+    assertEquals(
+        """
+        off.stubs.yaml:2:1: "book a berth": body at $.berth: expected type "string" \
+        (berths.openapi.yaml:69), actual 12.
+        off.stubs.yaml:7:1: "bookings of a day": query date: expected only day, limit \
+        (berths.openapi.yaml:11), actual this one.
+        off.stubs.yaml:7:1: "bookings of a day": body at $[0]: expected required "from" \
+        (berths.openapi.yaml:67), actual missing.
+        off.stubs.yaml:11:1: "give it back": path: expected /v1/bookings, /v1/bookings/{berth}, \
+        actual /v1/booking/{berth}; misspelt, if "/v1/bookings/{berth}" is meant.
+        deep.har:218:1: log.entries[3]: POST https://berths.example/v1/bookings: the service \
+        would refuse it: body at $.vessel.draught: expected maximum 9.5 \
+        (berths.openapi.yaml:64), actual 42.
+        """,
+        run.out().lines().limit(5).collect(Collectors.joining("\n", "", "\n")));
+  }
+
+  @Test
+  void checkLooksIntoADescription() throws Exception {
+    String text = Files.readString(BERTHS);
+    Files.writeString(
+        folder.resolve("berths.yaml"),
+        text.replace("{ berth: B-12,", "{ berth: 12,")
+            .replace("schemas/Problem", "schemas/Trouble"));
+
+    Run run = Run.in(folder, "check", "berths.yaml");
+
+    assertEquals(1, run.code());
+    assertEquals(
+        """
+        berths.yaml:35:1: /paths/~1bookings/post/responses/201/content/application~1json/example: \
+        the example does not fit its schema at $.berth: expected type "string" \
+        (berths.yaml:69), actual 12.
+        berths.yaml:40:1: /paths/~1bookings/post/responses/409/content/application~1problem+json\
+        /schema: there is nothing at "#/components/schemas/Trouble". Mend: a reference names a \
+        place by a JSON Pointer, as #/components/schemas/Booking.
+        """,
+        run.out());
+    assertEquals(0, Run.of("check", BERTHS.toString(), "--json").code());
   }
 
   @Test

@@ -1,5 +1,6 @@
 package dev.cachette.cli;
 
+import static java.nio.file.StandardCopyOption.REPLACE_EXISTING;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -143,6 +144,55 @@ class ServeTest {
       assertEquals(200, tides.statusCode(), tides.body());
       assertTrue(tides.body().contains("\"high\""), tides.body());
     }
+  }
+
+  @Test
+  void aDescriptionAnswersByItsExamplesAndIsReadAgainAsCassettesAre() throws Exception {
+    Path berths = folder.resolve("berths.openapi.yaml");
+    Files.copy(EXAMPLES.resolve("stubs/berths.openapi.yaml"), berths);
+    Path arrival = folder.resolve("arrival.har");
+    Files.copy(Path.of(ARRIVAL), arrival);
+    String[] token = {"authorization", "Bearer x", "content-type", "application/json"};
+    String wish = "{\"vessel\":{\"name\":\"Kittiwake\",\"draught\":4.2},\"from\":\"04:10\"}";
+    try (Run.Going serving = serve(berths.toString(), arrival.toString())) {
+      String said = serving.message("serving at");
+      String proxy = address(said);
+      String bookings = "https://berths.example/v1/bookings";
+      String[] book = {"--proxy", proxy, "-k", "-H", "authorization: Bearer x", ""};
+
+      book[5] = bookings + "?day=2031-04-02";
+      assertContains("[{\"berth\":\"B-12\",\"from\":\"04:10\"", curl(book));
+      book[5] = bookings + "?day=tomorrow";
+      assertContains("The service would refuse this call", curl(book));
+      assertTrue(curl("--proxy", proxy, "http://" + TIDES).contains("\"04:10\""));
+
+      Files.writeString(berths, Files.readString(berths).replace("example: B-12", "example: C-1"));
+      assertTrue(serving.message("read again:").contains("berths.openapi.yaml"));
+      book[5] = bookings + "?day=2031-04-02";
+      assertContains("C-1", curl(book));
+
+      Files.writeString(arrival, Files.readString(arrival).replace("04:10", "05:20"));
+      assertTrue(serving.message("read again:").contains("arrival.har, "));
+      assertTrue(curl("--proxy", proxy, "http://" + TIDES).contains("\"05:20\""));
+
+      Files.writeString(berths, "openapi: 2.0\n");
+      assertTrue(serving.message("not read again").contains("berths.openapi.yaml:1: this is no"));
+      assertContains("C-1", curl(book));
+
+      assertEquals(0, serving.stop());
+      assertEquals("6 calls, 0 unexpected, 1 failed", serving.message("stopped:"));
+      assertTrue(serving.out().contains("  failed: The service would refuse this call"));
+    }
+    Files.copy(EXAMPLES.resolve("stubs/berths.openapi.yaml"), berths, REPLACE_EXISTING);
+    try (Run.Going serving = serve(berths.toString())) {
+      String said = serving.message("serving at");
+      assertTrue(said.endsWith("plain calls are for https://berths.example"), said);
+      assertEquals(201, send("POST", address(said) + "/v1/bookings", wish, token).statusCode());
+    }
+  }
+
+  private static void assertContains(String part, String whole) {
+    assertTrue(whole.contains(part), whole);
   }
 
   @Test

@@ -31,6 +31,13 @@ public interface Call {
   /** What went wrong, as the stub wanted it; empty where a response was given in order. */
   Optional<Trouble> trouble();
 
+  /**
+   * Why it failed the test while it was answered: a check of its stub does not hold, a function of
+   * the test's threw, or the description of the service says otherwise. Its response has status 500
+   * then. Empty if it did not, and for an unexpected call.
+   */
+  Optional<String> failure();
+
   /** The version of HTTP that it came by: {@code HTTP/1.1} or {@code HTTP/2}. */
   String protocol();
 

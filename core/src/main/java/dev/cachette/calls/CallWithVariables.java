@@ -32,6 +32,11 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   }
 
   @Override
+  public Optional<String> failure() {
+    return call.failure();
+  }
+
+  @Override
   public String protocol() {
     return call.protocol();
   }

@@ -7,7 +7,7 @@ import dev.cachette.http.Uri;
 public final class Described {
 
   private final String origin;
-  private final Description description;
+  private volatile Description description;
   private volatile boolean answering;
 
   /**
@@ -28,6 +28,11 @@ public final class Described {
   /** What it says of itself. */
   public Description description() {
     return description;
+  }
+
+  /** From now on, it says this of itself. */
+  public void redescribe(Description other) {
+    description = other;
   }
 
   /** From now on, its examples answer what no stub does. */

@@ -48,6 +48,23 @@ final class DescribedPath {
     return Optional.of(values);
   }
 
+  /**
+   * Whether a path with variables of a stub's may mean this one: {@code /v1/stations/{station}}.
+   * Where that says too little to tell, it may.
+   */
+  boolean mayMean(String template) {
+    if (template.contains("{+") || template.contains("{/") || template.contains("*")) {
+      return true;
+    }
+    String[] own = text.split("/", -1);
+    String[] other = template.split("/", -1);
+    boolean alike = own.length == other.length;
+    for (int at = 0; alike && at < own.length; at++) {
+      alike = own[at].equals(other[at]) || own[at].contains("{") || other[at].contains("{");
+    }
+    return alike;
+  }
+
   /** How many variables it has; the path with fewer is meant where several fit. */
   int variables() {
     return names.size();

@@ -7,6 +7,8 @@ import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.text.Likeness;
 import dev.cachette.internal.uri.Percent;
+import dev.cachette.internal.yaml.Node;
+import dev.cachette.internal.yaml.Trees;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import java.util.ArrayList;
@@ -17,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /**
  * What a service says of itself, in OpenAPI 3.0 or 3.1: which requests it takes, and what it
@@ -26,6 +29,9 @@ public final class Description {
 
   private static final Set<String> METHODS =
       Set.of("get", "put", "post", "delete", "options", "head", "patch", "trace");
+
+  private static final Pattern VERSION =
+      Pattern.compile("(?m)(^|[{,])\\s*[\"']?(openapi|swagger)[\"']?\\s*:\\s*[\"']?[0-9]");
 
   private final Document document;
   private final Schemas schemas;
@@ -68,9 +74,12 @@ public final class Description {
 
   /** Whether a text is a description, rather than something else in YAML or JSON. */
   public static boolean isOne(String text) {
-    return text.lines()
-        .limit(100)
-        .anyMatch(line -> line.matches("[\\s{]*[\"']?(openapi|swagger)[\"']?\\s*:.*"));
+    if (!VERSION.matcher(text).find()) {
+      return false;
+    }
+    Optional<Node> root = Trees.read(text, (line, column, path, message) -> {});
+    List<Node.Member> members = root.map(Node::members).orElse(List.of());
+    return members != null && members.stream().anyMatch(it -> it.name().matches("openapi|swagger"));
   }
 
   private void add(String path, Element item, Element root) {
@@ -98,6 +107,11 @@ public final class Description {
     return document.label();
   }
 
+  /** The files that were read so far, as they are called. */
+  public List<String> files() {
+    return document.files();
+  }
+
   /** The origins of the servers that it names. */
   public List<String> origins() {
     return servers.origins();
@@ -113,24 +127,54 @@ public final class Description {
   }
 
   /** Why there is no operation for a request; empty if there is one, or it is not looked at. */
-  public Optional<Check> unknown(Request request) {
-    if (find(request).isPresent() || request.method().equals("OPTIONS")) {
-      return Optional.empty();
+  private Optional<Check> unknown(Request request) {
+    return find(request).isPresent() || request.method().equals("OPTIONS")
+        ? Optional.empty()
+        : Optional.of(unknown(request.method(), request.uri().path(), routesTo(request.uri())));
+  }
+
+  /**
+   * What of a stub can never be, by its request line and its answers.
+   *
+   * @param method the method; a star for any
+   * @param path the path, with the variables of the request line
+   * @param query the parameters of the query that it asks for
+   * @param answers its answers, templates as they are written
+   */
+  public List<Check> misfits(
+      String method, String path, Set<String> query, List<Response> answers) {
+    List<Route> meant = routes.stream().filter(it -> it.path().mayMean(path)).toList();
+    List<Operation> operations =
+        meant.stream()
+            .flatMap(route -> route.operations().values().stream())
+            .filter(it -> method.equals("*") || it.method().equals(method))
+            .toList();
+    if (operations.isEmpty()) {
+      return List.of(unknown(method, path, meant));
     }
+    if (operations.size() > 1) {
+      // It says too little of which one it means.
+      return List.of();
+    }
+    Operation operation = operations.get(0);
+    List<Check> misfits = new ArrayList<>(RequestCheck.unknownParameters(operation, query));
+    answers.forEach(it -> misfits.addAll(ResponseCheck.of(schemas, operation, it, true)));
+    return misfits;
+  }
+
+  private Check unknown(String method, String path, List<Route> there) {
     Set<String> methods = new LinkedHashSet<>();
-    routesTo(request.uri()).forEach(route -> methods.addAll(route.operations().keySet()));
+    there.forEach(route -> methods.addAll(route.operations().keySet()));
     if (!methods.isEmpty()) {
-      return Optional.of(
-          Check.missed("method", 0, Difference.of(String.join(" or ", methods), request.method())));
+      return Check.missed("method", 0, Difference.of(String.join(" or ", methods), method));
     }
     List<String> paths = routes.stream().map(route -> route.path().toString()).distinct().toList();
-    Optional<String> near = Likeness.nearest(request.uri().path(), paths);
-    return Optional.of(
-        Check.missed(
-            "path",
-            0,
-            Difference.of(listed(paths), request.uri().path())
-                .because(near.map(it -> "misspelt, if \"" + it + "\" is meant"))));
+    Optional<String> near = Likeness.nearest(path, paths);
+    return Check.missed(
+        "path",
+        0,
+        Difference.of(listed(paths), path)
+            .because(near.map(it -> "misspelt, if \"" + it + "\" is meant")));
   }
 
   private static String listed(List<String> paths) {

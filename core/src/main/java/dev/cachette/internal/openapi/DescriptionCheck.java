@@ -69,7 +69,7 @@ final class DescriptionCheck {
                 String.format(
                     "the example does not fit its schema%s: expected %s, actual %s.",
                     each.at().equals("$") ? "" : " at " + each.at(),
-                    each.expected(),
+                    each.expected().replace("   (", " ("),
                     each.actual())));
       }
     }

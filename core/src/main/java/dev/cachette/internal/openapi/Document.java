@@ -55,6 +55,12 @@ final class Document {
     return file.label();
   }
 
+  List<String> files() {
+    synchronized (all) {
+      return all.keySet().stream().sorted().toList();
+    }
+  }
+
   Element root() {
     return new Element(this, "", json);
   }

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** What a service would refuse in a request, by its description. */
 final class RequestCheck {
@@ -37,7 +38,7 @@ final class RequestCheck {
     RequestCheck check = new RequestCheck(schemas, operation, request);
     check.operation.credentials().missing(request, operation.at()).ifPresent(check.missed::add);
     check.parameters(variables);
-    check.unknownParameters();
+    check.missed.addAll(unknownParameters(operation, request.uri().query().names()));
     check.body();
     return List.copyOf(check.missed);
   }
@@ -83,31 +84,25 @@ final class RequestCheck {
   }
 
   /** A parameter that the service does not know is most often one that is misspelt. */
-  private void unknownParameters() {
+  static List<Check> unknownParameters(Operation operation, Set<String> names) {
     List<Parameter> known = operation.parametersIn("query");
-    for (String name : request.uri().query().names()) {
+    List<String> all = known.stream().map(Parameter::name).toList();
+    String expected = all.isEmpty() ? "no parameter" : "only " + String.join(", ", all);
+    List<Check> missed = new ArrayList<>();
+    for (String name : names) {
       boolean taken =
           operation.credentials().parameters().contains(name)
               || known.stream().anyMatch(it -> ParameterText.takes(it, name));
       if (!taken) {
-        List<String> names = known.stream().map(Parameter::name).toList();
-        missed.add(
-            Check.missed(
-                "query " + name,
-                0,
-                Difference.of(
-                        (names.isEmpty()
-                                ? "no parameter"
-                                : "only these parameters: " + String.join(", ", names))
-                            + "   ("
-                            + operation.at().place()
-                            + ")",
-                        "this one")
-                    .because(
-                        Likeness.nearest(name, names)
-                            .map(near -> "misspelt, if \"" + near + "\" is meant"))));
+        Difference difference =
+            Difference.of(expected + "   (" + operation.at().place() + ")", "this one")
+                .because(
+                    Likeness.nearest(name, all)
+                        .map(near -> "misspelt, if \"" + near + "\" is meant"));
+        missed.add(Check.missed("query " + name, 0, difference));
       }
     }
+    return missed;
   }
 
   private void body() {

@@ -70,16 +70,14 @@ public final class Exchange {
             ? Optional.empty()
             : scopes.describing(request()).map(service -> new DescribedCall(service, request()));
     boolean open = selected.isEmpty() && failed.isEmpty();
-    this.byExample =
-        open
-            && described.filter(call -> call.service().answers(request())).isPresent()
-            && scopes.cassettesFor(request()).stream()
-                .noneMatch(it -> it.records() || it.answers(request()));
-    this.through = open && !byExample ? scopes.letsThrough(received) : Optional.empty();
+    boolean exemplary =
+        open && described.filter(call -> call.service().answers(request())).isPresent();
+    this.through = open && !exemplary ? scopes.letsThrough(received) : Optional.empty();
     this.cassette =
-        open && !byExample && through.isEmpty()
+        open && through.isEmpty()
             ? Cassettes.choose(scopes.cassettesFor(request()), request())
             : Optional.empty();
+    this.byExample = exemplary && cassette.isEmpty();
   }
 
   /** The request. */
@@ -104,12 +102,16 @@ public final class Exchange {
   /** The reply. The call is in the log when this returns. */
   public Reply reply() {
     Reply reply;
+    Optional<AssertionFailedError> failure = Optional.empty();
     try {
       reply = decide();
-    } catch (StubFailed failure) {
-      reply = Reply.of(failed(failure.failure(request())));
-    } catch (DescribedCall.Misfit misfit) {
-      reply = Reply.of(failed(misfit.failure()));
+    } catch (StubFailed | DescribedCall.Misfit thrown) {
+      failure =
+          Optional.of(
+              thrown instanceof StubFailed stub
+                  ? stub.failure(request())
+                  : new AssertionFailedError(thrown.getMessage()));
+      reply = Reply.of(failed(failure.get()));
     }
     call =
         new LoggedCall(
@@ -121,6 +123,7 @@ public final class Exchange {
                 .or(() -> through.map(LetThrough::reference))
                 .or(() -> cassette.map(Cassettes.Choice::reference))
                 .or(() -> described.filter(it -> byExample).map(DescribedCall::reference)),
+            failure.map(Throwable::getMessage),
             outside.mapper());
     scopes.log(call);
     return reply;

@@ -29,6 +29,7 @@ final class LoggedCall implements Call {
   private final Optional<Response> response;
   private final Optional<Trouble> trouble;
   private final Optional<StubReference> stub;
+  private final Optional<String> failure;
   private final Supplier<ObjectMapper> mapper;
   private volatile boolean delivered;
 
@@ -37,6 +38,7 @@ final class LoggedCall implements Call {
       Received received,
       Reply reply,
       Optional<StubReference> stub,
+      Optional<String> failure,
       Supplier<ObjectMapper> mapper) {
     this.arrival = arrival;
     // Not all of what was received: that holds the body once more, decoded and as JSON.
@@ -45,6 +47,7 @@ final class LoggedCall implements Call {
     this.response = reply.response();
     this.trouble = reply.trouble();
     this.stub = stub;
+    this.failure = failure;
     this.mapper = mapper;
   }
 
@@ -80,6 +83,11 @@ final class LoggedCall implements Call {
   @Override
   public Optional<Trouble> trouble() {
     return trouble;
+  }
+
+  @Override
+  public Optional<String> failure() {
+    return failure;
   }
 
   @Override

@@ -101,7 +101,9 @@ public final class Responder {
     Received received = Received.of(request);
     Reply reply = Reply.of(explained(500, explanation));
     note(arrival, received.toString(), explanation);
-    scopes.log(new LoggedCall(arrival, received, reply, Optional.empty(), outside.mapper()));
+    scopes.log(
+        new LoggedCall(
+            arrival, received, reply, Optional.empty(), Optional.empty(), outside.mapper()));
     return reply.response().orElseThrow();
   }
 

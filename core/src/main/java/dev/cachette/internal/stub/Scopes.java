@@ -10,6 +10,7 @@ import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Deque;
 import java.util.List;
 import java.util.Map;
@@ -105,6 +106,11 @@ public final class Scopes {
     return report;
   }
 
+  /** The scope that calls and stubs belong to from now on. */
+  public synchronized StubScope innermost() {
+    return scopes.element();
+  }
+
   /** Notes a stub that is begun. */
   public synchronized void begin(DraftStub draft) {
     scopes.element().begin(draft);
@@ -131,17 +137,14 @@ public final class Scopes {
    * Puts stubs in the place of others, at once: a request is answered by the old ones or by the new
    * ones.
    *
+   * @param scope the scope of both; if it has ended, the innermost
    * @param old those that are in force; none if there are none yet
-   * @param fresh those that come into force, in the scope of the old ones, else in the innermost
+   * @param fresh those that come into force
    */
-  public synchronized void replace(Collection<StubRule> old, List<StubRule> fresh) {
-    Set<StubRule> replaced = Set.copyOf(old);
-    StubScope scope =
-        scopes.stream()
-            .filter(each -> each.rules().stream().anyMatch(replaced::contains))
-            .findFirst()
-            .orElse(scopes.element());
-    scope.replace(replaced, fresh);
+  public synchronized void replace(
+      StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
+    StubScope there = scopes.contains(scope) ? scope : scopes.element();
+    there.replace(Set.copyOf(old), fresh);
     fresh.forEach(this::noteEarly);
     keepingBodies |= fresh.stream().anyMatch(rule -> rule.bodyFile().isPresent());
   }
@@ -164,6 +167,14 @@ public final class Scopes {
     scopes.element().put(cassette);
     playing = true;
     if (cassette.hasEarlyTroubles()) {
+      connections.noteEarlyTrouble();
+    }
+  }
+
+  /** Puts a cassette in the place of another one, if that is still in play. */
+  public synchronized void replace(InPlay old, InPlay fresh) {
+    scopes.forEach(scope -> Collections.replaceAll(scope.cassettes(), old, fresh));
+    if (fresh.hasEarlyTroubles()) {
       connections.noteEarlyTrouble();
     }
   }
