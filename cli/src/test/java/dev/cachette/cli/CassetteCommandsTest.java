@@ -113,8 +113,8 @@ class CassetteCommandsTest {
         """
         off.stubs.yaml:2:1: "book a berth": body at $.berth: expected type "string" \
         (berths.openapi.yaml:69), actual 12.
-        off.stubs.yaml:7:1: "bookings of a day": query date: expected only day, limit \
-        (berths.openapi.yaml:11), actual this one.
+        off.stubs.yaml:7:1: "bookings of a day": query date: expected one of day, limit \
+        (berths.openapi.yaml:11), actual date.
         off.stubs.yaml:7:1: "bookings of a day": body at $[0]: expected required "from" \
         (berths.openapi.yaml:67), actual missing.
         off.stubs.yaml:11:1: "give it back": path: expected /v1/bookings, /v1/bookings/{berth}, \

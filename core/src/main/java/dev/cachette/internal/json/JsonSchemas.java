@@ -23,6 +23,7 @@ public final class JsonSchemas {
   /** With their value and the actual one, these say it all. */
   private static final Set<String> TELL_ALL =
       Set.of(
+          SchemaErrors.FORBIDDEN,
           "type",
           "enum",
           "const",
@@ -114,6 +115,9 @@ public final class JsonSchemas {
 
   /** The keyword with its value: {@code minimum 1}; it alone where the schema refers elsewhere. */
   private String asked(Error error) {
+    if (SchemaErrors.isForbidden(error)) {
+      return "no such member" + place.apply(pointer(error));
+    }
     JsonNode keyword = keyword(error);
     String asked = SchemaErrors.keywordOf(error) + " " + (keyword.isMissingNode() ? "" : keyword);
     return cut(asked.strip()) + placed(error);

@@ -18,6 +18,9 @@ import java.util.stream.Collectors;
  */
 final class SchemaErrors {
 
+  /** In the place of a keyword, where a schema is just {@code false}. */
+  static final String FORBIDDEN = "false";
+
   private static final Set<String> ALTERNATIVES = Set.of("anyOf", "oneOf");
 
   private SchemaErrors() {}
@@ -39,9 +42,14 @@ final class SchemaErrors {
         .toList();
   }
 
-  /** The keyword that does not hold; where a schema is just {@code false}, there is none. */
+  /** The keyword that does not hold; {@link #FORBIDDEN} where there is none. */
   static String keywordOf(Error error) {
-    return Objects.requireNonNullElse(error.getKeyword(), "false");
+    return Objects.requireNonNullElse(error.getKeyword(), FORBIDDEN);
+  }
+
+  /** Whether the schema allows nothing, as that of members that must not be there. */
+  static boolean isForbidden(Error error) {
+    return keywordOf(error).equals(FORBIDDEN);
   }
 
   /** Leaves of the alternatives only the nearest; none where more than one holds. */

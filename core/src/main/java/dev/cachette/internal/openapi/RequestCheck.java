@@ -87,7 +87,7 @@ final class RequestCheck {
   static List<Check> unknownParameters(Operation operation, Set<String> names) {
     List<Parameter> known = operation.parametersIn("query");
     List<String> all = known.stream().map(Parameter::name).toList();
-    String expected = all.isEmpty() ? "no parameter" : "only " + String.join(", ", all);
+    String expected = all.isEmpty() ? "no parameter" : "one of " + String.join(", ", all);
     List<Check> missed = new ArrayList<>();
     for (String name : names) {
       boolean taken =
@@ -95,7 +95,7 @@ final class RequestCheck {
               || known.stream().anyMatch(it -> ParameterText.takes(it, name));
       if (!taken) {
         Difference difference =
-            Difference.of(expected + "   (" + operation.at().place() + ")", "this one")
+            Difference.of(expected + "   (" + operation.at().place() + ")", name)
                 .because(
                     Likeness.nearest(name, all)
                         .map(near -> "misspelt, if \"" + near + "\" is meant"));

@@ -31,7 +31,8 @@ class GuideTest {
         "matching",
         "secrets",
         "drift",
-        "stubs"
+        "stubs",
+        "openapi"
       })
   void snippetsAreCompiled(String page) throws IOException {
     String name = Character.toUpperCase(page.charAt(0)) + page.substring(1) + "GuideTest.java";
