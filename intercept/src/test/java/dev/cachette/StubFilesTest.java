@@ -197,7 +197,7 @@ class StubFilesTest {
         "'' | 1:1 | the file is empty",
         "- 1 | 1:1 | where a mapping is meant",
         "{\"stubs\": [{\"request\": \"GET /a\", \"answer\": 20}]} | 1:44 | 200 to 599",
-        "'stubs: &a [*a]' | 1:8 | contains itself",
+        "'stubs: &a [*a]' | 1:12 | contains itself",
         "'stubs: [{request: GET /a, request: GET /b, answer: 200}]' | 1:27 | stands there twice",
         "'stubs: [{request: GET /a, answer: {trouble: cutShrt, json: 1}}]' | 1:35 | \"cutShort\"",
         "'stubs: [{request: GET /a, answer: {trouble: silence, json: 1}}]' | 1:35 | beside",

@@ -10,7 +10,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,8 +20,7 @@ final class PathTemplate {
 
   private final String text;
   private final List<TemplatePart> parts;
-  private final String regex;
-  private final boolean simple;
+  private final PathSegments segments;
 
   /** Compiled only where it is asked: most paths can be walked, and there may be thousands. */
   private final @Nullable Pattern pattern;
@@ -30,9 +28,9 @@ final class PathTemplate {
   PathTemplate(String text, List<TemplatePart> parts) {
     this.text = text;
     this.parts = List.copyOf(parts);
-    this.regex = parts.stream().map(TemplatePart::toRegex).collect(Collectors.joining());
-    this.simple = parts.get(0).kind() == TemplatePart.Kind.LITERAL && PathSegments.areWhole(parts);
-    this.pattern = simple ? null : Pattern.compile(regex, Pattern.DOTALL);
+    this.segments = new PathSegments(parts);
+    boolean simple = parts.get(0).kind() == TemplatePart.Kind.LITERAL && segments.areWhole();
+    this.pattern = simple ? null : Pattern.compile(TemplatePart.regex(parts), Pattern.DOTALL);
   }
 
   /** Whether there is no variable in it. */
@@ -44,7 +42,7 @@ final class PathTemplate {
    * The leading segments without a variable, in normal form; the first, before the slash, is empty.
    */
   List<String> literalPrefix() {
-    return PathSegments.literalPrefix(parts);
+    return segments.literalPrefix();
   }
 
   /** The variables with their values, if the path, in normal form, fits. */
@@ -100,12 +98,16 @@ final class PathTemplate {
 
   /** Whether a path fits the one exactly where it fits the other. */
   boolean sameAs(PathTemplate other) {
-    return regex.equals(other.regex);
+    boolean same = parts.size() == other.parts.size();
+    for (int at = 0; same && at < parts.size(); at++) {
+      same = parts.get(at).meansSameAs(other.parts.get(at));
+    }
+    return same;
   }
 
   /** One rank a segment, from the left: the greater, the narrower. */
   List<Integer> ranks() {
-    return PathSegments.ranks(parts);
+    return segments.ranks();
   }
 
   private Optional<String> cause(String path) {
@@ -135,13 +137,13 @@ final class PathTemplate {
   }
 
   private boolean matchesInAnyCase(String path) {
-    return Pattern.compile(regex, Pattern.DOTALL | Pattern.CASE_INSENSITIVE)
+    return Pattern.compile(TemplatePart.regex(parts), Pattern.DOTALL | Pattern.CASE_INSENSITIVE)
         .matcher(path)
         .matches();
   }
 
   /** The share of segments that fit in their place, and a little for mere likeness. */
   private double nearness(String path) {
-    return 0.9 * PathSegments.shareThatFits(parts, path) + 0.05 * Likeness.of(text, path);
+    return 0.9 * segments.shareThatFits(path) + 0.05 * Likeness.of(text, path);
   }
 }

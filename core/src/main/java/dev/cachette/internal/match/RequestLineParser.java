@@ -14,6 +14,9 @@ public final class RequestLineParser {
 
   private static final Pattern TOKEN = Pattern.compile("[A-Za-z0-9!#$%&'*+.^_`|~-]+");
 
+  private static final Pattern LABEL = Pattern.compile("[A-Za-z0-9_-]*");
+  private static final Pattern IPV6 = Pattern.compile("\\[[0-9a-fA-F:.]+]");
+
   private static final String EXAMPLE = "\"GET https://tides.example/v1/stations/{station}/tides\"";
   private static final Set<String> STANDARD_METHODS =
       Set.of("GET", "HEAD", "POST", "PUT", "DELETE", "CONNECT", "OPTIONS", "TRACE", "PATCH");
@@ -147,10 +150,10 @@ public final class RequestLineParser {
           at, "there is no host.", "name one, or begin with a slash to mean any host.");
     }
     int label = at;
-    for (String text : host.matches("\\[[0-9a-fA-F:.]+]") ? new String[0] : host.split("\\.", -1)) {
+    for (String text : IPV6.matcher(host).matches() ? new String[0] : host.split("\\.", -1)) {
       if (text.startsWith("{") && text.endsWith("}")) {
         templates.hostVariable(label, label + text.length() - 1);
-      } else if (!text.equals("*") && !text.matches("[A-Za-z0-9_-]*")) {
+      } else if (!text.equals("*") && !LABEL.matcher(text).matches()) {
         throw malformed.at(
             label,
             "\"" + text + "\" is no label of a host name, and no IP address.",

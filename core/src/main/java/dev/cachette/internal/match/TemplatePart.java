@@ -1,6 +1,8 @@
 package dev.cachette.internal.match;
 
+import java.util.List;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * A piece of a path template: literal text in normal form, or a variable.
@@ -22,7 +24,17 @@ record TemplatePart(Kind kind, String text) {
     return kind != Kind.LITERAL;
   }
 
-  String toRegex() {
+  /** Whether it fits where the other one does; the names of variables decide nothing. */
+  boolean meansSameAs(TemplatePart other) {
+    return kind == other.kind && (isVariable() || text.equals(other.text));
+  }
+
+  /** A regular expression with a group for each variable. */
+  static String regex(List<TemplatePart> parts) {
+    return parts.stream().map(TemplatePart::toRegex).collect(Collectors.joining());
+  }
+
+  private String toRegex() {
     return switch (kind) {
       case LITERAL -> Pattern.quote(text);
       case VARIABLE -> "([^/]+)";

@@ -7,10 +7,12 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /** Reads the path and the query of a request line, with their variables (RFC 6570). */
 final class Templates {
 
+  private static final Pattern NAME = Pattern.compile("[A-Za-z0-9_.]+");
   private static final String OPERATORS = "#./;?&=,!@|";
 
   private final String line;
@@ -142,7 +144,7 @@ final class Templates {
           "of the operators of RFC 6570 only + can be used to recognise a request.",
           "write {name} for one segment, {+name} for everything; put parameters as ?name={name}.");
     }
-    if (!name.matches("[A-Za-z0-9_.]+")) {
+    if (!NAME.matcher(name).matches()) {
       throw malformed.at(
           open + 1,
           "\"" + name + "\" is no name for a variable.",

@@ -5,7 +5,9 @@ import dev.cachette.internal.yaml.Node;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 
@@ -14,10 +16,14 @@ final class Fields {
 
   private final Node node;
   private final Problems problems;
+  private final Map<String, Node> byName = new HashMap<>();
 
   private Fields(Node node, Problems problems) {
     this.node = node;
     this.problems = problems;
+    for (Node.Member member : members()) {
+      byName.putIfAbsent(member.name(), member.value());
+    }
   }
 
   /**
@@ -54,14 +60,11 @@ final class Fields {
   }
 
   boolean has(String name) {
-    return get(name).isPresent();
+    return byName.containsKey(name);
   }
 
   Optional<Node> get(String name) {
-    return members().stream()
-        .filter(member -> member.name().equals(name))
-        .map(Node.Member::value)
-        .findFirst();
+    return Optional.ofNullable(byName.get(name));
   }
 
   /** A text, or a number or truth value as it is written. */

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param line its line, from 1
  * @param column its column, from 1
- * @param path the way to it from the root: {@code stubs[0].answer}
+ * @param trail the way to it from the root; where an alias names it, that of its anchor
  * @param scalar its value, if it has no parts
  * @param members its members, in their order; null if it is no mapping
  * @param elements its elements; null if it is no sequence
@@ -20,7 +20,7 @@ import org.jspecify.annotations.Nullable;
 public record Node(
     int line,
     int column,
-    String path,
+    Trail trail,
     @Nullable JsonNode scalar,
     @Nullable List<Member> members,
     @Nullable List<Node> elements) {
@@ -36,7 +36,12 @@ public record Node(
 
   /** This value, as if it began where another one does. */
   public Node startingAt(Node other) {
-    return new Node(other.line, other.column, path, scalar, members, elements);
+    return new Node(other.line, other.column, trail, scalar, members, elements);
+  }
+
+  /** The way to it from the root: {@code stubs[0].answer}. */
+  public String path() {
+    return trail.toString();
   }
 
   /** Whether it has members. */

@@ -4,21 +4,26 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import dev.cachette.internal.json.Json;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
-import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.api.lowlevel.Parse;
+import org.snakeyaml.engine.v2.events.AliasEvent;
+import org.snakeyaml.engine.v2.events.Event;
+import org.snakeyaml.engine.v2.events.NodeEvent;
+import org.snakeyaml.engine.v2.events.ScalarEvent;
+import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
-import org.snakeyaml.engine.v2.nodes.MappingNode;
-import org.snakeyaml.engine.v2.nodes.NodeTuple;
-import org.snakeyaml.engine.v2.nodes.ScalarNode;
-import org.snakeyaml.engine.v2.nodes.SequenceNode;
 import org.snakeyaml.engine.v2.nodes.Tag;
+import org.snakeyaml.engine.v2.resolver.ScalarResolver;
 import org.snakeyaml.engine.v2.schema.JsonSchema;
 
 /**
@@ -28,28 +33,37 @@ import org.snakeyaml.engine.v2.schema.JsonSchema;
 public final class Trees {
 
   private static final int LARGEST = 256 << 20;
-  private static final Pattern PLAIN_NAME = Pattern.compile("[A-Za-z_][A-Za-z0-9_-]*");
+
+  /** So many values can be meant by a text, those that aliases repeat included. */
+  private static final long MOST_VALUES = 10_000_000;
+
+  private static final JsonSchema SCHEMA = new JsonSchema();
+  private static final ScalarResolver TAGS = SCHEMA.getScalarResolver();
 
   private static final LoadSettings SETTINGS =
-      LoadSettings.builder()
-          .setSchema(new JsonSchema())
-          .setCodePointLimit(LARGEST)
-          .setMaxAliasesForCollections(1_000)
-          .build();
+      LoadSettings.builder().setSchema(SCHEMA).setCodePointLimit(LARGEST).build();
 
   private final Complaints problems;
-  private final Set<Object> within = new HashSet<>();
+  private final Iterator<Event> events;
 
-  private Trees(Complaints problems) {
+  /** What anchors name; null for what is not read to its end yet. */
+  private final Map<String, @Nullable Anchored> anchors = new HashMap<>();
+
+  private long values;
+
+  /** A value that aliases can name, and how many values are in it. */
+  private record Anchored(Node node, long size) {}
+
+  private Trees(Iterator<Event> events, Complaints problems) {
+    this.events = events;
     this.problems = problems;
   }
 
   /** The tree of a text; empty if it has none, or where it is malformed, which is a problem. */
   public static Optional<Node> read(String text, Complaints problems) {
     try {
-      return new Compose(SETTINGS)
-          .composeString(withoutTabs(text))
-          .map(root -> new Trees(problems).node(root, ""));
+      Iterator<Event> events = new Parse(SETTINGS).parseString(withoutTabs(text)).iterator();
+      return new Trees(events, problems).document();
     } catch (MarkedYamlEngineException malformed) {
       problems.add(
           malformed.getProblemMark().map(mark -> mark.getLine() + 1).orElse(1),
@@ -76,67 +90,103 @@ public final class Trees {
     return "this is no YAML: " + context + malformed.getProblem();
   }
 
-  private Node node(org.snakeyaml.engine.v2.nodes.Node from, String path) {
-    int line = from.getStartMark().map(mark -> mark.getLine() + 1).orElse(1);
-    int column = from.getStartMark().map(mark -> mark.getColumn() + 1).orElse(1);
-    Node empty = new Node(line, column, path, JsonNodeFactory.instance.nullNode(), null, null);
-    if (!(from instanceof ScalarNode) && !within.add(from)) {
-      problems.add(line, column, path, "it contains itself, by an alias. Mend: write it out.");
-      return empty;
-    }
-    try {
-      if (from instanceof MappingNode mapping) {
-        return new Node(line, column, path, null, members(mapping, path), null);
+  private Optional<Node> document() {
+    Node root = null;
+    while (events.hasNext()) {
+      Event event = events.next();
+      if (event instanceof NodeEvent && root == null) {
+        root = node(event, Trail.ROOT);
+      } else if (event instanceof NodeEvent) {
+        Mark mark = event.getStartMark().orElseThrow();
+        throw new YamlEngineException(
+            "a second document begins in line " + (mark.getLine() + 1) + "; only one is read.");
       }
-      if (from instanceof SequenceNode sequence) {
-        List<Node> elements = new ArrayList<>();
-        for (org.snakeyaml.engine.v2.nodes.Node each : sequence.getValue()) {
-          elements.add(node(each, path + "[" + elements.size() + "]"));
-        }
-        return new Node(line, column, path, null, null, List.copyOf(elements));
-      }
-      return new Node(line, column, path, scalar((ScalarNode) from), null, null);
-    } finally {
-      within.remove(from);
     }
+    return Optional.ofNullable(root);
   }
 
-  private List<Node.Member> members(MappingNode mapping, String path) {
+  private Node node(Event event, Trail trail) {
+    if (++values > MOST_VALUES) {
+      throw new YamlEngineException("it means more than " + MOST_VALUES + " values.");
+    }
+    long before = values;
+    Mark mark = event.getStartMark().orElseThrow();
+    int line = mark.getLine() + 1;
+    int column = mark.getColumn() + 1;
+    if (event instanceof AliasEvent alias) {
+      return named(alias.getAlias().getValue(), new Node(line, column, trail, null, null, null));
+    }
+    Optional<String> anchor = ((NodeEvent) event).getAnchor().map(Object::toString);
+    anchor.ifPresent(name -> anchors.put(name, null));
+    Node node =
+        switch (event.getEventId()) {
+          case MappingStart -> new Node(line, column, trail, null, members(trail), null);
+          case SequenceStart -> new Node(line, column, trail, null, null, elements(trail));
+          default -> new Node(line, column, trail, scalar((ScalarEvent) event), null, null);
+        };
+    anchor.ifPresent(name -> anchors.put(name, new Anchored(node, values - before)));
+    return node;
+  }
+
+  /** What an alias names. */
+  private Node named(String name, Node at) {
+    Anchored anchored = anchors.get(name);
+    if (anchored != null) {
+      values += anchored.size();
+      return anchored.node();
+    }
+    complain(
+        at,
+        anchors.containsKey(name)
+            ? "it contains itself, by an alias. Mend: write it out."
+            : "there is no anchor &" + name + " before it.");
+    return at;
+  }
+
+  private List<Node> elements(Trail trail) {
+    List<Node> elements = new ArrayList<>();
+    for (Event each = events.next();
+        each.getEventId() != Event.ID.SequenceEnd;
+        each = events.next()) {
+      elements.add(node(each, trail.element(elements.size())));
+    }
+    return Collections.unmodifiableList(elements);
+  }
+
+  private List<Node.Member> members(Trail trail) {
     List<Node.Member> members = new ArrayList<>();
     Set<String> names = new HashSet<>();
-    for (NodeTuple tuple : mapping.getValue()) {
-      Node key = node(tuple.getKeyNode(), path);
+    for (Event each = events.next();
+        each.getEventId() != Event.ID.MappingEnd;
+        each = events.next()) {
+      Node key = node(each, trail);
       if (key.scalar() == null) {
         complain(key, "a key must be a text, not " + key.kind() + ".");
-        continue;
       }
       String name = key.text();
-      Node value = node(tuple.getValueNode(), below(path, name));
+      Node value = node(events.next(), trail.member(name));
       if (!names.add(name)) {
         complain(key, "the key \"" + name + "\" stands there twice. Mend: leave one of them.");
       }
       members.add(new Node.Member(name, key, value));
     }
-    return List.copyOf(members);
+    return Collections.unmodifiableList(members);
   }
 
   private void complain(Node at, String message) {
     problems.add(at.line(), at.column(), at.path(), message);
   }
 
-  private static String below(String path, String name) {
-    if (PLAIN_NAME.matcher(name).matches()) {
-      return path.isEmpty() ? name : path + "." + name;
-    }
-    return path + "[\"" + name + "\"]";
-  }
-
-  private static @Nullable JsonNode scalar(ScalarNode scalar) {
+  private static JsonNode scalar(ScalarEvent scalar) {
     String text = scalar.getValue();
-    if (scalar.getTag().equals(Tag.STR)) {
+    Optional<String> tag = scalar.getTag().filter(it -> !it.equals("!"));
+    Tag kind =
+        tag.map(Tag::new)
+            .orElseGet(() -> TAGS.resolve(text, scalar.getImplicit().canOmitTagInPlainScalar()));
+    if (kind.equals(Tag.STR)) {
       return JsonNodeFactory.instance.textNode(text);
     }
-    if (scalar.getTag().equals(Tag.NULL)) {
+    if (kind.equals(Tag.NULL)) {
       return JsonNodeFactory.instance.nullNode();
     }
     boolean json = Json.problemIn(text).isEmpty();
