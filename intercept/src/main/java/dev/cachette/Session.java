@@ -86,7 +86,12 @@ final class Session {
     Traffic traffic = new Traffic(scopes, this::probe, Session::warn);
     Outside outside = new Outside(settings::mapper, resources, this::realCall, Session::warn);
     this.server =
-        new WireServer(new Responder(scopes, outside), traffic, tls, settings.maxRequestBody());
+        new WireServer(
+            new Responder(scopes, outside),
+            traffic,
+            tls,
+            settings.maxRequestBody(),
+            !settings.isIntercepting());
     this.real = new RealCalls(server.engine(), settings.addresses());
     traffic.serveBy(server);
     try {

@@ -20,8 +20,12 @@ import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
 import io.netty.handler.codec.http2.Http2MultiplexHandler;
 import io.netty.handler.codec.http2.Http2StreamFrameToHttpObjectCodec;
+import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 
 /**
  * The HTTP engine without Cachette: one thread, its own defaults, the same bytes for every call.
@@ -61,6 +65,17 @@ final class BareEngine implements AutoCloseable {
             .bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0))
             .syncUninterruptibly()
             .channel();
+  }
+
+  /**
+   * Serves until it is killed.
+   *
+   * @param arguments the JSON that answers every call, and a file that its address is written to
+   */
+  public static void main(String[] arguments) throws IOException, InterruptedException {
+    BareEngine engine = new BareEngine(arguments[0].getBytes(StandardCharsets.UTF_8), false);
+    Files.writeString(Path.of(arguments[1]), "serving at " + engine.url("") + "\n");
+    engine.listener.closeFuture().sync();
   }
 
   private static ChannelInitializer<Channel> stream(byte[] json) {

@@ -3,7 +3,7 @@ package dev.cachette.cli;
 import dev.cachette.calls.Call;
 import dev.cachette.calls.StubReference;
 import java.time.LocalTime;
-import java.time.temporal.ChronoUnit;
+import java.time.format.DateTimeFormatter;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -11,17 +11,16 @@ import java.util.Map;
 final class CallLine {
 
   private static final int UNEXPECTED = 501;
+  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss");
 
   private CallLine() {}
 
   static String of(Call call) {
-    return String.format(
-        "%s  %s  ->  %s  %s%s",
-        LocalTime.now().truncatedTo(ChronoUnit.SECONDS),
-        call.request(),
-        call.outcome(),
-        call.failure().map(CallLine::firstLine).map(why -> "failed: " + why + "  ").orElse(""),
-        call.stub().map(StubReference::toString).orElse(isUnexpected(call) ? "no stub" : ""));
+    String failed = call.failure().map(why -> "failed: " + firstLine(why) + "  ").orElse("");
+    String stub =
+        call.stub().map(StubReference::toString).orElse(isUnexpected(call) ? "no stub" : "");
+    String time = LocalTime.now().format(TIME);
+    return time + "  " + call.request() + "  ->  " + call.outcome() + "  " + failed + stub;
   }
 
   private static String firstLine(String text) {

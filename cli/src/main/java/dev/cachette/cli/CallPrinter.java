@@ -3,8 +3,12 @@ package dev.cachette.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.calls.Call;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 
@@ -15,6 +19,7 @@ import java.util.function.Consumer;
 final class CallPrinter implements Consumer<Call> {
 
   private static final int WAITING = 10_000;
+  private static final long MILLIS = 20;
   private static final ObjectMapper JSON = new ObjectMapper();
 
   private final BlockingQueue<Call> waiting = new ArrayBlockingQueue<>(WAITING);
@@ -28,9 +33,14 @@ final class CallPrinter implements Consumer<Call> {
   CallPrinter(Output output, boolean silent) {
     this.output = output;
     this.silent = silent;
-    Thread thread = new Thread(this::print, "cachette-calls");
-    thread.setDaemon(true);
-    thread.start();
+    // Woken for each call, the printing would cost more than the answering.
+    Executors.newSingleThreadScheduledExecutor(
+            task -> {
+              Thread thread = new Thread(task, "cachette-calls");
+              thread.setDaemon(true);
+              return thread;
+            })
+        .scheduleWithFixedDelay(this::print, MILLIS, MILLIS, TimeUnit.MILLISECONDS);
   }
 
   @Override
@@ -47,20 +57,34 @@ final class CallPrinter implements Consumer<Call> {
     }
   }
 
-  private void print() {
+  private synchronized void print() {
+    List<Call> calls = new ArrayList<>();
+    waiting.drainTo(calls);
+    if (calls.isEmpty()) {
+      return;
+    }
+    StringBuilder lines = new StringBuilder();
+    for (Call call : calls) {
+      lines.append(line(call)).append(System.lineSeparator());
+    }
     try {
-      while (true) {
-        Call call = waiting.take();
-        output.result(
-            output.isJson() ? JSON.writeValueAsString(CallLine.json(call)) : CallLine.of(call));
-      }
-    } catch (InterruptedException | JsonProcessingException | Failure over) {
+      output.result(lines.toString());
+    } catch (Failure over) {
       // Nobody reads any more; the calls are answered all the same.
     }
   }
 
-  /** What there was, in one line. */
+  private String line(Call call) {
+    try {
+      return output.isJson() ? JSON.writeValueAsString(CallLine.json(call)) : CallLine.of(call);
+    } catch (JsonProcessingException impossible) {
+      throw new IllegalStateException(impossible);
+    }
+  }
+
+  /** Prints what is left; answers what there was, in one line. */
   String summary() {
+    print();
     String more =
         (failed.get() == 0 ? "" : ", " + failed.get() + " failed")
             + (leftOut.get() == 0 ? "" : ", " + leftOut.get() + " of them not printed");

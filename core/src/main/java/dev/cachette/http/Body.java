@@ -1,5 +1,6 @@
 package dev.cachette.http;
 
+import java.nio.ByteBuffer;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -48,6 +49,11 @@ public final class Body {
   /** A copy of the bytes. */
   public byte[] bytes() {
     return content.clone();
+  }
+
+  /** The bytes, not copied, in a buffer that cannot be written to. */
+  public ByteBuffer buffer() {
+    return ByteBuffer.wrap(content).asReadOnlyBuffer();
   }
 
   /** The bytes read as text; what is malformed becomes the replacement character. */

@@ -36,16 +36,22 @@ public final class Query {
         int equals = pair.indexOf('=');
         String name = Percent.decodeForm(equals < 0 ? pair : pair.substring(0, equals));
         String value = equals < 0 ? "" : Percent.decodeForm(pair.substring(equals + 1));
-        parameters.computeIfAbsent(name, unused -> new ArrayList<>()).add(value);
+        parameters.merge(name, List.of(value), Query::joined);
       }
     }
-    parameters.replaceAll((name, values) -> List.copyOf(values));
     return new Query(Collections.unmodifiableMap(parameters));
+  }
+
+  private static List<String> joined(List<String> some, List<String> more) {
+    List<String> all = new ArrayList<>(some);
+    all.addAll(more);
+    return List.copyOf(all);
   }
 
   /** The first value of the parameter; empty text if it was given without one. */
   public Optional<String> first(String name) {
-    return all(name).stream().findFirst();
+    List<String> all = all(name);
+    return all.isEmpty() ? Optional.empty() : Optional.of(all.get(0));
   }
 
   /** All values of the parameter, in order; empty if it was not given. */

@@ -3,6 +3,7 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.internal.text.Quoting;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -17,7 +18,11 @@ import java.util.stream.Collectors;
 record Found(List<JsonNode> items, boolean typed, UnaryOperator<String> mask) {
 
   static Found texts(List<String> texts, UnaryOperator<String> mask) {
-    return new Found(texts.stream().<JsonNode>map(TextNode::valueOf).toList(), false, mask);
+    List<JsonNode> items = new ArrayList<>(texts.size());
+    for (String text : texts) {
+      items.add(TextNode.valueOf(text));
+    }
+    return new Found(items, false, mask);
   }
 
   static Found texts(List<String> texts) {

@@ -36,6 +36,11 @@ public final class PatternIndex<T> {
   /** Whether every pattern has one method, one origin, and no variable in its path. */
   private boolean onlyExact = true;
 
+  /** Whether there is one for any method, and one for any origin or for several. */
+  private boolean anyMethod;
+
+  private boolean anyOrigin;
+
   /** By method and origin in one text. */
   private final Map<String, Node<T>> roots = new HashMap<>();
 
@@ -63,6 +68,8 @@ public final class PatternIndex<T> {
       return;
     }
     onlyExact = false;
+    anyMethod |= key.methods().isEmpty();
+    anyOrigin |= key.origin().isEmpty();
     String origin = key.origin().orElse(ANY);
     for (String method : key.methods().isEmpty() ? List.of(ANY) : key.methods()) {
       if (key.whole()) {
@@ -100,16 +107,22 @@ public final class PatternIndex<T> {
     if (onlyExact) {
       return sorted(found);
     }
-    for (String method : List.of(received.request().method(), ANY)) {
-      for (String origin : List.of(received.request().uri().origin(), ANY)) {
-        boolean exact = !method.equals(ANY) && !origin.equals(ANY);
-        if (!exact) {
-          collectLiteral(Received.key(method, origin, path), found);
-        }
-        collect(method, origin, path, found);
-      }
+    String method = received.request().method();
+    String origin = received.origin();
+    collect(method, origin, path, found);
+    if (anyOrigin) {
+      collectAll(method, ANY, path, found);
+    }
+    if (anyMethod) {
+      collectAll(ANY, origin, path, found);
+      collectAll(ANY, ANY, path, found);
     }
     return sorted(found);
+  }
+
+  private void collectAll(String method, String origin, String path, List<T> into) {
+    collectLiteral(Received.key(method, origin, path), into);
+    collect(method, origin, path, into);
   }
 
   private List<T> sorted(List<T> found) {

@@ -18,6 +18,7 @@ public final class Received {
 
   private final Request request;
   private final Content content;
+  private final String origin;
   private final String normalPath;
   private final String key;
   private final Map<String, String> variables;
@@ -28,11 +29,13 @@ public final class Received {
   private Received(
       Request request,
       Content content,
+      String origin,
       String normalPath,
       String key,
       Map<String, String> variables) {
     this.request = request;
     this.content = content;
+    this.origin = origin;
     this.normalPath = normalPath;
     this.key = key;
     this.variables = variables;
@@ -41,11 +44,13 @@ public final class Received {
   /** A request, before any request line has been held against it. */
   public static Received of(Request request) {
     String path = Percent.normalise(request.uri().path());
+    String origin = request.uri().origin();
     return new Received(
         request,
         Content.of(request.headers(), request.body()),
+        origin,
         path,
-        key(request.method(), request.uri().origin(), path),
+        key(request.method(), origin, path),
         Map.of());
   }
 
@@ -53,7 +58,7 @@ public final class Received {
   public Received with(Map<String, String> values) {
     return values.equals(variables)
         ? this
-        : new Received(request, content, normalPath, key, Map.copyOf(values));
+        : new Received(request, content, origin, normalPath, key, Map.copyOf(values));
   }
 
   /** The request. */
@@ -85,6 +90,11 @@ public final class Received {
               name, variables.isEmpty() ? "none" : variables.keySet()));
     }
     return value;
+  }
+
+  /** Scheme, host and port, see {@link dev.cachette.http.Uri#origin}. */
+  public String origin() {
+    return origin;
   }
 
   /** The path in the one form that equivalent escapes share (RFC 3986 section 6.2.2). */

@@ -116,9 +116,13 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
       return variables;
     }
     Received seen = received.with(variables.get());
-    return conditions.stream().allMatch(condition -> condition.holds(seen))
-        ? variables
-        : Optional.empty();
+    // Asked for every call, of each candidate: a loop, not a stream.
+    for (Condition condition : conditions) {
+      if (!condition.holds(seen)) {
+        return Optional.empty();
+      }
+    }
+    return variables;
   }
 
   /** How each condition fares with the request, whether it fits or not. */

@@ -72,15 +72,27 @@ public final class TextCondition extends ValueCondition {
 
   @Override
   boolean holds(Found found) {
-    return found.items().stream().anyMatch(item -> item.isTextual() && holds(item.textValue()));
+    for (JsonNode item : found.items()) {
+      if (item.isTextual() && holds(item.textValue())) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private boolean holds(String actual) {
-    if (kind == Kind.PATTERN) {
-      return patterns.stream().anyMatch(pattern -> pattern.matcher(actual).matches());
+    for (Pattern pattern : patterns) {
+      if (pattern.matcher(actual).matches()) {
+        return true;
+      }
     }
     String folded = fold(actual);
-    return expected.stream().anyMatch(text -> holds(folded, fold(text)));
+    for (String text : expected) {
+      if (kind != Kind.PATTERN && holds(folded, fold(text))) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private boolean holds(String actual, String text) {

@@ -87,7 +87,8 @@ public final class RequestLine {
   /** The variables with their values, if the request fits. */
   public Optional<Map<String, String>> match(Received received) {
     Request request = received.request();
-    if (!methods.hold(request.method()) || !holdsInQuery(received.query())) {
+    if (!methods.hold(request.method())
+        || !parameters.isEmpty() && !holdsInQuery(received.query())) {
       return Optional.empty();
     }
     Optional<Map<String, String>> atOrigin =
@@ -125,7 +126,12 @@ public final class RequestLine {
   }
 
   private boolean holdsInQuery(Query query) {
-    return parameters.stream().allMatch(parameter -> parameter.holds(query));
+    for (QueryParameter parameter : parameters) {
+      if (!parameter.holds(query)) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private void addQuery(Query query, Map<String, String> values) {

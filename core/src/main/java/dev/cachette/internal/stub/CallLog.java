@@ -25,18 +25,26 @@ final class CallLog {
   }
 
   void add(LoggedCall call) {
-    // A call whose answer took long to compute is logged behind some that arrived later.
+    if (calls.isEmpty() || calls.getLast().arrival().number() < call.arrival().number()) {
+      calls.addLast(call);
+    } else {
+      insert(call);
+    }
+    bodies += call.size();
+    while (calls.size() > maxCalls || bodies > maxBodies && calls.size() > 1) {
+      bodies -= calls.removeFirst().size();
+      dropped++;
+    }
+  }
+
+  /** A call whose answer took long to compute is logged behind some that arrived later. */
+  private void insert(LoggedCall call) {
     Deque<LoggedCall> later = new ArrayDeque<>();
     while (!calls.isEmpty() && calls.getLast().arrival().number() > call.arrival().number()) {
       later.push(calls.removeLast());
     }
     calls.addLast(call);
     calls.addAll(later);
-    bodies += call.size();
-    while (calls.size() > maxCalls || bodies > maxBodies && calls.size() > 1) {
-      bodies -= calls.removeFirst().size();
-      dropped++;
-    }
   }
 
   Log.Entries entries() {

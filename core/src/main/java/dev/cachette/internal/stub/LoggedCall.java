@@ -30,6 +30,10 @@ final class LoggedCall implements Call {
   private final Optional<Trouble> trouble;
   private final Optional<StubReference> stub;
   private final Optional<String> failure;
+
+  /** Asked for when it is dropped, long after anything else of it was looked at. */
+  private final long size;
+
   private final Supplier<ObjectMapper> mapper;
   private volatile boolean delivered;
 
@@ -48,6 +52,7 @@ final class LoggedCall implements Call {
     this.trouble = reply.trouble();
     this.stub = stub;
     this.failure = failure;
+    this.size = (long) request.body().size() + response.map(it -> it.body().size()).orElse(0);
     this.mapper = mapper;
   }
 
@@ -102,7 +107,7 @@ final class LoggedCall implements Call {
 
   /** How many bytes of bodies it keeps. */
   long size() {
-    return (long) request.body().size() + response.map(it -> it.body().size()).orElse(0);
+    return size;
   }
 
   @Override

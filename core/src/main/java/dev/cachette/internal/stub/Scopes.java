@@ -33,6 +33,10 @@ public final class Scopes {
   private final ScopeSettings settings;
   private final Deque<StubScope> scopes = new ArrayDeque<>();
   private final ConnectionRules connections = new ConnectionRules(this);
+
+  /** The same, for those who look at them without the lock. */
+  private volatile List<StubScope> snapshot = List.of();
+
   private volatile List<Runnable> listeners = List.of();
   private long arrived;
 
@@ -48,7 +52,7 @@ public final class Scopes {
   /** The outermost scope, with nothing in it. */
   public Scopes(ScopeSettings settings) {
     this.settings = settings;
-    scopes.push(new StubScope(settings));
+    push(new StubScope(settings));
   }
 
   /** What they say of connections. */
@@ -74,7 +78,7 @@ public final class Scopes {
   /** Begins an inner scope. Stubs of the outer ones answer from their first answer again. */
   public synchronized StubScope enter() {
     scopes.forEach(StubScope::startAgain);
-    scopes.push(new StubScope(settings));
+    push(new StubScope(settings));
     return scopes.element();
   }
 
@@ -87,7 +91,7 @@ public final class Scopes {
   public synchronized ScopeReport leave(StubScope scope) {
     ScopeReport report = ScopeReport.empty();
     while (scopes.contains(scope)) {
-      report = scopes.pop().report().and(report);
+      report = pop().report().and(report);
     }
     return report;
   }
@@ -95,13 +99,13 @@ public final class Scopes {
   /** Ends all scopes; the outermost begins anew. */
   public synchronized ScopeReport leaveAll() {
     ScopeReport report = leave(scopes.getLast());
-    scopes.push(new StubScope(settings));
+    push(new StubScope(settings));
     return report;
   }
 
   /** Ends the innermost scope and begins it anew. */
   public synchronized ScopeReport renew() {
-    ScopeReport report = scopes.pop().report();
+    ScopeReport report = pop().report();
     enter();
     return report;
   }
@@ -289,7 +293,7 @@ public final class Scopes {
    * @throws StubFailed if such a predicate throws
    */
   Optional<Won> select(Received received) {
-    for (StubScope scope : snapshot()) {
+    for (StubScope scope : snapshot) {
       for (StubRule rule : candidates(scope, received)) {
         Optional<Map<String, String>> variables = StubFailed.match(rule, received);
         if (variables.isPresent()) {
@@ -313,7 +317,7 @@ public final class Scopes {
 
   /** Where the body of a request is kept, whose head has arrived: what the stub that wins says. */
   Optional<String> bodyFile(Received head) {
-    for (StubScope scope : snapshot()) {
+    for (StubScope scope : snapshot) {
       for (StubRule rule : candidates(scope, head)) {
         if (StubFailed.match(rule, head).isPresent()) {
           return rule.bodyFile();
@@ -374,8 +378,15 @@ public final class Scopes {
     return Explanation.ofUnexpected(request, stubs, cassettes);
   }
 
-  private synchronized List<StubScope> snapshot() {
-    return List.copyOf(scopes);
+  private void push(StubScope scope) {
+    scopes.push(scope);
+    snapshot = List.copyOf(scopes);
+  }
+
+  private StubScope pop() {
+    StubScope popped = scopes.pop();
+    snapshot = List.copyOf(scopes);
+    return popped;
   }
 
   private synchronized List<StubRule> candidates(StubScope scope, Received received) {

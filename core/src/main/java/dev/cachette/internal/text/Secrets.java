@@ -1,9 +1,6 @@
 package dev.cachette.internal.text;
 
-import java.util.Locale;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /** Takes tokens and passwords out of what is shown, by the names that they go by. */
 public final class Secrets {
@@ -23,13 +20,18 @@ public final class Secrets {
           "idtoken",
           "apikey");
 
-  private static final Pattern FIELD = Pattern.compile("(?<=^|[?&])([^=&?\\s]+)=([^&\\s]+)");
-
   private Secrets() {}
 
   /** Whether a parameter, field or member of this name is secret. */
   public static boolean isSecret(String name) {
-    return NAMES.contains(name.replaceAll("[-_.]", "").toLowerCase(Locale.ROOT));
+    StringBuilder bare = new StringBuilder(name.length());
+    for (int at = 0; at < name.length(); at++) {
+      char c = name.charAt(at);
+      if (c != '-' && c != '_' && c != '.') {
+        bare.append(Character.toLowerCase(c));
+      }
+    }
+    return NAMES.contains(bare.toString());
   }
 
   /** A value as it is shown under this name. */
@@ -39,14 +41,34 @@ public final class Secrets {
 
   /** A URI or a URL-encoded form with the values of secret fields masked. */
   public static String maskedFields(String text) {
-    return text.indexOf('=') < 0
-        ? text
-        : FIELD
-            .matcher(text)
-            .replaceAll(
-                field ->
-                    Matcher.quoteReplacement(
-                        field.group(1) + "=" + masked(field.group(1), field.group(2))));
+    StringBuilder shown = new StringBuilder(text.length());
+    int kept = 0;
+    for (int equals = text.indexOf('='); equals >= 0; equals = text.indexOf('=', equals + 1)) {
+      int end = endOfValue(text, equals + 1);
+      if (isSecret(text.substring(startOfName(text, equals), equals)) && end > equals + 1) {
+        shown.append(text, kept, equals + 1).append(MASK);
+        kept = end;
+      }
+    }
+    return kept == 0 ? text : shown.append(text, kept, text.length()).toString();
+  }
+
+  private static int startOfName(String text, int equals) {
+    int at = equals;
+    while (at > 0 && "?&= ".indexOf(text.charAt(at - 1)) < 0) {
+      at--;
+    }
+    return at;
+  }
+
+  private static int endOfValue(String text, int from) {
+    int at = from;
+    while (at < text.length()
+        && text.charAt(at) != '&'
+        && !Character.isWhitespace(text.charAt(at))) {
+      at++;
+    }
+    return at;
   }
 
   /** JSON with the texts of secret members masked; other text stays as it is. */

@@ -55,7 +55,7 @@ final class Messages {
             HttpVersion.HTTP_1_1,
             HttpMethod.valueOf(request.method()),
             route.proxyOfEachCall().isPresent() ? route.target().origin() + path : path,
-            Unpooled.wrappedBuffer(request.body().bytes()),
+            Unpooled.wrappedBuffer(request.body().buffer()),
             DefaultHttpHeadersFactory.headersFactory().withValidation(false),
             DefaultHttpHeadersFactory.trailersFactory());
     written.headers().set(HttpHeaderNames.HOST, authority(uri));

@@ -1,6 +1,7 @@
 package dev.cachette.internal.wire;
 
 import io.netty.bootstrap.ServerBootstrap;
+import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandler;
@@ -73,15 +74,20 @@ final class Listener {
   /**
    * Begins to accept; on the engine's thread.
    *
+   * @param memory where its connections get their memory
    * @param numbers counts the connections of the server
    */
-  void serve(IoEventLoop loop, Supplier<ChannelHandler> firstHandler, AtomicInteger numbers) {
+  void serve(
+      IoEventLoop loop,
+      ByteBufAllocator memory,
+      Supplier<ChannelHandler> firstHandler,
+      AtomicInteger numbers) {
     accepting =
         new ServerBootstrap()
             .group(loop)
             .channelFactory(() -> new NioServerSocketChannel(socket))
             .option(ChannelOption.ALLOCATOR, UnpooledByteBufAllocator.DEFAULT)
-            .childOption(ChannelOption.ALLOCATOR, UnpooledByteBufAllocator.DEFAULT)
+            .childOption(ChannelOption.ALLOCATOR, memory)
             .childOption(ChannelOption.TCP_NODELAY, true)
             .childHandler(
                 new ChannelInitializer<>() {

@@ -27,7 +27,7 @@ final class Responses {
         new DefaultFullHttpResponse(
             HttpVersion.HTTP_1_1,
             HttpResponseStatus.valueOf(response.status()),
-            Unpooled.wrappedBuffer(response.body().bytes()),
+            Unpooled.wrappedBuffer(response.body().buffer()),
             DefaultHttpHeadersFactory.headersFactory().withValidation(false),
             DefaultHttpHeadersFactory.trailersFactory());
     setHeaders(written, response, !response.trailers().isEmpty(), response.body().size());

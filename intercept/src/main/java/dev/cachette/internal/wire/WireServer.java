@@ -2,6 +2,9 @@ package dev.cachette.internal.wire;
 
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.tls.ServerTls;
+import io.netty.buffer.AdaptiveByteBufAllocator;
+import io.netty.buffer.ByteBufAllocator;
+import io.netty.buffer.UnpooledByteBufAllocator;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.util.ArrayList;
@@ -21,6 +24,8 @@ public final class WireServer implements AutoCloseable {
   private final Engine engine;
   private final Workers workers = new Workers();
   private final Site site;
+  private final boolean busy;
+  private @Nullable ByteBufAllocator memory;
   private final AtomicInteger numbers = new AtomicInteger();
   private final Map<Destination, Listener> listeners = new ConcurrentHashMap<>();
 
@@ -33,8 +38,11 @@ public final class WireServer implements AutoCloseable {
    * A server that listens nowhere yet.
    *
    * @param maxRequestBody how many bytes of a request's body are held in memory at most
+   * @param busy whether it serves many callers for long, for whom memory is worth to be kept
    */
-  public WireServer(Responder responder, Encounters encounters, ServerTls tls, int maxRequestBody) {
+  public WireServer(
+      Responder responder, Encounters encounters, ServerTls tls, int maxRequestBody, boolean busy) {
+    this.busy = busy;
     this.site = new Site(responder, encounters, tls, workers, new Transmissions(), maxRequestBody);
     this.engine = new Engine();
   }
@@ -201,7 +209,19 @@ public final class WireServer implements AutoCloseable {
 
   private void serve(Destination destination, Listener listener) {
     listeners.put(destination, listener);
-    engine.execute(loop -> listener.serve(loop, () -> new Sniffer(destination, site), numbers));
+    engine.execute(
+        loop -> listener.serve(loop, memory(), () -> new Sniffer(destination, site), numbers));
+  }
+
+  /** On the engine's thread: its classes take their time to load. */
+  private ByteBufAllocator memory() {
+    if (!busy) {
+      return UnpooledByteBufAllocator.DEFAULT;
+    }
+    if (memory == null) {
+      memory = new AdaptiveByteBufAllocator();
+    }
+    return memory;
   }
 
   private void requireOpen() throws IOException {
