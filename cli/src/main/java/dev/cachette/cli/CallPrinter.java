@@ -58,13 +58,13 @@ final class CallPrinter implements Consumer<Call> {
   }
 
   private synchronized void print() {
-    List<Call> calls = new ArrayList<>();
-    waiting.drainTo(calls);
-    if (calls.isEmpty()) {
+    List<Call> batch = new ArrayList<>();
+    waiting.drainTo(batch);
+    if (batch.isEmpty()) {
       return;
     }
     StringBuilder lines = new StringBuilder();
-    for (Call call : calls) {
+    for (Call call : batch) {
       lines.append(line(call)).append(System.lineSeparator());
     }
     try {

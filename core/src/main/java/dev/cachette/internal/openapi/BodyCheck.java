@@ -23,12 +23,11 @@ final class BodyCheck {
   /** What is wrong with a body; empty if nothing is. */
   Optional<Check> of(Content content, Element described) {
     Element types = described.get("content");
-    String where = "   (" + described.place() + ")";
     if (types.json().isEmpty()) {
-      return Optional.of(missed("no body" + where, "a body"));
+      return Optional.of(missed(described.asks("no body"), "a body"));
     }
     if (content.isEmpty()) {
-      return Optional.of(missed(MediaTypes.listed(types) + where, "an empty body"));
+      return Optional.of(missed(described.asks(MediaTypes.listed(types)), "an empty body"));
     }
     Optional<MediaType> type = content.mediaType();
     Optional<Element> media = type.flatMap(it -> MediaTypes.described(types, it));
@@ -38,19 +37,19 @@ final class BodyCheck {
               "content type",
               NEAR,
               Difference.of(
-                  MediaTypes.listed(types) + where,
+                  described.asks(MediaTypes.listed(types)),
                   content.headers().first("content-type").orElse(Difference.MISSING))));
     }
     Element schema = media.get().raw("schema");
     BodyValue value = BodyValue.of(content, type.get(), schema);
     if (value.problem().isPresent()) {
-      return Optional.of(missed(type.get() + where, value.problem().get()));
+      return Optional.of(missed(described.asks(type.get().toString()), value.problem().get()));
     }
     List<Difference> differences =
         value.value().map(it -> schemas.differences(it, schema, direction)).orElse(List.of());
     return differences.isEmpty()
         ? Optional.empty()
-        : Optional.of(Check.missed("body", NEAR, "what its schema says" + where, differences));
+        : Optional.of(Check.missed("body", NEAR, "what its schema says", differences));
   }
 
   private static Check missed(String expected, String actual) {

@@ -118,7 +118,6 @@ record Credentials(List<List<Scheme>> alternatives) {
         request.headers().has("authorization") && wanted.contains("authorization")
             ? "an authorization of another kind"
             : Difference.MISSING;
-    return Optional.of(
-        Check.missed("credentials", 0, Difference.of(wanted + "   (" + at.place() + ")", actual)));
+    return Optional.of(Check.missed("credentials", 0, Difference.of(at.asks(wanted), actual)));
   }
 }

@@ -87,6 +87,11 @@ record Element(Document document, String pointer, JsonNode json) {
     return new MalformedDescription.Place(document.label(), document.line(pointer), pointer);
   }
 
+  /** What this asks for, and where it does. */
+  String asks(String what) {
+    return what + "   (" + place() + ")";
+  }
+
   MalformedDescription malformed(String message) {
     return new MalformedDescription(place(), message);
   }

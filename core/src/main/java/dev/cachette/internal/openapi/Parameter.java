@@ -1,5 +1,10 @@
 package dev.cachette.internal.openapi;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.http.Headers;
+import dev.cachette.match.Check;
+import dev.cachette.match.Difference;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
@@ -63,6 +68,44 @@ record Parameter(
             json.map(it -> it.raw("schema")).orElseGet(() -> there.raw("schema")),
             json.isPresent() && content.json().fieldNames().next().contains("json"),
             there));
+  }
+
+  /** A header of a response. */
+  static Parameter header(String name, Element at) {
+    return new Parameter(
+        name,
+        "header",
+        at.isSet("required"),
+        "simple",
+        at.isSet("explode"),
+        at.raw("schema"),
+        false,
+        at);
+  }
+
+  /** Its value among header fields; empty if it is not there. */
+  Optional<JsonNode> in(Headers headers) {
+    List<String> values = headers.all(name);
+    return values.isEmpty()
+        ? Optional.empty()
+        : Optional.of(ParameterText.of(this, String.join(",", values)));
+  }
+
+  /** Why it cannot have this value, or none; empty if it can. */
+  Optional<Check> check(Optional<JsonNode> value, Schemas schemas, Direction direction) {
+    if (value.isEmpty()) {
+      return required
+          ? Optional.of(
+              Check.missed(
+                  title(),
+                  0,
+                  Difference.of(at.asks("present, as it is required"), Difference.MISSING)))
+          : Optional.empty();
+    }
+    List<Difference> differences = schemas.parameter(value.get(), schema, direction);
+    return differences.isEmpty()
+        ? Optional.empty()
+        : Optional.of(Check.missed(title(), 0, "what its schema says", differences));
   }
 
   /** What a check of it is called. */

@@ -52,35 +52,14 @@ final class RequestCheck {
                 Optional.ofNullable(variables.get(parameter.name()))
                     .map(text -> ParameterText.of(parameter, text));
             case "query" -> ParameterText.in(query, parameter);
-            case "header" -> header(parameter);
+            case "header" -> parameter.in(request.headers());
             default ->
                 Cookies.in(request).all(parameter.name()).stream()
                     .findFirst()
                     .map(text -> ParameterText.of(parameter, text));
           };
-      if (value.isPresent()) {
-        List<Difference> differences =
-            schemas.parameter(value.get(), parameter.schema(), Direction.REQUEST);
-        if (!differences.isEmpty()) {
-          missed.add(Check.missed(parameter.title(), 0, "what its schema says", differences));
-        }
-      } else if (parameter.required()) {
-        missed.add(
-            Check.missed(
-                parameter.title(),
-                0,
-                Difference.of(
-                    "present, as it is required   (" + parameter.at().place() + ")",
-                    Difference.MISSING)));
-      }
+      parameter.check(value, schemas, Direction.REQUEST).ifPresent(missed::add);
     }
-  }
-
-  private Optional<JsonNode> header(Parameter parameter) {
-    List<String> values = request.headers().all(parameter.name());
-    return values.isEmpty()
-        ? Optional.empty()
-        : Optional.of(ParameterText.of(parameter, String.join(",", values)));
   }
 
   /** A parameter that the service does not know is most often one that is misspelt. */
@@ -95,7 +74,7 @@ final class RequestCheck {
               || known.stream().anyMatch(it -> ParameterText.takes(it, name));
       if (!taken) {
         Difference difference =
-            Difference.of(expected + "   (" + operation.at().place() + ")", name)
+            Difference.of(operation.at().asks(expected), name)
                 .because(
                     Likeness.nearest(name, all)
                         .map(near -> "misspelt, if \"" + near + "\" is meant"));
@@ -114,8 +93,7 @@ final class RequestCheck {
             Check.missed(
                 "body",
                 0,
-                Difference.of(
-                    "a body, as it is required   (" + body.place() + ")", Difference.MISSING)));
+                Difference.of(body.asks("a body, as it is required"), Difference.MISSING)));
       }
       return;
     }
@@ -124,9 +102,7 @@ final class RequestCheck {
     } else {
       missed.add(
           Check.missed(
-              "body",
-              0,
-              Difference.of("no body   (" + operation.at().place() + ")", request.body() + "")));
+              "body", 0, Difference.of(operation.at().asks("no body"), request.body() + "")));
     }
   }
 }

@@ -6,7 +6,6 @@ import dev.cachette.match.Content;
 import dev.cachette.match.Difference;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -20,6 +19,7 @@ final class ResponseCheck {
   private static final Set<Integer> OVERLOADED = Set.of(408, 429);
 
   private static final int SERVER_ERROR = 500;
+  private static final int NO_CONTENT = 204;
 
   private ResponseCheck() {}
 
@@ -40,13 +40,12 @@ final class ResponseCheck {
               "status",
               0,
               Difference.of(
-                  operation.statuses() + "   (" + operation.responses().place() + ")",
-                  Integer.toString(status))));
+                  operation.responses().asks(operation.statuses()), Integer.toString(status))));
     }
     List<Check> missed = new ArrayList<>(headers(schemas, described.get(), response));
     Content content = Content.of(response.headers(), response.body());
     boolean wanted = !described.get().get("content").json().isEmpty();
-    if (withBody && !(content.isEmpty() && !wanted) && status != 204) {
+    if (withBody && !(content.isEmpty() && !wanted) && status != NO_CONTENT) {
       new BodyCheck(schemas, Direction.RESPONSE)
           .of(content, described.get())
           .ifPresent(missed::add);
@@ -60,44 +59,18 @@ final class ResponseCheck {
 
   private static List<Check> headers(Schemas schemas, Element described, Response response) {
     List<Check> missed = new ArrayList<>();
-    for (Map.Entry<String, Element> member : described.get("headers").members().entrySet()) {
-      String name = member.getKey();
-      Element header = member.getValue();
-      if (name.equalsIgnoreCase("content-type")) {
-        continue;
-      }
-      Parameter parameter =
-          new Parameter(
-              name,
-              "header",
-              header.isSet("required"),
-              "simple",
-              header.isSet("explode"),
-              header.raw("schema"),
-              false,
-              header);
-      List<String> values = response.headers().all(name);
-      if (values.isEmpty()) {
-        if (parameter.required()) {
-          missed.add(
-              Check.missed(
-                  parameter.title(),
-                  0,
-                  Difference.of(
-                      "present, as it is required   (" + header.place() + ")",
-                      Difference.MISSING)));
-        }
-        continue;
-      }
-      List<Difference> differences =
-          schemas.parameter(
-              ParameterText.of(parameter, String.join(",", values)),
-              parameter.schema(),
-              Direction.RESPONSE);
-      if (!differences.isEmpty()) {
-        missed.add(Check.missed(parameter.title(), 0, "what its schema says", differences));
-      }
-    }
+    described
+        .get("headers")
+        .members()
+        .forEach(
+            (name, header) -> {
+              if (!name.equalsIgnoreCase("content-type")) {
+                Parameter parameter = Parameter.header(name, header);
+                parameter
+                    .check(parameter.in(response.headers()), schemas, Direction.RESPONSE)
+                    .ifPresent(missed::add);
+              }
+            });
     return missed;
   }
 }
