@@ -232,6 +232,10 @@ final class Session {
     Described service =
         new Described(Uri.at(at.scheme(), at.host(), at.port(), "/").origin(), reading.get());
     scopes.describe(service);
+    if (interception != null && interception.isLocal(at.host())) {
+      // Of the application's own port, there may be connections to the application.
+      interception.endOldConnections();
+    }
     return new DescribedService(service, reading);
   }
 

@@ -80,6 +80,7 @@ class DescriptionExamplesTest {
         "/pattern | Its example answers what the service never | pattern \"^M-\\\\d+$\"",
         "/wrong   | Its example answers what the service never | actual    \"three\"",
         "/picture | The description has no example | of image/png none is made up",
+        "/broken  | The description of the service cannot be used | where a schema is meant",
         "/none    | No stub answers this call                        | expected  /api/made-up",
       })
   void whatHasNoExampleSaysWhy(String path, String start, String cause) throws Exception {

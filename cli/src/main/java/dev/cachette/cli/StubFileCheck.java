@@ -24,13 +24,7 @@ final class StubFileCheck {
 
   static List<Finding> of(Path file, Descriptions descriptions) {
     try {
-      List<Finding> findings = new ArrayList<>();
-      StubFileContent.reading(file, StubFiles::unreachable)
-          .forEach(said -> findings.add(placed(file, said, said)));
-      for (StubFileContent.Declared stub : StubFileContent.of(file)) {
-        misfits(stub, descriptions).forEach(it -> findings.add(placed(file, stub.name(), it)));
-      }
-      return findings;
+      return StubFileContent.reading(file, stubs -> findings(file, stubs, descriptions));
     } catch (StubFileException wrong) {
       return wrong.problems().stream()
           .map(
@@ -39,6 +33,15 @@ final class StubFileCheck {
                       it.file(), it.line(), it.column(), it.path(), Failure.oneLine(it.message())))
           .toList();
     }
+  }
+
+  private static List<Finding> findings(Path file, StubFiles stubs, Descriptions descriptions) {
+    List<Finding> findings = new ArrayList<>();
+    stubs.unreachable().forEach(said -> findings.add(placed(file, said, said)));
+    for (StubFileContent.Declared stub : StubFileContent.of(stubs)) {
+      misfits(stub, descriptions).forEach(it -> findings.add(placed(file, stub.name(), it)));
+    }
+    return findings;
   }
 
   /** What of a stub can never be. */

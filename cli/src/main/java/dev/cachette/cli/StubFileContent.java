@@ -41,7 +41,11 @@ final class StubFileContent {
       boolean undescribed) {}
 
   static List<Declared> of(Path file) {
-    return reading(file, it -> it.stubs().stream().map(StubFileContent::declared).toList());
+    return reading(file, StubFileContent::of);
+  }
+
+  static List<Declared> of(StubFiles files) {
+    return files.stubs().stream().map(StubFileContent::declared).toList();
   }
 
   /** Asks something of a stub file. */

@@ -63,6 +63,7 @@ final class Tool {
     line.setErr(new PrintWriter(System.err, true, StandardCharsets.UTF_8));
     line.setUsageHelpAutoWidth(true);
     line.setCaseInsensitiveEnumValuesAllowed(true);
+    line.setExecutionStrategy(Working::run);
     line.setExecutionExceptionHandler(
         (failure, command, parsed) -> {
           command.getErr().println("cachette: " + Failure.line(failure));

@@ -10,6 +10,7 @@ import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answers;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -124,6 +125,30 @@ class CassetteCommandsTest {
         (berths.openapi.yaml:64), actual 42.
         """,
         run.out().lines().limit(5).collect(Collectors.joining("\n", "", "\n")));
+  }
+
+  @Test
+  void aCommandThatTakesLongSaysSoAtATerminal() throws Exception {
+    StringBuilder many = new StringBuilder("stubs:\n");
+    for (int at = 0; at < 10_000; at++) {
+      many.append("  - request: GET /")
+          .append(at)
+          .append("/{day}\n    answer: { json: { n: ")
+          .append(at)
+          .append(" } }\n");
+    }
+    Path file = Files.writeString(folder.resolve("many.stubs.yaml"), many);
+    String command = String.join(" ", Run.builder("check", file.toString()).command());
+
+    Process process =
+        new ProcessBuilder("script", "-qec", command, "/dev/null")
+            .redirectErrorStream(true)
+            .start();
+    String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+
+    assertEquals(0, process.waitFor(), said);
+    assertTrue(said.contains("check: at work for 1 s"), said);
+    assertTrue(said.contains("1 file checked, nothing found"), said);
   }
 
   @Test

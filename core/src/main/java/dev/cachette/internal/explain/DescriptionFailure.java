@@ -65,6 +65,14 @@ public final class DescriptionFailure {
             : "correct the description");
   }
 
+  /** A part of the description that is needed for a call cannot be used. */
+  public static String unusable(Request request, String problem) {
+    return String.format(
+        "The description of the service cannot be used for this call.\n\n%s\n  %s\n\n"
+            + "Mend: correct the description; cachette check finds all that is wrong in it.\n",
+        RequestText.of(request), problem);
+  }
+
   /** The description gives no example for a call. */
   public static String noExample(String described, Request request, String problem) {
     return String.format(

@@ -8,6 +8,7 @@ import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.MalformedDescription;
 import dev.cachette.match.Check;
 import java.util.List;
+import java.util.function.Supplier;
 
 /**
  * A call to a service that is described.
@@ -16,6 +17,8 @@ import java.util.List;
  * @param request the request
  */
 record DescribedCall(Described service, Request request) {
+
+  private static final int PARTIAL_CONTENT = 206;
 
   /** What stands in the log for a call that an example answers. */
   StubReference reference() {
@@ -39,7 +42,7 @@ record DescribedCall(Described service, Request request) {
    * @throws Misfit if it would
    */
   void requireTaken(String answering) {
-    List<Check> missed = service.description().refusals(request);
+    List<Check> missed = checks(() -> service.description().refusals(request));
     if (!missed.isEmpty()) {
       throw new Misfit(
           DescriptionFailure.refused(
@@ -49,7 +52,7 @@ record DescribedCall(Described service, Request request) {
 
   /** What is said of the request where nothing answers it; empty text if the service takes it. */
   String remark() {
-    List<Check> missed = service.description().refusals(request);
+    List<Check> missed = checks(() -> service.description().refusals(request));
     return missed.isEmpty() ? "" : DescriptionFailure.refusedAnyway(described(), missed);
   }
 
@@ -64,15 +67,24 @@ record DescribedCall(Described service, Request request) {
       return reply;
     }
     Response response = reply.response().get();
-    boolean partial = response.status() == 206;
+    boolean partial = response.status() == PARTIAL_CONTENT;
     boolean whole =
         !partial && !reply.isStream() && reply.file().isEmpty() && reply.feed().isEmpty();
-    List<Check> missed = service.description().impossible(request, response, whole);
+    List<Check> missed = checks(() -> service.description().impossible(request, response, whole));
     if (!missed.isEmpty()) {
       throw new Misfit(
           DescriptionFailure.impossible(described(), request, response, missed, answering));
     }
     return reply;
+  }
+
+  /** What does not hold; a part of the description that cannot be used is a failure itself. */
+  private List<Check> checks(Supplier<List<Check>> checking) {
+    try {
+      return checking.get();
+    } catch (MalformedDescription unusable) {
+      throw new Misfit(DescriptionFailure.unusable(request, unusable.getMessage()));
+    }
   }
 
   /**

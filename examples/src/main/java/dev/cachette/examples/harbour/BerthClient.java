@@ -1,9 +1,9 @@
 package dev.cachette.examples.harbour;
 
+import com.fasterxml.jackson.annotation.JsonPropertyOrder;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
-import java.util.Map;
 import okhttp3.MediaType;
 import okhttp3.OkHttpClient;
 import okhttp3.Request;
@@ -23,6 +23,10 @@ public final class BerthClient {
 
   private final String token;
 
+  /** What the service is asked for. */
+  @JsonPropertyOrder({"vessel", "from"})
+  private record Wish(Vessel vessel, String from) {}
+
   /** A client that shows this token. */
   public BerthClient(String token) {
     this.token = token;
@@ -36,7 +40,7 @@ public final class BerthClient {
    */
   public Booking book(Vessel vessel, String from) {
     try {
-      byte[] wish = mapper.writeValueAsBytes(Map.of("vessel", vessel, "from", from));
+      byte[] wish = mapper.writeValueAsBytes(new Wish(vessel, from));
       Request request =
           new Request.Builder()
               .url(BOOKINGS)
