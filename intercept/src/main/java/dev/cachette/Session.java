@@ -226,11 +226,10 @@ final class Session {
       throw new IllegalArgumentException(
           "describedBy(origin, name) was given no name. Mend: \"berths.openapi.yaml\".");
     }
-    Origins.Parts at = Origins.parse(origin);
+    Uri at = Uri.parseOrigin(origin);
     Supplier<Description> reading =
         () -> Description.read(DescriptionSource.named(name, settings.stubFolder()));
-    Described service =
-        new Described(Uri.at(at.scheme(), at.host(), at.port(), "/").origin(), reading.get());
+    Described service = new Described(at.origin(), reading.get());
     scopes.describe(service);
     if (interception != null && interception.isLocal(at.host())) {
       // Of the application's own port, there may be connections to the application.
@@ -248,14 +247,14 @@ final class Session {
     if (settings.origin().isEmpty()) {
       return server.sharedListener(settings.address());
     }
-    Origins.Parts parts = Origins.parse(settings.origin().get());
+    Uri origin = Uri.parseOrigin(settings.origin().get());
     return server.listenerStandingFor(
-        parts.scheme(), parts.host(), parts.port(), settings.address());
+        origin.scheme(), origin.host(), origin.port(), settings.address());
   }
 
   String addressOf(String origin) {
-    Origins.Parts parts = Origins.parse(origin);
-    return url(() -> server.listenerStandingFor(parts.scheme(), parts.host(), parts.port()));
+    Uri at = Uri.parseOrigin(origin);
+    return url(() -> server.listenerStandingFor(at.scheme(), at.host(), at.port()));
   }
 
   ForwardProxy proxy() {

@@ -239,10 +239,11 @@ public final class Settings {
    * Cachette#addressOf} does.
    *
    * @param choice scheme, host and port: {@code https://tides.example}
+   * @throws IllegalArgumentException if it is no origin
    */
   public Settings standingFor(String choice) {
     Settings changed = changed("standingFor", choice);
-    changed.origin = Uri.parse(choice).origin();
+    changed.origin = Uri.parseOrigin(choice).origin();
     return changed;
   }
 
@@ -297,7 +298,7 @@ public final class Settings {
     Settings changed = changed("realServiceAt", origin);
     changed("realServiceAt", address);
     Map<String, String> more = new LinkedHashMap<>(addresses);
-    more.put(Uri.parse(origin).origin(), Uri.parse(address).origin());
+    more.put(Uri.parseOrigin(origin).origin(), Uri.parseOrigin(address).origin());
     changed.addresses = Collections.unmodifiableMap(more);
     return changed;
   }

@@ -17,9 +17,10 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Checks stub files (.yaml, .yml, .json), cassettes (.har) and OpenAPI descriptions.",
-      "Whether they can be read; secrets; stale recordings; exchanges that stand there twice;",
-      "stubs that can never answer; examples that do not fit their schema; and, given a",
-      "description, requests that the service would refuse and answers that it never gives."
+      "What it finds: files that cannot be read; secrets; stale recordings; exchanges that stand "
+          + "there twice; stubs that can never answer; examples that do not fit their schema; and, "
+          + "given a description, requests that the service would refuse and answers that it "
+          + "never gives."
     },
     footerHeading = "%nExamples:%n",
     footer = {
@@ -44,10 +45,9 @@ final class Check implements Callable<Integer> {
   @Option(
       names = "--openapi",
       paramLabel = "[ORIGIN=]FILE",
-      description = {
-        "Hold requests and answers against this description, in OpenAPI 3.0 or 3.1. It is for the",
-        "servers that it names, or for ORIGIN. May be given several times."
-      })
+      description =
+          "Hold requests and answers against this description, in OpenAPI 3.0 or 3.1. It is for "
+              + "the servers that it names, or for ORIGIN. May be given several times.")
   private List<String> openapi = List.of();
 
   @Override

@@ -16,15 +16,14 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "convert",
     mixinStandardHelpOptions = true,
-    description = {
-      "Makes stubs of cassettes and of command lines, cassettes of stubs, Java of exchanges."
-    },
+    description =
+        "Makes stubs of cassettes and of command lines, cassettes of stubs, Java of exchanges.",
     footerHeading = "%nExamples:%n",
     footer = {
       "  cachette convert arrival.har > harbour.stubs.yaml",
       "  cachette convert arrival.har --exchange 3 --into java",
       "  cachette convert harbour.stubs.yaml --to harbour.har",
-      "  cachette convert calls.txt            lines: GET https://tides.example/v1, or curl ..."
+      "  cachette convert calls.txt     # lines METHOD URL, or curl commands"
     })
 final class Convert implements Callable<Integer> {
 
@@ -83,7 +82,7 @@ final class Convert implements Callable<Integer> {
         wanted = List.of(wanted.get(exchange - 1));
       }
       if (into == Into.CASSETTE) {
-        throw new Failure(file + " is a cassette already.");
+        throw new WrongUsage(file + " is a cassette already.");
       }
       write(
           into == Into.JAVA
@@ -94,10 +93,10 @@ final class Convert implements Callable<Integer> {
 
   private void ofStubs() {
     if (into != null && into != Into.CASSETTE) {
-      throw new Failure("a stub file is made into a cassette only.");
+      throw new WrongUsage("a stub file is made into a cassette only.");
     }
     if (target == null) {
-      throw new Failure("a cassette is written to a file. Mend: --to " + file + ".har");
+      throw new WrongUsage("a cassette is written to a file. Mend: --to " + file + ".har");
     }
     int count = CassetteOfStubs.write(file, target, output::remark);
     output.remark(count + " exchanges written to " + target);

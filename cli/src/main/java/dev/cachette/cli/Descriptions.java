@@ -46,7 +46,11 @@ final class Descriptions {
   }
 
   private static String origin(String written) {
-    return Uri.parse(written).origin();
+    try {
+      return Uri.parseOrigin(written).origin();
+    } catch (IllegalArgumentException none) {
+      throw new WrongUsage("--openapi: " + none.getMessage());
+    }
   }
 
   /** The description of the service at an origin. */

@@ -10,7 +10,7 @@ import java.nio.file.FileSystemException;
 import java.nio.file.NoSuchFileException;
 
 /** Why something could not be done, in words for the user; never with a stack trace. */
-final class Failure extends RuntimeException {
+class Failure extends RuntimeException {
 
   private static final long serialVersionUID = 1;
 

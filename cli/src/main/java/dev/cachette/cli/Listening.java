@@ -7,7 +7,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.UnknownHostException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
@@ -23,6 +22,7 @@ final class Listening {
       names = "--port",
       paramLabel = "PORT",
       defaultValue = "0",
+      converter = PortReader.class,
       description = "The port; by default a free one.")
   private int port;
 
@@ -30,34 +30,34 @@ final class Listening {
       names = "--listen",
       paramLabel = "ADDRESS",
       defaultValue = "127.0.0.1",
+      converter = AddressReader.class,
       description = "The address; by default the loopback, which only this machine reaches.")
-  private String address;
+  private InetAddress address;
 
   @Option(
       names = "--for",
       paramLabel = "ORIGIN",
-      description = {
-        "The origin that plain calls are meant for, as https://tides.example. Without it, the Host",
-        "header says so, or the proxy request."
-      })
+      converter = OriginReader.class,
+      description =
+          "The origin that plain calls are meant for, as https://tides.example. Without it, the "
+              + "Host header says so, or the proxy request.")
   private @Nullable String origin;
 
   @Option(
       names = "--upstream",
       paramLabel = "ORIGIN",
-      description = {
-        "Where the real service is. Calls are then meant for it, unless --for says something",
-        "else."
-      })
+      converter = OriginReader.class,
+      description =
+          "Where the real service is. Calls are then meant for it, unless --for says something "
+              + "else.")
   private @Nullable String upstream;
 
   @Option(
       names = "--authority",
       paramLabel = "FILE",
-      description = {
-        "The key and certificate for HTTPS; by default ~/.cachette/authority.pem, which is made",
-        "at its first use, for its owner alone."
-      })
+      description =
+          "The key and certificate for HTTPS; by default ~/.cachette/authority.pem, which is "
+              + "made at its first use, for its owner alone.")
   private Path authority = Path.of(System.getProperty("user.home"), ".cachette", "authority.pem");
 
   @Option(
@@ -85,7 +85,7 @@ final class Listening {
    * @param meant what plain calls are meant for; null where the Host header says so
    */
   Settings settings(@Nullable String meant) {
-    InetSocketAddress at = new InetSocketAddress(host(), port(port));
+    InetSocketAddress at = new InetSocketAddress(address, port);
     Settings settings =
         Settings.defaults()
             .named("the command line")
@@ -104,22 +104,12 @@ final class Listening {
 
   /** Whether it listens where other machines may call. */
   boolean isOpenToOthers() {
-    return !host().isLoopbackAddress();
+    return !address.isLoopbackAddress();
   }
 
-  InetAddress host() {
-    try {
-      return InetAddress.getByName(address);
-    } catch (UnknownHostException unknown) {
-      throw new Failure("there is no address " + address + " to listen at.");
-    }
-  }
-
-  static int port(int number) {
-    if (number < 0 || number > 65_535) {
-      throw new Failure("a port is a number from 0 to 65535, not " + number + ".");
-    }
-    return number;
+  /** The same address, at another port. */
+  InetSocketAddress at(int otherPort) {
+    return new InetSocketAddress(address, otherPort);
   }
 
   /** Writes the certificate where it is wanted. */

@@ -19,9 +19,9 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Records what goes through it into a cassette, secrets taken out.",
-      "It is a forward proxy for any service, or with --upstream a server in front of one. It",
-      "goes on until it is stopped, or while a command runs, which gets the proxy and the",
-      "certificate in environment variables."
+      "It is a forward proxy for any service, or with --upstream a server in front of one. It "
+          + "goes on until it is stopped, or while a command runs, which gets the proxy and the "
+          + "certificate in environment variables."
     },
     footerHeading = "%nExamples:%n",
     footer = {
@@ -51,7 +51,7 @@ final class Record implements Callable<Integer> {
   @Override
   public Integer call() throws IOException {
     if (GivenFile.named(target) != GivenFile.CASSETTE) {
-      throw new Failure("a cassette has the ending .har, and " + target + " has not.");
+      throw new WrongUsage("a cassette has the ending .har, and " + target + " has not.");
     }
     CallPrinter printer = new CallPrinter(output, !command.isEmpty());
     Cachette net = Cachette.open(listening.settings().watchingCalls(printer));

@@ -11,10 +11,10 @@ final class RedactionOptions {
   @Option(
       names = "--secret",
       paramLabel = "NAME=VALUE",
-      description = {
-        "A secret, wherever it stands. NAME= alone takes the value from the environment variable",
-        "of that name, so that it stands in no history of commands. Can be repeated."
-      })
+      description =
+          "A secret, wherever it stands. NAME= alone takes the value from the environment "
+              + "variable of that name, so that it stands in no history of commands. Can be "
+              + "repeated.")
   private Map<String, String> secrets = Map.of();
 
   @Option(
@@ -42,11 +42,15 @@ final class RedactionOptions {
       if (value.isEmpty()) {
         value = System.getenv().getOrDefault(secret.getKey(), "");
         if (value.isEmpty()) {
-          throw new Failure(
+          throw new WrongUsage(
               "--secret " + secret.getKey() + "= has no value, nor has the environment variable.");
         }
       }
-      redaction = redaction.secret(secret.getKey(), value);
+      try {
+        redaction = redaction.secret(secret.getKey(), value);
+      } catch (IllegalArgumentException unusable) {
+        throw new WrongUsage("--secret " + secret.getKey() + ": " + unusable.getMessage());
+      }
     }
     if (!names.isEmpty()) {
       redaction = redaction.alsoNamed(names.toArray(String[]::new));

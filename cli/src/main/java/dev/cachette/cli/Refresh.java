@@ -7,7 +7,6 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.cassette.Recording;
 import dev.cachette.http.Request;
-import dev.cachette.http.Uri;
 import dev.cachette.internal.cassette.InPlay;
 import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.Varying;
@@ -16,7 +15,6 @@ import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.wire.Engine;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -58,10 +56,10 @@ final class Refresh implements Callable<Integer> {
   @Option(
       names = "--at",
       paramLabel = "ORIGIN=ADDRESS",
-      description = {
-        "Where a service is, if not where its name says:",
-        "https://tides.example=http://127.0.0.1:8085. Can be repeated."
-      })
+      converter = {OriginReader.class, OriginReader.class},
+      description =
+          "Where a service is, if not where its name says: "
+              + "https://tides.example=http://127.0.0.1:8085. Can be repeated.")
   private Map<String, String> addresses = Map.of();
 
   @Override
@@ -100,7 +98,7 @@ final class Refresh implements Callable<Integer> {
 
   private void send(List<Exchange> exchanges, InPlay again) {
     try (Engine engine = new Engine()) {
-      RealCalls services = new RealCalls(engine, origins());
+      RealCalls services = new RealCalls(engine, addresses);
       int number = 0;
       for (Exchange exchange : exchanges) {
         number++;
@@ -117,13 +115,6 @@ final class Refresh implements Callable<Integer> {
         }
       }
     }
-  }
-
-  private Map<String, String> origins() {
-    Map<String, String> origins = new HashMap<>();
-    addresses.forEach(
-        (origin, address) -> origins.put(Uri.parse(origin).origin(), Uri.parse(address).origin()));
-    return origins;
   }
 
   private static void requireFilled(int number, Request request) {

@@ -42,7 +42,8 @@ final class Scrub implements Callable<Integer> {
   @Override
   public Integer call() {
     if (target != null && files.size() > 1) {
-      throw new Failure("--to takes the result of one file, and " + files.size() + " are given.");
+      throw new WrongUsage(
+          "--to takes the result of one file, and " + files.size() + " are given.");
     }
     Redaction redaction = rules.redaction();
     List<Object> results = new ArrayList<>();

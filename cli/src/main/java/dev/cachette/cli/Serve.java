@@ -1,7 +1,6 @@
 package dev.cachette.cli;
 
 import dev.cachette.Cachette;
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -17,16 +16,16 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Answers calls from stub files, cassettes, and the examples of OpenAPI descriptions.",
-      "As a plain server, for the hosts that Host headers name, and as a forward proxy, all at one",
-      "port, by HTTP/1.1, HTTP/2 and HTTPS. Changed files are read again; calls are printed,",
-      "one a line."
+      "As a plain server, for the hosts that Host headers name, and as a forward proxy, all at "
+          + "one port, by HTTP/1.1, HTTP/2 and HTTPS. Changed files are read again; calls are "
+          + "printed, one a line."
     },
     footerHeading = "%nExamples:%n",
     footer = {
       "  cachette serve harbour.stubs.yaml --port 8080 --for https://tides.example",
       "  cachette serve berths.openapi.yaml --port 8080",
       "  cachette serve arrival.har --port 8080 --control 8081",
-      "  curl --proxy http://127.0.0.1:8080 http://tides.example/v1/stations/marrow/tides"
+      "  curl --proxy http://127.0.0.1:8080 http://tides.example/v1/stations"
     })
 final class Serve implements Callable<Integer> {
 
@@ -36,10 +35,9 @@ final class Serve implements Callable<Integer> {
   @Parameters(
       arity = "0..*",
       paramLabel = "FILE",
-      description = {
-        "Stub files (.yaml, .yml, .json), cassettes (.har), descriptions (OpenAPI 3.0 or 3.1).",
-        "Calls to a service that is described are held against the description."
-      })
+      description =
+          "Stub files (.yaml, .yml, .json), cassettes (.har), descriptions (OpenAPI 3.0 or "
+              + "3.1). Calls to a service that is described are held against the description.")
   private List<Path> files = List.of();
 
   @Option(
@@ -50,19 +48,18 @@ final class Serve implements Callable<Integer> {
   @Option(
       names = "--control",
       paramLabel = "PORT",
-      description = {
-        "Listen for control at this port, too: stubs to be added and dropped, calls to be read.",
-        "GET /openapi.json there describes it."
-      })
+      converter = PortReader.class,
+      description =
+          "Listen for control at this port, too: stubs to be added and dropped, calls to be "
+              + "read. GET /openapi.json there describes it.")
   private @Nullable Integer control;
 
   @Option(
       names = "--token",
       paramLabel = "TOKEN",
-      description = {
-        "What callers of the control port must show, as Authorization: Bearer. Needed where",
-        "--listen lets other machines call."
-      })
+      description =
+          "What callers of the control port must show, as Authorization: Bearer. Needed where "
+              + "--listen lets other machines call.")
   private @Nullable String token;
 
   @Option(names = "--no-reload", description = "Do not look for changed files.")
@@ -71,11 +68,11 @@ final class Serve implements Callable<Integer> {
   @Override
   public Integer call() {
     if (control != null && listening.isOpenToOthers() && token == null) {
-      throw new Failure(
+      throw new WrongUsage(
           "a control port that other machines reach needs a --token that they must show.");
     }
     if (files.isEmpty() && control == null && !through && listening.upstream() == null) {
-      throw new Failure(
+      throw new WrongUsage(
           "there is nothing to serve. Mend: name a stub file, a cassette or a description.");
     }
     Served served = new Served(files);
@@ -124,8 +121,7 @@ final class Serve implements Callable<Integer> {
     String address = net.address();
     listening.writeCertificate(net.proxy().authorityPem());
     if (control != null) {
-      InetSocketAddress at = new InetSocketAddress(listening.host(), Listening.port(control));
-      output.remark("control at " + new Control(net, at, token).open());
+      output.remark("control at " + new Control(net, listening.at(control), token).open());
     }
     return address;
   }

@@ -27,18 +27,22 @@ final class StubsOfLines {
 
   static String of(Path file, Consumer<String> remark) throws IOException {
     Set<ObjectNode> stubs = new LinkedHashSet<>();
-    int number = 0;
-    // A command may go on behind a backslash.
-    String text = Files.readString(file).replaceAll("\\\\\\r?\\n", "  ");
-    for (String line : text.lines().toList()) {
-      number++;
-      if (line.isBlank() || line.strip().startsWith("#")) {
+    List<String> lines = Files.readString(file).lines().toList();
+    for (int at = 0; at < lines.size(); at++) {
+      int first = at + 1;
+      String line = lines.get(at).strip();
+      // A command may go on behind a backslash.
+      while (line.endsWith("\\") && at + 1 < lines.size()) {
+        at++;
+        line = line.substring(0, line.length() - 1) + "  " + lines.get(at).strip();
+      }
+      if (line.isBlank() || line.startsWith("#")) {
         continue;
       }
       try {
-        stubs.add(stub(line.strip()));
+        stubs.add(stub(line));
       } catch (IllegalArgumentException unreadable) {
-        remark.accept(String.format("left out, line %d: %s", number, unreadable.getMessage()));
+        remark.accept(String.format("left out, line %d: %s", first, unreadable.getMessage()));
       }
     }
     if (stubs.isEmpty()) {

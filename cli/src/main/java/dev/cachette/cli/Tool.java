@@ -64,8 +64,13 @@ final class Tool {
     line.setUsageHelpAutoWidth(true);
     line.setCaseInsensitiveEnumValuesAllowed(true);
     line.setExecutionStrategy(Working::run);
+    line.setParameterExceptionHandler(
+        (wrong, arguments) -> WrongUsage.tell(wrong.getCommandLine(), wrong));
     line.setExecutionExceptionHandler(
         (failure, command, parsed) -> {
+          if (failure instanceof WrongUsage) {
+            return WrongUsage.tell(command, failure);
+          }
           command.getErr().println("cachette: " + Failure.line(failure));
           return IMPOSSIBLE;
         });

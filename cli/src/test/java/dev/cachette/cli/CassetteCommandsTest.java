@@ -355,8 +355,8 @@ class CassetteCommandsTest {
               status: 200
         """,
         run.out());
-    assertTrue(run.err().contains("the quote ' is not closed"), run.err());
-    assertTrue(run.err().contains("left out, line 6"), run.err());
+    assertTrue(run.err().contains("left out, line 6: the quote ' is not closed"), run.err());
+    assertTrue(run.err().contains("left out, line 7: there is no METHOD URL"), run.err());
   }
 
   @Test

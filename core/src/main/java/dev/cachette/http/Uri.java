@@ -51,6 +51,28 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
     return at(scheme, host, number, url.substring(path, indexOfAny(url, "#", path)));
   }
 
+  /**
+   * Reads an origin (RFC 6454): scheme, host, perhaps a port, and nothing behind them but a slash.
+   *
+   * @throws IllegalArgumentException if it is none, or is neither {@code http} nor {@code https}
+   */
+  public static Uri parseOrigin(String origin) {
+    try {
+      Uri uri = parse(String.valueOf(origin));
+      boolean http = uri.scheme.equals("http") || uri.scheme.equals("https");
+      if (http && uri.path.equals("/") && uri.rawQuery.isEmpty()) {
+        return uri;
+      }
+    } catch (IllegalArgumentException malformed) {
+      // Told below, as all that is no origin.
+    }
+    throw new IllegalArgumentException(
+        String.format(
+            "An origin is a scheme, a host and perhaps a port, such as \"https://tides.example\"; "
+                + "not \"%s\".",
+            origin));
+  }
+
   private static boolean isPort(String text) {
     return text.isEmpty() || text.length() <= 5 && text.chars().allMatch(c -> c >= '0' && c <= '9');
   }
