@@ -16,7 +16,7 @@ import dev.cachette.match.RequestPattern;
 import java.nio.file.Path;
 import java.util.Collection;
 import java.util.List;
-import java.util.Optional;
+import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -426,8 +426,8 @@ public final class Cachette implements AutoCloseable {
     return session.rule(draft, answers, expected);
   }
 
-  Optional<StubRule> winnerOver(StubRule rule) {
-    return scopes.winnerOver(rule);
+  Map<StubRule, StubRule> winnersOver(List<StubRule> rules) {
+    return scopes.winnersOver(rules);
   }
 
   /** Puts stubs into force in the place of others. */

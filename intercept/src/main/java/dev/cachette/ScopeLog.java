@@ -3,6 +3,7 @@ package dev.cachette;
 import dev.cachette.calls.Log;
 import dev.cachette.internal.stub.Scopes;
 import java.time.Duration;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Predicate;
 
 /** The log of the innermost scope, which can be waited for. */
@@ -10,6 +11,9 @@ final class ScopeLog implements Log {
 
   private final Scopes scopes;
   private final Object change = new Object();
+
+  /** How many wait. Each says so before it looks: who finds none after a change has woken all. */
+  private final AtomicInteger waiting = new AtomicInteger();
 
   ScopeLog(Scopes scopes) {
     this.scopes = scopes;
@@ -24,26 +28,37 @@ final class ScopeLog implements Log {
   @Override
   public Entries await(Predicate<Entries> wanted, Duration atMost) {
     long end = System.nanoTime() + atMost.toNanos();
-    synchronized (change) {
-      while (true) {
-        Entries entries = entries();
-        long left = end - System.nanoTime();
-        if (left <= 0 || wanted.test(entries)) {
-          return entries;
-        }
-        try {
-          change.wait(left / 1_000_000, (int) (left % 1_000_000));
-        } catch (InterruptedException interrupted) {
-          Thread.currentThread().interrupt();
-          return entries;
-        }
+    waiting.incrementAndGet();
+    try {
+      synchronized (change) {
+        return await(wanted, end);
+      }
+    } finally {
+      waiting.decrementAndGet();
+    }
+  }
+
+  private Entries await(Predicate<Entries> wanted, long end) {
+    while (true) {
+      Entries entries = entries();
+      long left = end - System.nanoTime();
+      if (left <= 0 || wanted.test(entries)) {
+        return entries;
+      }
+      try {
+        change.wait(left / 1_000_000, (int) (left % 1_000_000));
+      } catch (InterruptedException interrupted) {
+        Thread.currentThread().interrupt();
+        return entries;
       }
     }
   }
 
   private void changed() {
-    synchronized (change) {
-      change.notifyAll();
+    if (waiting.get() > 0) {
+      synchronized (change) {
+        change.notifyAll();
+      }
     }
   }
 }

@@ -91,7 +91,8 @@ final class Session {
             traffic,
             tls,
             settings.maxRequestBody(),
-            !settings.isIntercepting());
+            !settings.isIntercepting(),
+            settings.servingThreads());
     this.real = new RealCalls(server.engine(), settings.addresses());
     traffic.serveBy(server);
     try {

@@ -49,6 +49,7 @@ public final class Settings {
   private @Nullable Path authority;
   private Consumer<Call> watcher = call -> {};
   private boolean plainAsSecure;
+  private int servingThreads = 1;
   private CassetteSettings cassettes = CassetteSettings.defaults();
   private Map<String, String> addresses = Map.of();
 
@@ -73,6 +74,7 @@ public final class Settings {
     this.authority = other.authority;
     this.watcher = other.watcher;
     this.plainAsSecure = other.plainAsSecure;
+    this.servingThreads = other.servingThreads;
     this.cassettes = other.cassettes;
     this.addresses = other.addresses;
   }
@@ -269,8 +271,21 @@ public final class Settings {
   }
 
   /**
-   * Is told of each call once it has its whole answer. It is called on the engine's thread, so it
-   * must hand over what takes time.
+   * How many threads serve connections; 1 by default, which is enough for the tests of one JVM.
+   * More are for a Cachette that many programs call at once.
+   *
+   * @throws IllegalArgumentException if the number is not positive
+   */
+  public Settings servingThreads(int threads) {
+    requirePositive("servingThreads is a positive number of threads", threads);
+    Settings changed = new Settings(this);
+    changed.servingThreads = threads;
+    return changed;
+  }
+
+  /**
+   * Is told of each call once it has its whole answer. It is called on the threads that serve, so
+   * it must be quick, and safe to be called by several of them at once.
    */
   public Settings watchingCalls(Consumer<Call> choice) {
     Settings changed = changed("watchingCalls", choice);
@@ -325,6 +340,10 @@ public final class Settings {
 
   Optional<Path> authority() {
     return Optional.ofNullable(authority);
+  }
+
+  int servingThreads() {
+    return servingThreads;
   }
 
   boolean isPlainAsSecure() {

@@ -63,19 +63,16 @@ public final class StubFiles {
 
   /**
    * The stubs that can never answer, each with the one that always answers in its place, in words.
-   * It looks at each pair of stubs.
    */
   public List<String> unreachable() {
     List<String> found = new ArrayList<>();
-    for (StubRule rule : content.rules()) {
-      net.winnerOver(rule)
-          .ifPresent(
-              winner ->
-                  found.add(
-                      String.format(
-                          "%s can never answer: %s always wins.",
-                          rule.reference(), winner.reference())));
-    }
+    net.winnersOver(content.rules())
+        .forEach(
+            (rule, winner) ->
+                found.add(
+                    String.format(
+                        "%s can never answer: %s always wins.",
+                        rule.reference(), winner.reference())));
     return found;
   }
 

@@ -27,21 +27,23 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
-/**
- * The HTTP engine without Cachette: one thread, its own defaults, the same bytes for every call.
- */
+/** The HTTP engine without Cachette: its own defaults, the same bytes for every call. */
 final class BareEngine implements AutoCloseable {
 
-  private final MultiThreadIoEventLoopGroup group =
-      new MultiThreadIoEventLoopGroup(1, NioIoHandler.newFactory());
+  private final MultiThreadIoEventLoopGroup group;
   private final Channel listener;
 
   /**
-   * Starts to serve.
+   * Starts to serve with one thread.
    *
    * @param http2 whether it speaks HTTP/2 by prior knowledge, else HTTP/1.1
    */
   BareEngine(byte[] json, boolean http2) {
+    this(json, http2, 1);
+  }
+
+  private BareEngine(byte[] json, boolean http2, int threads) {
+    group = new MultiThreadIoEventLoopGroup(threads, NioIoHandler.newFactory());
     listener =
         new ServerBootstrap()
             .group(group)
@@ -70,10 +72,13 @@ final class BareEngine implements AutoCloseable {
   /**
    * Serves until it is killed.
    *
-   * @param arguments the JSON that answers every call, and a file that its address is written to
+   * @param arguments the JSON that answers every call, a file that its address is written to, and
+   *     how many threads there are
    */
   public static void main(String[] arguments) throws IOException, InterruptedException {
-    BareEngine engine = new BareEngine(arguments[0].getBytes(StandardCharsets.UTF_8), false);
+    BareEngine engine =
+        new BareEngine(
+            arguments[0].getBytes(StandardCharsets.UTF_8), false, Integer.parseInt(arguments[2]));
     Files.writeString(Path.of(arguments[1]), "serving at " + engine.url("") + "\n");
     engine.listener.closeFuture().sync();
   }

@@ -15,11 +15,15 @@ final class CallLine {
 
   private CallLine() {}
 
-  static String of(Call call) {
+  /** The time as lines have it. */
+  static String now() {
+    return LocalTime.now().format(TIME);
+  }
+
+  static String of(Call call, String time) {
     String failed = call.failure().map(why -> "failed: " + firstLine(why) + "  ").orElse("");
     String stub =
         call.stub().map(StubReference::toString).orElse(isUnexpected(call) ? "no stub" : "");
-    String time = LocalTime.now().format(TIME);
     return time + "  " + call.request() + "  ->  " + call.outcome() + "  " + failed + stub;
   }
 

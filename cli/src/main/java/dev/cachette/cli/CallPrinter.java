@@ -64,8 +64,9 @@ final class CallPrinter implements Consumer<Call> {
       return;
     }
     StringBuilder lines = new StringBuilder();
+    String time = CallLine.now();
     for (Call call : batch) {
-      lines.append(line(call)).append(System.lineSeparator());
+      lines.append(line(call, time)).append(System.lineSeparator());
     }
     try {
       output.result(lines.toString());
@@ -74,9 +75,11 @@ final class CallPrinter implements Consumer<Call> {
     }
   }
 
-  private String line(Call call) {
+  private String line(Call call, String time) {
     try {
-      return output.isJson() ? JSON.writeValueAsString(CallLine.json(call)) : CallLine.of(call);
+      return output.isJson()
+          ? JSON.writeValueAsString(CallLine.json(call))
+          : CallLine.of(call, time);
     } catch (JsonProcessingException impossible) {
       throw new IllegalStateException(impossible);
     }

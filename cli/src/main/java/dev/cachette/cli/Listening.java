@@ -16,6 +16,7 @@ import picocli.CommandLine.Option;
 final class Listening {
 
   private static final int MOST_CALLS = 10_000;
+  private static final int MOST_THREADS = 4;
   private static final long MOST_BODIES = 64L << 20;
 
   @Option(
@@ -95,6 +96,7 @@ final class Listening {
             .maxCalls(MOST_CALLS)
             .maxCallBodies(MOST_BODIES)
             .listeningAt(at)
+            .servingThreads(Math.min(MOST_THREADS, Runtime.getRuntime().availableProcessors()))
             .authority(authority);
     if (meant != null) {
       settings = settings.standingFor(meant);

@@ -43,7 +43,7 @@ class BadInputTest {
         "serve good.stubs.yaml --port 70000 | 2 | '--port': a port is a number from 0 to",
         "serve good.stubs.yaml --control x | 2 | '--control': a port is a number",
         "serve good.stubs.yaml --listen no.such.host.example | 2 | '--listen': there is no address",
-        "serve good.stubs.yaml --for tides | 2 | '--for' (ORIGIN): An origin is",
+        "serve good.stubs.yaml --for tides | 2 | '--for': An origin is",
         "serve good.stubs.yaml --control 0 --listen 0.0.0.0 | 2 | needs a --token",
         "serve good.stubs.yaml --authority broken.txt | 3 | Mend: delete it",
         "record --to x.json | 2 | has the ending .har",

@@ -130,7 +130,7 @@ class CassetteCommandsTest {
   @Test
   void aCommandThatTakesLongSaysSoAtATerminal() throws Exception {
     StringBuilder many = new StringBuilder("stubs:\n");
-    for (int at = 0; at < 10_000; at++) {
+    for (int at = 0; at < 30_000; at++) {
       many.append("  - request: GET /")
           .append(at)
           .append("/{day}\n    answer: { json: { n: ")

@@ -12,6 +12,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -56,6 +58,9 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
 
   /** The same, whatever the conditions. */
   private final @Nullable String literal;
+
+  /** Made when they are asked for; two threads may make the same. */
+  private @Nullable Set<Object> identities;
 
   private RequestPattern(RequestLine line, List<Condition> conditions) {
     this.line = line;
@@ -206,13 +211,23 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return line.covers(other.line) && other.identities().containsAll(identities());
   }
 
+  /** Origin and form of the path in one text: patterns that cover one another share it. */
+  String site() {
+    return line.site();
+  }
+
   IndexKey indexKey() {
     return line.indexKey();
   }
 
   /** What tells conditions apart: messages mask what is secret, this does not. */
-  private List<Object> identities() {
-    return conditions.stream().map(RequestPattern::identity).toList();
+  private Set<Object> identities() {
+    Set<Object> known = identities;
+    if (known == null) {
+      known = conditions.stream().map(RequestPattern::identity).collect(Collectors.toSet());
+      identities = known;
+    }
+    return known;
   }
 
   private static Object identity(Condition condition) {

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -96,13 +97,9 @@ final class PathTemplate {
     return Check.missed("path", nearness(normal), Difference.of(text, path).because(cause(normal)));
   }
 
-  /** Whether a path fits the one exactly where it fits the other. */
-  boolean sameAs(PathTemplate other) {
-    boolean same = parts.size() == other.parts.size();
-    for (int at = 0; same && at < parts.size(); at++) {
-      same = parts.get(at).meansSameAs(other.parts.get(at));
-    }
-    return same;
+  /** What two templates share that the same paths fit: the names of variables decide nothing. */
+  String form() {
+    return parts.stream().map(TemplatePart::form).collect(Collectors.joining());
   }
 
   /** One rank a segment, from the left: the greater, the narrower. */

@@ -29,6 +29,9 @@ public final class RequestLine {
   /** Where only one method, origin and path fit: all of it in one text. */
   private final @Nullable String exact;
 
+  /** Made when it is asked for; two threads may make the same. */
+  private @Nullable String site;
+
   RequestLine(
       String text,
       Methods methods,
@@ -117,11 +120,20 @@ public final class RequestLine {
     return checks;
   }
 
+  /** Origin and form of the path in one text: lines that cover one another share it. */
+  public String site() {
+    String known = site;
+    if (known == null) {
+      known = origin.map(Origin::toString).orElse("") + path.form();
+      site = known;
+    }
+    return known;
+  }
+
   /** Whether every request that fits the other line fits this one, as far as can be told. */
   public boolean covers(RequestLine other) {
     return methods.cover(other.methods)
-        && origin.map(Origin::toString).equals(other.origin.map(Origin::toString))
-        && path.sameAs(other.path)
+        && site().equals(other.site())
         && other.parameters.containsAll(parameters);
   }
 

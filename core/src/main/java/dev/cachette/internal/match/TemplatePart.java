@@ -24,9 +24,13 @@ record TemplatePart(Kind kind, String text) {
     return kind != Kind.LITERAL;
   }
 
-  /** Whether it fits where the other one does; the names of variables decide nothing. */
-  boolean meansSameAs(TemplatePart other) {
-    return kind == other.kind && (isVariable() || text.equals(other.text));
+  /** What it shares with those that fit where it does; no path has a brace in it. */
+  String form() {
+    return switch (kind) {
+      case LITERAL -> text;
+      case VARIABLE -> "{}";
+      case REST -> "{+}";
+    };
   }
 
   /** A regular expression with a group for each variable. */

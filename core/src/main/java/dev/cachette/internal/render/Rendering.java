@@ -58,6 +58,9 @@ public final class Rendering {
   }
 
   private static Response coded(Response response, Delivery.Coding coding, Headers asked) {
+    if (coding == Delivery.Coding.NONE) {
+      return response;
+    }
     Optional<ContentCoding> chosen =
         switch (coding) {
           case NONE -> Optional.empty();

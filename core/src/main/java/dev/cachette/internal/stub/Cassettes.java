@@ -25,11 +25,14 @@ final class Cassettes {
     /** The recording that answers it; empty if the real service is to be asked. */
     private final Optional<InPlay.Replayed> replayed;
 
+    private final Instant arrived;
+
     private boolean kept;
 
-    private Choice(InPlay cassette, Optional<InPlay.Replayed> replayed) {
+    private Choice(InPlay cassette, Optional<InPlay.Replayed> replayed, Instant arrived) {
       this.cassette = cassette;
       this.replayed = replayed;
+      this.arrived = arrived;
     }
 
     boolean records() {
@@ -48,8 +51,9 @@ final class Cassettes {
     }
 
     /** The caller waits no longer for a service that has not answered: it will again. */
-    void hungUp(Instant arrived, Duration waited, Request request) {
+    void hungUp(Request request, Instant now) {
       if (records()) {
+        Duration waited = Duration.between(arrived, now);
         keep(dev.cachette.cassette.Exchange.failed(arrived, waited, request, Trouble.Kind.SILENCE));
       }
     }
@@ -96,17 +100,17 @@ final class Cassettes {
   }
 
   /** Who answers: the first cassette that knows it, else the first that records. */
-  static Optional<Choice> choose(List<InPlay> cassettes, Request request) {
+  static Optional<Choice> choose(List<InPlay> cassettes, Request request, Instant arrived) {
     for (InPlay cassette : cassettes) {
       Optional<InPlay.Replayed> replayed = cassette.replay(request);
       if (replayed.isPresent()) {
-        return Optional.of(new Choice(cassette, replayed));
+        return Optional.of(new Choice(cassette, replayed, arrived));
       }
     }
     return cassettes.stream()
         .filter(InPlay::records)
         .findFirst()
-        .map(cassette -> new Choice(cassette, Optional.empty()));
+        .map(cassette -> new Choice(cassette, Optional.empty(), arrived));
   }
 
   /** The trouble that a connection meets, if it was recorded; its turn is over then. */

@@ -72,7 +72,7 @@ public final class ConnectionRules {
               Instant now = scopes.now();
               return next(all, now, rule -> rule.pattern().mayReach(host, port))
                   .filter(rule -> rule.earlyTrouble(now).orElseThrow().kind().stage() == stage)
-                  .flatMap(rule -> rule.take(now))
+                  .flatMap(rule -> rule.take(() -> now))
                   .map(Trouble.class::cast);
             });
     return stubbed.or(() -> Cassettes.meet(scopes.cassettes(), stage, host, port));

@@ -15,8 +15,6 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -42,7 +40,6 @@ public final class Exchange {
   /** Whether an example of the description answers, as nothing else does. */
   private final boolean byExample;
 
-  private final Instant arrived;
   private @Nullable LoggedCall call;
 
   /**
@@ -59,7 +56,6 @@ public final class Exchange {
       Optional<Selected> selected,
       Optional<StubFailed> failed) {
     this.scopes = scopes;
-    this.arrived = scopes.now();
     this.outside = outside;
     this.arrival = arrival;
     this.received = received;
@@ -75,7 +71,7 @@ public final class Exchange {
     this.through = open && !exemplary ? scopes.letsThrough(received) : Optional.empty();
     this.cassette =
         open && through.isEmpty()
-            ? Cassettes.choose(scopes.cassettesFor(request()), request())
+            ? Cassettes.choose(scopes.cassettesFor(request()), request(), scopes.now())
             : Optional.empty();
     this.byExample = exemplary && cassette.isEmpty();
   }
@@ -138,8 +134,7 @@ public final class Exchange {
 
   /** Notes that the caller has hung up before there was a reply. */
   public void hungUp() {
-    cassette.ifPresent(
-        choice -> choice.hungUp(arrived, Duration.between(arrived, scopes.now()), request()));
+    cassette.ifPresent(choice -> choice.hungUp(request(), scopes.now()));
   }
 
   /** Whether the test that it belongs to has ended, so that nobody waits for it. */

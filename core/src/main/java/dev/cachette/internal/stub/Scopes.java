@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.Deque;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -158,12 +159,14 @@ public final class Scopes {
     return scopes.stream().flatMap(scope -> scope.rules().stream()).toList();
   }
 
-  /** The stub of the same scope that always answers in the place of this one, if there is one. */
-  public synchronized Optional<StubRule> winnerOver(StubRule rule) {
-    return scopes.stream()
-        .filter(scope -> scope.rules().contains(rule))
-        .findFirst()
-        .flatMap(scope -> scope.winnerOver(rule));
+  /**
+   * Those of these stubs that can never answer, in their order, each with the one of the same scope
+   * that always answers in its place.
+   */
+  public synchronized Map<StubRule, StubRule> winnersOver(List<StubRule> wanted) {
+    Map<StubRule, StubRule> winners = new LinkedHashMap<>();
+    scopes.forEach(scope -> winners.putAll(scope.winnersOver(wanted)));
+    return winners;
   }
 
   /** Puts a cassette in, in the innermost scope. */
@@ -394,7 +397,7 @@ public final class Scopes {
   }
 
   private synchronized Optional<Selected> take(StubRule rule) {
-    return rule.take(now())
+    return rule.take(this::now)
         .map(
             answer -> new Selected(rule, answer, rule.turns().count(), scopes.element().tallies()));
   }

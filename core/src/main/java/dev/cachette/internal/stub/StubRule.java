@@ -216,22 +216,35 @@ public final class StubRule {
   }
 
   /** The next answer, if it is live and not spent. */
-  Optional<Answer> take(Instant now) {
-    if (!isLive(now)) {
-      return Optional.empty();
-    }
-    if (!turns.isSpent()) {
-      for (Habit habit : habits) {
-        Optional<Answer> instead = habit.instead(now);
-        if (instead.isPresent()) {
-          used = true;
-          return instead;
-        }
+  Optional<Answer> take(Supplier<Instant> time) {
+    // Most stubs are live always, and the time is not asked for.
+    if (!isLiveAlways() || !habits.isEmpty()) {
+      Instant now = time.get();
+      if (!isLive(now)) {
+        return Optional.empty();
+      }
+      Optional<Answer> instead = instead(now);
+      if (instead.isPresent()) {
+        used = true;
+        return instead;
       }
     }
     Optional<Answer> answer = turns.next();
     used |= answer.isPresent();
     return answer;
+  }
+
+  /** What a habit answers in place of the next answer. */
+  private Optional<Answer> instead(Instant now) {
+    if (!turns.isSpent()) {
+      for (Habit habit : habits) {
+        Optional<Answer> instead = habit.instead(now);
+        if (instead.isPresent()) {
+          return instead;
+        }
+      }
+    }
+    return Optional.empty();
   }
 
   /** Its next answer if that is a trouble that comes before there is a request. */
@@ -293,10 +306,7 @@ public final class StubRule {
 
   /** Whether it answers every call that fits, for ever. */
   boolean isUnconditional() {
-    return predecessors.isEmpty()
-        && !turns.canBeSpent()
-        && from.equals(Instant.MIN)
-        && until.equals(Instant.MAX);
+    return isLiveAlways() && !turns.canBeSpent();
   }
 
   /** Why it does not answer now, though a request may fit; empty if it would answer. */
@@ -319,6 +329,10 @@ public final class StubRule {
       obstacles.add(missed("turn", times + " at most", "used up by " + times + " before this one"));
     }
     return obstacles;
+  }
+
+  private boolean isLiveAlways() {
+    return predecessors.isEmpty() && from.equals(Instant.MIN) && until.equals(Instant.MAX);
   }
 
   private boolean isLive(Instant now) {

@@ -5,6 +5,7 @@ import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.render.Tallies;
+import dev.cachette.match.CoverIndex;
 import dev.cachette.match.PatternIndex;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
@@ -180,27 +181,35 @@ public final class StubScope {
   /** Who wins against a stub costs a look at all of them, so it is asked only where it is told. */
   private List<UnusedStubs.Entry> unused() {
     List<UnusedStubs.Entry> entries = new ArrayList<>();
-    for (StubRule rule : rules) {
-      if (rule.isUnused()) {
-        entries.add(
-            entries.size() < UnusedStubs.LISTED
-                ? unused(rule)
-                : new UnusedStubs.Entry(rule.reference(), Optional.empty()));
-      }
+    List<StubRule> unused = rules.stream().filter(StubRule::isUnused).toList();
+    Map<StubRule, StubRule> winners =
+        winnersOver(unused.subList(0, Math.min(UnusedStubs.LISTED, unused.size())));
+    for (StubRule rule : unused) {
+      entries.add(
+          new UnusedStubs.Entry(
+              rule.reference(), Optional.ofNullable(winners.get(rule)).map(StubRule::reference)));
     }
     return entries;
   }
 
-  private UnusedStubs.Entry unused(StubRule rule) {
-    return new UnusedStubs.Entry(rule.reference(), winnerOver(rule).map(StubRule::reference));
-  }
-
-  /** The stub that always answers in the place of this one; empty if there is none. */
-  Optional<StubRule> winnerOver(StubRule rule) {
-    return rules.stream()
-        .filter(other -> other != rule && other.pattern().covers(rule.pattern()))
+  /**
+   * Those of these stubs that can never answer, each with the one that always answers in its place.
+   */
+  Map<StubRule, StubRule> winnersOver(List<StubRule> wanted) {
+    Map<StubRule, StubRule> winners = new LinkedHashMap<>();
+    if (wanted.isEmpty()) {
+      return winners;
+    }
+    CoverIndex<StubRule> always = new CoverIndex<>();
+    rules.stream()
         .filter(StubRule::isUnconditional)
-        .filter(other -> winnerFirst.compare(other, rule) < 0)
-        .findFirst();
+        .forEach(rule -> always.add(rule.pattern(), rule));
+    for (StubRule rule : wanted) {
+      always.covering(rule.pattern()).stream()
+          .filter(other -> declared.containsKey(rule) && winnerFirst.compare(other, rule) < 0)
+          .findFirst()
+          .ifPresent(winner -> winners.put(rule, winner));
+    }
+    return winners;
   }
 }

@@ -21,8 +21,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Gives each request of a connection, or of an HTTP/2 stream, to the responder, and its reply to
- * the connection, one after the other (RFC 9112 section 9.3.2). All of it on the engine's thread,
- * but for what takes its time.
+ * the connection, one after the other (RFC 9112 section 9.3.2). All of it on the thread of the
+ * connection, but for what takes its time.
  */
 final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
@@ -36,6 +36,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   /** Requests that came while the one before them was still being answered. */
   private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
 
+  private @Nullable Carrier carrier;
   private boolean busy;
   private @Nullable Transmission transmission;
   private @Nullable Exchange computing;
@@ -186,9 +187,12 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return keepAlive ? written : written.addListener(ignored -> new Peer(context).close());
   }
 
-  private static Carrier carrier(ChannelHandlerContext context) {
-    Peer peer = new Peer(context);
-    return new Carrier(peer.isHttp2() ? "HTTP/2" : "HTTP/1.1", peer.number());
+  private Carrier carrier(ChannelHandlerContext context) {
+    if (carrier == null) {
+      Peer peer = new Peer(context);
+      carrier = new Carrier(peer.isHttp2() ? "HTTP/2" : "HTTP/1.1", peer.number());
+    }
+    return carrier;
   }
 
   private Response failed(Request request, Carrier carrier, RuntimeException failure) {

@@ -8,21 +8,23 @@ import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelOption;
 import io.netty.channel.IoEventLoop;
+import io.netty.channel.IoEventLoopGroup;
 import io.netty.channel.socket.nio.NioServerSocketChannel;
 import java.io.IOException;
 import java.net.BindException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.channels.ServerSocketChannel;
-import java.util.HashSet;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A port on the loopback, and the connections that came in by it. It is bound by the thread that is
- * about to connect, which never waits for the engine; all else happens on the engine's thread.
+ * about to connect, which never waits for the engine; all else is asked for on the engine's thread,
+ * and its connections are served by all the threads there are.
  */
 final class Listener {
 
@@ -34,8 +36,9 @@ final class Listener {
 
   private final ServerSocketChannel socket;
   private final InetSocketAddress address;
-  private final Set<Channel> connections = new HashSet<>();
+  private final Set<Channel> connections = ConcurrentHashMap.newKeySet();
   private @Nullable Channel accepting;
+  private volatile boolean ended;
 
   private Listener(ServerSocketChannel socket, InetSocketAddress address) {
     this.socket = socket;
@@ -74,17 +77,19 @@ final class Listener {
   /**
    * Begins to accept; on the engine's thread.
    *
+   * @param all the threads that serve its connections
    * @param memory where its connections get their memory
    * @param numbers counts the connections of the server
    */
   void serve(
       IoEventLoop loop,
+      IoEventLoopGroup all,
       ByteBufAllocator memory,
       Supplier<ChannelHandler> firstHandler,
       AtomicInteger numbers) {
     accepting =
         new ServerBootstrap()
-            .group(loop)
+            .group(loop, all)
             .channelFactory(() -> new NioServerSocketChannel(socket))
             .option(ChannelOption.ALLOCATOR, UnpooledByteBufAllocator.DEFAULT)
             .childOption(ChannelOption.ALLOCATOR, memory)
@@ -97,6 +102,10 @@ final class Listener {
                     Peer.number(connection, numbers.incrementAndGet());
                     connection.closeFuture().addListener(x -> connections.remove(connection));
                     connection.pipeline().addLast(firstHandler.get());
+                    if (ended) {
+                      // It was accepted before, and was on its way to another thread.
+                      connection.close();
+                    }
                   }
                 })
             .register()
@@ -105,6 +114,7 @@ final class Listener {
 
   /** Ends the port and its connections; on the engine's thread, after {@link #serve}. */
   void end() {
+    ended = true;
     accepting.close();
     hangUp();
   }

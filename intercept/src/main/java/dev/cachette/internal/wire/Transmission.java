@@ -23,7 +23,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * One reply that takes its time, is a stream, or goes wrong: sent part by part, each when the one
- * before is written, with no thread waiting. All of it on the engine's thread.
+ * before is written, with no thread waiting. All of it on the thread of its connection.
  */
 final class Transmission {
 
@@ -79,9 +79,11 @@ final class Transmission {
     pass(reply.schedule().gates().iterator());
   }
 
-  /** Ends the connection, and with it whatever waits for more. */
+  /** Ends the connection, and with it whatever waits for more; any thread may ask for it. */
   void breakOff() {
-    if (!ended) {
+    if (!context.executor().inEventLoop()) {
+      context.executor().execute(this::breakOff);
+    } else if (!ended) {
       peer.reset();
       end(false);
     }

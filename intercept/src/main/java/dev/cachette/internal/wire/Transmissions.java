@@ -1,17 +1,17 @@
 package dev.cachette.internal.wire;
 
-import java.util.HashSet;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * The replies that take their time, being computed or being sent. All of it on the engine's thread.
+ * The replies that take their time, being computed or being sent. May be shared between threads.
  */
 final class Transmissions {
 
-  private final Set<Transmission> running = new HashSet<>();
+  private final Set<Transmission> running = ConcurrentHashMap.newKeySet();
 
   /** Calls whose replies are being computed. */
-  private final Set<Peer> computing = new HashSet<>();
+  private final Set<Peer> computing = ConcurrentHashMap.newKeySet();
 
   void add(Transmission transmission) {
     running.add(transmission);
@@ -34,12 +34,12 @@ final class Transmissions {
    * answer still due.
    */
   void endAll() {
-    Set.copyOf(running).forEach(Transmission::breakOff);
+    running.forEach(Transmission::breakOff);
     computing.forEach(Peer::reset);
   }
 
   /** Breaks off those whose test has ended. */
   void endThoseThatAreOver() {
-    Set.copyOf(running).stream().filter(Transmission::isOver).forEach(Transmission::breakOff);
+    running.stream().filter(Transmission::isOver).forEach(Transmission::breakOff);
   }
 }

@@ -39,12 +39,18 @@ public final class WireServer implements AutoCloseable {
    *
    * @param maxRequestBody how many bytes of a request's body are held in memory at most
    * @param busy whether it serves many callers for long, for whom memory is worth to be kept
+   * @param threads how many threads serve them
    */
   public WireServer(
-      Responder responder, Encounters encounters, ServerTls tls, int maxRequestBody, boolean busy) {
+      Responder responder,
+      Encounters encounters,
+      ServerTls tls,
+      int maxRequestBody,
+      boolean busy,
+      int threads) {
     this.busy = busy;
     this.site = new Site(responder, encounters, tls, workers, new Transmissions(), maxRequestBody);
-    this.engine = new Engine();
+    this.engine = new Engine(threads);
   }
 
   /**
@@ -210,7 +216,9 @@ public final class WireServer implements AutoCloseable {
   private void serve(Destination destination, Listener listener) {
     listeners.put(destination, listener);
     engine.execute(
-        loop -> listener.serve(loop, memory(), () -> new Sniffer(destination, site), numbers));
+        loop ->
+            listener.serve(
+                loop, engine.all(), memory(), () -> new Sniffer(destination, site), numbers));
   }
 
   /** On the engine's thread: its classes take their time to load. */

@@ -1,0 +1,42 @@
+package dev.cachette.match;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Tells which of many patterns cover another one, without trying each: only those are tried that
+ * are for the same origin and the same form of path.
+ *
+ * <p>Not safe to share between threads while it changes.
+ *
+ * @param <T> what is found by a pattern
+ */
+public final class CoverIndex<T> {
+
+  private record Entry<T>(RequestPattern pattern, T found) {}
+
+  private final Map<String, List<Entry<T>>> bySite = new HashMap<>();
+
+  /** Adds a pattern, and what is to be found by it. */
+  public void add(RequestPattern pattern, T found) {
+    bySite
+        .computeIfAbsent(pattern.site(), unused -> new ArrayList<>(1))
+        .add(new Entry<>(pattern, found));
+  }
+
+  /**
+   * What was added with patterns that cover this one, in the order in which it was added; see
+   * {@link RequestPattern#covers}.
+   */
+  public List<T> covering(RequestPattern pattern) {
+    List<T> found = new ArrayList<>();
+    for (Entry<T> entry : bySite.getOrDefault(pattern.site(), List.of())) {
+      if (entry.pattern.covers(pattern)) {
+        found.add(entry.found);
+      }
+    }
+    return found;
+  }
+}
