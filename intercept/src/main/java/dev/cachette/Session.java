@@ -19,6 +19,7 @@ import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Outside;
+import dev.cachette.internal.stub.RealService;
 import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeReport;
@@ -84,7 +85,7 @@ final class Session {
                 settings.isPlainAsSecure()));
     this.cassettes = new Cassettes(Session::warn);
     Traffic traffic = new Traffic(scopes, this::probe, Session::warn);
-    Outside outside = new Outside(settings::mapper, resources, this::realCall, Session::warn);
+    Outside outside = new Outside(settings::mapper, resources, realService(), Session::warn);
     this.server =
         new WireServer(
             new Responder(scopes, outside),
@@ -296,13 +297,24 @@ final class Session {
     raise(scopes.leaveAll());
   }
 
-  private Exchange realCall(Request request, String protocol) throws RealServiceFailed {
-    if (server.listensAt(request.uri().host(), request.uri().port())) {
-      throw new RealServiceFailed(
-          Exchange.failed(Instant.now(), Duration.ZERO, request, Trouble.Kind.CONNECTION_RESET),
-          new IOException("it is meant for this very address, and would come back for ever"));
-    }
-    return real.call(request, protocol);
+  /** Real services, of which we are none. */
+  private RealService realService() {
+    return new RealService() {
+      @Override
+      public Exchange call(Request request, String protocol) throws RealServiceFailed {
+        if (isOurself(request)) {
+          throw new RealServiceFailed(
+              Exchange.failed(Instant.now(), Duration.ZERO, request, Trouble.Kind.CONNECTION_RESET),
+              new IOException("it is meant for this very address, and would come back for ever"));
+        }
+        return real.call(request, protocol);
+      }
+
+      @Override
+      public boolean isOurself(Request request) {
+        return server.listensAt(request.uri().host(), request.uri().port());
+      }
+    };
   }
 
   private Optional<Exchange> probe(Trouble.Stage stage, String host, OptionalInt port) {

@@ -74,7 +74,8 @@ final class Served {
           loaded::files,
           () -> {
             loaded.reload();
-            return loaded.stubs().size() + " stubs";
+            int stubs = loaded.stubs().size();
+            return stubs + (stubs == 1 ? " stub" : " stubs");
           });
     }
   }

@@ -18,7 +18,10 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.security.MessageDigest;
+import java.security.cert.CertificateFactory;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
@@ -129,8 +132,16 @@ class ServeTest {
     try (Run.Going serving = serve("--through")) {
       String address = address(serving.message("serving at"));
 
-      assertTrue(curl(address + "/").startsWith("curl: ("), "there is no answer");
+      assertContains("would come back for ever", curl(address + "/"));
     }
+    Path cassette = folder.resolve("own.har");
+    try (Run.Going recording = new Run.Going("record", "--to", cassette.toString())) {
+      String address = address(recording.message("recording at"));
+      assertContains("call through that address as a proxy", curl(address + "/"));
+      assertEquals(0, recording.stop());
+      assertContains("1 call, 1 unexpected", recording.message("recorded:"));
+    }
+    assertFalse(Files.exists(cassette), "nothing was recorded");
   }
 
   @Test
@@ -278,6 +289,18 @@ class ServeTest {
     }
   }
 
+  /** Of the key of a certificate, as the browser wants it: no other certificate passes. */
+  private static String fingerprint(Path certificate) throws Exception {
+    try (InputStream in = Files.newInputStream(certificate)) {
+      byte[] key =
+          CertificateFactory.getInstance("X.509")
+              .generateCertificate(in)
+              .getPublicKey()
+              .getEncoded();
+      return Base64.getEncoder().encodeToString(MessageDigest.getInstance("SHA-256").digest(key));
+    }
+  }
+
   @Test
   void aPageInABrowserIsAnsweredThroughTheProxyByHttps() throws Exception {
     Path chromium = Path.of("/usr/bin/chromium");
@@ -314,7 +337,7 @@ class ServeTest {
                   "--disable-sync",
                   "--user-data-dir=" + folder.resolve("browser"),
                   "--proxy-server=" + address,
-                  "--ignore-certificate-errors",
+                  "--ignore-certificate-errors-spki-list=" + fingerprint(folder.resolve("ca.pem")),
                   "--virtual-time-budget=10000",
                   "--dump-dom",
                   "https://desk.example/")

@@ -27,6 +27,17 @@ import org.opentest4j.AssertionFailedError;
  */
 public final class Exchange {
 
+  private static final String COMES_BACK =
+      """
+      No stub answers this call, and there is no service behind it: it is for the very address \
+      that Cachette listens at, and would come back for ever.
+
+        %s
+
+      Mend: call through that address as a proxy; or say which service it stands for, with \
+      Settings.standingFor(origin), or with --upstream or --for on the command line.
+      """;
+
   private final Scopes scopes;
   private final Outside outside;
   private final Scopes.Arrival arrival;
@@ -36,6 +47,9 @@ public final class Exchange {
   private final Optional<LetThrough> through;
   private final Optional<Cassettes.Choice> cassette;
   private final Optional<DescribedCall> described;
+
+  /** Whether it is meant for a real service, and there is none at its address but us. */
+  private final boolean wouldComeBack;
 
   /** Whether an example of the description answers, as nothing else does. */
   private final boolean byExample;
@@ -68,11 +82,17 @@ public final class Exchange {
     boolean open = selected.isEmpty() && failed.isEmpty();
     boolean exemplary =
         open && described.filter(call -> call.service().answers(request())).isPresent();
-    this.through = open && !exemplary ? scopes.letsThrough(received) : Optional.empty();
-    this.cassette =
-        open && through.isEmpty()
+    Optional<LetThrough> outward =
+        open && !exemplary ? scopes.letsThrough(received) : Optional.empty();
+    Optional<Cassettes.Choice> chosen =
+        open && outward.isEmpty()
             ? Cassettes.choose(scopes.cassettesFor(request()), request(), scopes.now())
             : Optional.empty();
+    boolean isForOthers =
+        outward.isPresent() || chosen.filter(Cassettes.Choice::records).isPresent();
+    this.wouldComeBack = isForOthers && outside.realService().isOurself(request());
+    this.through = wouldComeBack ? Optional.empty() : outward;
+    this.cassette = wouldComeBack ? Optional.empty() : chosen;
     this.byExample = exemplary && cassette.isEmpty();
   }
 
@@ -183,7 +203,9 @@ public final class Exchange {
       return choice.reply(request(), arrival.carrier(), outside);
     }
     String explanation =
-        scopes.explain(request()) + described.map(DescribedCall::remark).orElse("");
+        wouldComeBack
+            ? String.format(COMES_BACK, request())
+            : scopes.explain(request()) + described.map(DescribedCall::remark).orElse("");
     if (scopes.noteUnexpected(arrival, received.toString(), explanation)) {
       outside.warning().accept(explanation);
     }

@@ -15,4 +15,9 @@ public interface RealService {
    * @throws RealServiceFailed if there is none
    */
   Exchange call(Request request, String protocol) throws RealServiceFailed;
+
+  /** Whether a request is meant for an address of ours, so that it would come back for ever. */
+  default boolean isOurself(Request request) {
+    return false;
+  }
 }
