@@ -139,9 +139,10 @@ final class Control {
     StubFiles files = net.declare(received.content().text());
     String id = Integer.toString(numbers.incrementAndGet());
     added.put(id, files);
-    return json(Map.of("id", id, "stubs", files.stubs().stream().map(Stub::toString).toList()))
-        .status(201)
-        .header("location", "/stubs/" + id);
+    Map<String, Object> told = new LinkedHashMap<>();
+    told.put("id", id);
+    told.put("stubs", files.stubs().stream().map(Stub::toString).toList());
+    return json(told).status(201).header("location", "/stubs/" + id);
   }
 
   private Answer drop(Received received) {
@@ -161,7 +162,10 @@ final class Control {
         calls.subList(Math.max(0, calls.size() - limit), calls.size()).stream()
             .map(Control::asJson)
             .toList();
-    return json(Map.of("count", calls.size(), "calls", shown));
+    Map<String, Object> told = new LinkedHashMap<>();
+    told.put("count", calls.size());
+    told.put("calls", shown);
+    return json(told);
   }
 
   /** How many there are; waits for so many as are wanted. */
@@ -177,7 +181,10 @@ final class Control {
         met = false;
       }
     }
-    return json(Map.of("count", calls.stream().count(), "met", met));
+    Map<String, Object> told = new LinkedHashMap<>();
+    told.put("count", calls.stream().count());
+    told.put("met", met);
+    return json(told);
   }
 
   private Calls wanted(Received received) {

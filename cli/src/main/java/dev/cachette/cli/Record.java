@@ -102,7 +102,8 @@ final class Record implements Callable<Integer> {
   private int stop(Cachette net, CallPrinter printer) {
     try {
       net.close();
-      output.remark("recorded: " + printer.summary() + ", in " + target);
+      String where = Files.exists(target) ? ", in " + target : "; there was nothing to write";
+      output.remark("recorded: " + printer.summary() + where);
       return 0;
     } catch (RuntimeException | AssertionError notWritten) {
       output.error(Failure.line(notWritten));

@@ -19,7 +19,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -119,12 +118,15 @@ final class Refresh implements Callable<Integer> {
 
   private static void requireFilled(int number, Request request) {
     String text = request.uri() + "\n" + ExchangeText.of(request);
-    var marker = Pattern.compile("\\{\\{([A-Za-z0-9_-]+)").matcher(text);
-    if (marker.find()) {
-      throw new Failure(
-          String.format(
-              "exchange %d needs the secret %s, which is not in the cassette. Mend: --secret %s=",
-              number, marker.group(1), marker.group(1)));
-    }
+    Markers.in(text).stream()
+        .findFirst()
+        .ifPresent(
+            name -> {
+              throw new Failure(
+                  String.format(
+                      "exchange %d needs the secret %s, which is not in the cassette. Mend: "
+                          + "--secret %s=",
+                      number, name, name));
+            });
   }
 }

@@ -56,7 +56,16 @@ final class StubsOfExchanges {
     }
     List<ObjectNode> stubs = new ArrayList<>();
     answers.forEach((pattern, inTurn) -> stubs.add(stub((ObjectNode) pattern, inTurn)));
-    return StubWriter.yaml(stubs, List.of());
+    String yaml = StubWriter.yaml(stubs, List.of());
+    Markers.in(yaml)
+        .forEach(
+            name ->
+                remark.accept(
+                    "{{"
+                        + name
+                        + "}} stands where a secret was; callers get it as it is. Mend: write a "
+                        + "value there that is none."));
+    return yaml;
   }
 
   private static ObjectNode stub(ObjectNode pattern, List<JsonNode> inTurn) {

@@ -308,6 +308,7 @@ class CassetteCommandsTest {
     Run run = Run.of("convert", ARRIVAL.toString(), "--to", stubs.toString());
 
     assertEquals(0, run.code(), run.err());
+    assertTrue(run.err().contains("{{access_token}} stands where a secret was"), run.err());
     assertEquals(0, Run.of("check", stubs.toString()).code());
     assertTrue(Files.readString(stubs).contains("answers:\n      - status: 503"));
 
@@ -339,7 +340,7 @@ class CassetteCommandsTest {
         stubs:
           - request: GET https://tides.example/v1/tides
             query:
-              day: 2031-04-02
+              day: '2031-04-02'
             answer:
               status: 200
           - request: POST https://berths.example/v1/bookings

@@ -99,10 +99,15 @@ class ServeTest {
           curl("-H", "Host: tides.example", address + TIDES.substring("tides.example".length())));
       assertTrue(curl("--proxy", address, "http://nowhere.example/").startsWith("No stub answers"));
 
+      String deep = "{\"vessel\": {\"draught\": 5.1}}";
+      assertContains(
+          "because of the json $.vessel.draught",
+          curl("-H", "Host: berths.example", "-d", deep, address + "/v1/bookings"));
+
       assertEquals(0, serving.stop());
-      assertEquals("5 calls, 1 unexpected", serving.message("stopped:"));
+      assertEquals("6 calls, 2 unexpected", serving.message("stopped:"));
       String out = serving.out();
-      assertEquals(5, out.lines().count(), out);
+      assertEquals(6, out.lines().count(), out);
       assertTrue(out.contains("->  200  \"tides of the day\""), out);
       assertTrue(out.contains("GET http://nowhere.example/  ->  501  no stub"), out);
     }

@@ -4,8 +4,6 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.http.Uri;
-import dev.cachette.internal.uri.Hosts;
 import dev.cachette.match.Received;
 import java.util.Optional;
 
@@ -28,7 +26,7 @@ public final class Responder {
     try {
       Optional<Scopes.Won> won = select(received);
       if (won.isEmpty() && isPlainByName(request)) {
-        Received secure = Received.of(secure(request));
+        Received secure = Received.of(PlainCalls.secured(request));
         won = select(secure);
         if (won.isPresent()
             || isRecorded(secure.request())
@@ -56,21 +54,12 @@ public final class Responder {
   /** Whether the caller may mean a service that is called by HTTPS elsewhere. */
   private boolean isPlainByName(Request request) {
     return scopes.takesPlainForSecure()
-        && request.uri().scheme().equals("http")
-        && !Hosts.isAddress(request.uri().host())
+        && PlainCalls.mayMeanSecure(request)
         && !isRecorded(request);
   }
 
   private boolean isRecorded(Request request) {
     return scopes.cassettesFor(request).stream().anyMatch(it -> it.answers(request));
-  }
-
-  private static Request secure(Request request) {
-    Uri plain = request.uri();
-    int port = plain.port() == Uri.defaultPort("http") ? Uri.defaultPort("https") : plain.port();
-    Uri uri =
-        Uri.at("https", plain.host(), port, plain.toString().substring(plain.origin().length()));
-    return new Request(request.method(), uri, request.headers(), request.body());
   }
 
   /** Whether there may be a stub that wants bodies kept in a file. */

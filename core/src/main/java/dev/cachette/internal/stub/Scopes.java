@@ -355,7 +355,8 @@ public final class Scopes {
     arrival.scope().noteFailure(failure);
   }
 
-  String explain(Request request) {
+  String explain(Request received) {
+    Request request = asMeant(received);
     List<Explanation.Stub> stubs = new ArrayList<>();
     synchronized (this) {
       Instant now = now();
@@ -379,6 +380,25 @@ public final class Scopes {
       stubs.addAll(cassette.near(request));
     }
     return Explanation.ofUnexpected(request, stubs, cassettes);
+  }
+
+  /** A call by plain HTTP is taken for one by HTTPS where its host has stubs for that alone. */
+  private Request asMeant(Request request) {
+    if (!settings.plainAsSecure() || !PlainCalls.mayMeanSecure(request)) {
+      return request;
+    }
+    Request secured = PlainCalls.secured(request);
+    return hasStubsFor(secured) && !hasStubsFor(request) ? secured : request;
+  }
+
+  /** Whether there are stubs that name the scheme, host and port of a request. */
+  private synchronized boolean hasStubsFor(Request request) {
+    boolean plain = request.uri().scheme().equals("http");
+    OptionalInt port = OptionalInt.of(request.uri().port());
+    return scopes.stream()
+        .flatMap(scope -> scope.rules().stream())
+        .map(StubRule::pattern)
+        .anyMatch(it -> it.isPlain() == plain && it.isFor(request.uri().host(), port));
   }
 
   private void push(StubScope scope) {

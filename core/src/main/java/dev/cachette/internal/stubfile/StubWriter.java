@@ -97,7 +97,7 @@ public final class StubWriter {
             .setWidth(120)
             .setSplitLines(false)
             .build();
-    return new Dump(settings).dumpToString(plain);
+    return new Dump(settings, new QuotedTexts(settings)).dumpToString(plain);
   }
 
   private static Optional<String> conditions(StubRule rule, ObjectNode form) {

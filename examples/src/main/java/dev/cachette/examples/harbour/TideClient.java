@@ -1,5 +1,6 @@
 package dev.cachette.examples.harbour;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
@@ -52,8 +53,10 @@ public final class TideClient {
         throw new HarbourException("the tide service answered " + response.statusCode());
       }
       return mapper.readValue(response.body(), Tides.class);
+    } catch (JsonProcessingException malformed) {
+      throw new HarbourException("the tide service cannot be understood", malformed);
     } catch (IOException failed) {
-      throw new HarbourException("the tide service cannot be understood", failed);
+      throw new HarbourException("the tide service cannot be reached", failed);
     } catch (InterruptedException interrupted) {
       Thread.currentThread().interrupt();
       throw new HarbourException("interrupted", interrupted);

@@ -1,0 +1,29 @@
+package dev.cachette.internal.stubfile;
+
+import java.util.regex.Pattern;
+import org.snakeyaml.engine.v2.api.DumpSettings;
+import org.snakeyaml.engine.v2.api.RepresentToNode;
+import org.snakeyaml.engine.v2.common.ScalarStyle;
+import org.snakeyaml.engine.v2.nodes.Tag;
+import org.snakeyaml.engine.v2.representer.StandardRepresenter;
+
+/**
+ * Quotes the texts that readers of YAML 1.1 take for dates, times, numbers or truth values: 04:10
+ * is 250 for them. A file of ours may be read by others, too.
+ */
+final class QuotedTexts extends StandardRepresenter {
+
+  private static final Pattern MISREAD =
+      Pattern.compile("(?i)[-+]?[.0-9][-+.:_0-9etz]*|yes|no|on|off|y|n");
+
+  QuotedTexts(DumpSettings settings) {
+    super(settings);
+    RepresentToNode usual = representers.get(String.class);
+    representers.put(
+        String.class,
+        text ->
+            MISREAD.matcher((String) text).matches()
+                ? representScalar(Tag.STR, (String) text, ScalarStyle.SINGLE_QUOTED)
+                : usual.representData(text));
+  }
+}
