@@ -1,10 +1,13 @@
 package dev.cachette.cli;
 
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.internal.stubfile.StubWriter;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -84,10 +87,12 @@ final class Convert implements Callable<Integer> {
       if (into == Into.CASSETTE) {
         throw new WrongUsage(file + " is a cassette already.");
       }
-      write(
-          into == Into.JAVA
-              ? JavaOfExchanges.of(wanted)
-              : StubsOfExchanges.of(wanted, output::remark));
+      if (into == Into.JAVA) {
+        String java = JavaOfExchanges.of(wanted);
+        write(output.isJson() ? Output.asJson(Map.of("java", java)) : java);
+      } else {
+        write(StubsOfExchanges.of(wanted, output::remark));
+      }
     }
   }
 
@@ -99,7 +104,16 @@ final class Convert implements Callable<Integer> {
       throw new WrongUsage("a cassette is written to a file. Mend: --to " + file + ".har");
     }
     int count = CassetteOfStubs.write(file, target, output::remark);
-    output.remark(count + " exchanges written to " + target);
+    if (output.isJson()) {
+      output.json(Map.of("file", target.toString(), "exchanges", count));
+    }
+    output.remark(count + (count == 1 ? " exchange" : " exchanges") + " written to " + target);
+  }
+
+  /** In JSON where that is asked for, or the file is named so; else in YAML. */
+  private void write(ObjectNode stubs) throws IOException {
+    boolean json = output.isJson() || target != null && target.toString().endsWith(".json");
+    write(json ? Output.asJson(stubs) : StubWriter.yaml(stubs));
   }
 
   private void write(String text) throws IOException {

@@ -3,6 +3,7 @@ package dev.cachette.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
+import java.io.PrintWriter;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -28,18 +29,29 @@ final class Output {
     return json;
   }
 
-  /** A result, which goes to standard output. */
+  /**
+   * A result, which goes to standard output. Whoever reads that through a pipe may have had enough:
+   * then the rest is not said.
+   *
+   * @throws Failure if it cannot be written for another reason
+   */
   void result(String text) {
-    command.commandLine().getOut().println(text.stripTrailing());
-    if (command.commandLine().getOut().checkError()) {
+    PrintWriter out = command.commandLine().getOut();
+    out.println(text.stripTrailing());
+    if (out.checkError() && !StandardOutput.isPipeClosed()) {
       throw new Failure("standard output cannot be written to.");
     }
   }
 
   /** A result as JSON. */
   void json(Object value) {
+    result(asJson(value));
+  }
+
+  /** As JSON, laid out. */
+  static String asJson(Object value) {
     try {
-      result(JSON.writeValueAsString(value));
+      return JSON.writeValueAsString(value);
     } catch (JsonProcessingException impossible) {
       throw new IllegalStateException(impossible);
     }

@@ -34,11 +34,15 @@ final class Served {
 
   /** The one service that all of it is about, if that can be told; else null. */
   @Nullable String onlyOrigin() {
-    if (descriptions.size() != 1 || !stubFiles.isEmpty() || !cassettes.isEmpty()) {
+    if (!isOneDescription()) {
       return null;
     }
     List<String> origins = originsOf(descriptions.get(0));
     return origins.isEmpty() ? null : origins.get(0);
+  }
+
+  private boolean isOneDescription() {
+    return descriptions.size() == 1 && stubFiles.isEmpty() && cassettes.isEmpty();
   }
 
   /**
@@ -81,11 +85,12 @@ final class Served {
   }
 
   /**
-   * Where a description says that the service is; and what plain calls are meant for, if it can.
+   * Where a description says that the service is; and what plain calls are meant for, if it says
+   * nothing, or there is nothing else that they could be meant for.
    */
   private Set<String> origins(Path file, @Nullable String meant) {
     Set<String> origins = new LinkedHashSet<>(originsOf(file));
-    if (meant != null && (origins.isEmpty() || descriptions.size() == 1)) {
+    if (meant != null && (origins.isEmpty() || isOneDescription())) {
       origins.add(meant);
     }
     if (origins.isEmpty()) {

@@ -35,7 +35,8 @@ final class StubsOfExchanges {
 
   private StubsOfExchanges() {}
 
-  static String of(List<Exchange> exchanges, Consumer<String> remark) {
+  /** A stub file. */
+  static ObjectNode of(List<Exchange> exchanges, Consumer<String> remark) {
     Map<JsonNode, List<JsonNode>> answers = new LinkedHashMap<>();
     Set<String> severalBodies = withSeveralBodies(exchanges);
     for (Exchange exchange : exchanges) {
@@ -56,8 +57,8 @@ final class StubsOfExchanges {
     }
     List<ObjectNode> stubs = new ArrayList<>();
     answers.forEach((pattern, inTurn) -> stubs.add(stub((ObjectNode) pattern, inTurn)));
-    String yaml = StubWriter.yaml(stubs, List.of());
-    Markers.in(yaml)
+    ObjectNode file = StubWriter.file(stubs);
+    Markers.in(file.toString())
         .forEach(
             name ->
                 remark.accept(
@@ -65,7 +66,7 @@ final class StubsOfExchanges {
                         + name
                         + "}} stands where a secret was; callers get it as it is. Mend: write a "
                         + "value there that is none."));
-    return yaml;
+    return file;
   }
 
   private static ObjectNode stub(ObjectNode pattern, List<JsonNode> inTurn) {

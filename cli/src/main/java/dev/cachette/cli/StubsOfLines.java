@@ -25,7 +25,8 @@ final class StubsOfLines {
 
   private StubsOfLines() {}
 
-  static String of(Path file, Consumer<String> remark) throws IOException {
+  /** A stub file. */
+  static ObjectNode of(Path file, Consumer<String> remark) throws IOException {
     Set<ObjectNode> stubs = new LinkedHashSet<>();
     List<String> lines = Files.readString(file).lines().toList();
     for (int at = 0; at < lines.size(); at++) {
@@ -50,7 +51,7 @@ final class StubsOfLines {
     }
     List<ObjectNode> all = new ArrayList<>(stubs);
     all.forEach(stub -> stub.putObject("answer").put("status", 200));
-    return StubWriter.yaml(all, List.of());
+    return StubWriter.file(all);
   }
 
   private static ObjectNode stub(String line) {

@@ -59,7 +59,7 @@ final class Tool {
 
   static CommandLine commandLine() {
     CommandLine line = new CommandLine(new Tool());
-    line.setOut(new PrintWriter(System.out, true, StandardCharsets.UTF_8));
+    line.setOut(new PrintWriter(new StandardOutput(), true, StandardCharsets.UTF_8));
     line.setErr(new PrintWriter(System.err, true, StandardCharsets.UTF_8));
     line.setUsageHelpAutoWidth(true);
     line.setCaseInsensitiveEnumValuesAllowed(true);

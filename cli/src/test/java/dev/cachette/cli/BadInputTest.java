@@ -138,6 +138,19 @@ class BadInputTest {
   }
 
   @Test
+  void aReaderThatHasHadEnoughIsNoFailure() throws Exception {
+    Path arrival =
+        Path.of("..", "examples", "src", "test", "cassettes", "harbour", "arrival.har")
+            .toAbsolutePath();
+    Process process = Run.builder("show", arrival.toString(), "--whole", "--quiet").start();
+    process.getInputStream().close();
+    String said = new String(process.getErrorStream().readAllBytes());
+
+    assertEquals(0, process.waitFor(), said);
+    assertEquals("", said);
+  }
+
+  @Test
   void aFolderWithoutRightsIsTold() throws Exception {
     Path arrival =
         Path.of("..", "examples", "src", "test", "cassettes", "harbour", "arrival.har")

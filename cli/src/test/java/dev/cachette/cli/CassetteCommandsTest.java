@@ -312,6 +312,14 @@ class CassetteCommandsTest {
     assertEquals(0, Run.of("check", stubs.toString()).code());
     assertTrue(Files.readString(stubs).contains("answers:\n      - status: 503"));
 
+    Run json = Run.of("convert", ARRIVAL.toString(), "--to", folder.resolve("a.json").toString());
+    assertEquals(0, json.code(), json.err());
+    JsonNode file = new ObjectMapper().readTree(folder.resolve("a.json").toFile());
+    assertEquals(503, file.at("/stubs/3/answers/0/status").intValue(), file.toString());
+    assertEquals(
+        file,
+        new ObjectMapper().readTree(Run.of("convert", ARRIVAL.toString(), "--json", "-q").out()));
+
     Run back = Run.in(folder, "convert", "arrival.stubs.yaml", "--to", "back.har", "-q");
     assertEquals(0, back.code(), back.err());
     Run shown = Run.in(folder, "show", "back.har", "--text", "B-12");

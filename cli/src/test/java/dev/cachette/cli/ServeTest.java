@@ -207,6 +207,24 @@ class ServeTest {
     }
   }
 
+  @Test
+  void aDescriptionBesideStubsIsForItsOwnServersAlone() throws Exception {
+    String berths = EXAMPLES.resolve("stubs/berths.openapi.yaml").toString();
+    try (Run.Going serving = serve(HARBOUR, berths, "--for", "https://tides.example")) {
+      String address = address(serving.message("serving at"));
+
+      assertContains("04:10", curl(address + TIDES.substring("tides.example".length())));
+      assertContains(
+          "B-12",
+          curl(
+              "--proxy",
+              address,
+              "-H",
+              "authorization: Bearer x",
+              "http://berths.example/v1/bookings?day=2031-04-02"));
+    }
+  }
+
   private static void assertContains(String part, String whole) {
     assertTrue(whole.contains(part), whole);
   }

@@ -83,10 +83,20 @@ public final class StubWriter {
 
   /** A stub file in YAML with these stubs and collections. */
   public static String yaml(List<ObjectNode> stubs, List<JsonNode> collections) {
-    ObjectNode file = Written.member("stubs", JsonNodeFactory.instance.arrayNode().addAll(stubs));
+    ObjectNode file = file(stubs);
     if (!collections.isEmpty()) {
       file.putArray("collections").addAll(collections);
     }
+    return yaml(file);
+  }
+
+  /** A stub file with these stubs. */
+  public static ObjectNode file(List<ObjectNode> stubs) {
+    return Written.member("stubs", JsonNodeFactory.instance.arrayNode().addAll(stubs));
+  }
+
+  /** A stub file in YAML. */
+  public static String yaml(ObjectNode file) {
     Object plain = Json.mapper().convertValue(file, Object.class);
     DumpSettings settings =
         DumpSettings.builder()

@@ -1,0 +1,31 @@
+package dev.cachette.cli;
+
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
+import java.io.IOException;
+import java.util.Locale;
+
+/** Standard output, which remembers why it could not be written to; printers forget that. */
+final class StandardOutput extends FileOutputStream {
+
+  private static volatile boolean pipeClosed;
+
+  StandardOutput() {
+    super(FileDescriptor.out);
+  }
+
+  /** Whether its reader has gone. */
+  static boolean isPipeClosed() {
+    return pipeClosed;
+  }
+
+  @Override
+  public void write(byte[] bytes, int from, int length) throws IOException {
+    try {
+      super.write(bytes, from, length);
+    } catch (IOException failed) {
+      pipeClosed = String.valueOf(failed.getMessage()).toLowerCase(Locale.ROOT).contains("pipe");
+      throw failed;
+    }
+  }
+}
