@@ -78,6 +78,7 @@ final class Control {
     answer("GET /calls", this::calls);
     answer("GET /calls/count", this::count);
     answer("POST /reset", this::reset);
+    answer("* /{+rest}", Control::nothing);
     try {
       return own.address();
     } catch (RuntimeException taken) {
@@ -235,6 +236,14 @@ final class Control {
       }
     }
     return call.text();
+  }
+
+  private static Answer nothing(Received received) {
+    String asked = received.request().method() + " " + received.request().uri().path();
+    return problem(
+        404,
+        "There is no such resource",
+        Map.of("detail", asked + " is nothing here. GET /openapi.json describes what there is."));
   }
 
   private Answer reset(Received received) {

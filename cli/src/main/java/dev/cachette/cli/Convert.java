@@ -91,9 +91,19 @@ final class Convert implements Callable<Integer> {
         String java = JavaOfExchanges.of(wanted);
         write(output.isJson() ? Output.asJson(Map.of("java", java)) : java);
       } else {
-        write(StubsOfExchanges.of(wanted, output::remark));
+        ObjectNode stubs = StubsOfExchanges.of(wanted, output::remark);
+        write(stubs);
+        Markers.in(stubs.toString()).forEach(this::tellOfSecret);
       }
     }
+  }
+
+  private void tellOfSecret(String marker) {
+    output.remark(
+        String.format(
+            "{{%s}} stands where a secret was; callers get it as it is. Mend: write a value there "
+                + "that is none.",
+            marker));
   }
 
   private void ofStubs() {

@@ -57,16 +57,7 @@ final class StubsOfExchanges {
     }
     List<ObjectNode> stubs = new ArrayList<>();
     answers.forEach((pattern, inTurn) -> stubs.add(stub((ObjectNode) pattern, inTurn)));
-    ObjectNode file = StubWriter.file(stubs);
-    Markers.in(file.toString())
-        .forEach(
-            name ->
-                remark.accept(
-                    "{{"
-                        + name
-                        + "}} stands where a secret was; callers get it as it is. Mend: write a "
-                        + "value there that is none."));
-    return file;
+    return StubWriter.file(stubs);
   }
 
   private static ObjectNode stub(ObjectNode pattern, List<JsonNode> inTurn) {

@@ -104,10 +104,12 @@ class ServeTest {
           "because of the json $.vessel.draught",
           curl("-H", "Host: berths.example", "-d", deep, address + "/v1/bookings"));
 
+      assertContains("or let the address stand for it", curl(address + "/v1/bookings"));
+
       assertEquals(0, serving.stop());
-      assertEquals("6 calls, 2 unexpected", serving.message("stopped:"));
+      assertEquals("7 calls, 3 unexpected", serving.message("stopped:"));
       String out = serving.out();
-      assertEquals(6, out.lines().count(), out);
+      assertEquals(7, out.lines().count(), out);
       assertTrue(out.contains("->  200  \"tides of the day\""), out);
       assertTrue(out.contains("GET http://nowhere.example/  ->  501  no stub"), out);
     }
@@ -306,6 +308,9 @@ class ServeTest {
       assertEquals(400, wrong.statusCode());
       assertTrue(wrong.body().contains("\"line\":1"), wrong.body());
       assertEquals(400, send("GET", control + "/calls?request=nonsense", "", token).statusCode());
+      HttpResponse<String> nothing = send("PUT", control + "/stubs", "", token);
+      assertEquals(404, nothing.statusCode());
+      assertContains("PUT /stubs is nothing here. GET /openapi.json describes", nothing.body());
       JsonNode described =
           new ObjectMapper().readTree(send("GET", control + "/openapi.json", "").body());
       assertTrue(described.at("/paths").has("/calls/count"));

@@ -30,6 +30,9 @@ public final class Explanation {
       "Or, if the service has changed or the call is new, record it: run the test once with\n"
           + "-Dcachette.recording=EXTEND (or REWRITE, for all of it).\n";
 
+  private static final String NO_SERVICE =
+      "the call names no service, only the address that Cachette listens at";
+
   private Explanation() {}
 
   /**
@@ -58,8 +61,10 @@ public final class Explanation {
    * @param request the call
    * @param stubs all stubs in force, of the inner scope and declared last first; then recordings
    * @param cassettes the cassettes in play that are for it, in words
+   * @param toOurself whether it is for an address that we listen at ourselves
    */
-  public static String ofUnexpected(Request request, List<Stub> stubs, List<String> cassettes) {
+  public static String ofUnexpected(
+      Request request, List<Stub> stubs, List<String> cassettes, boolean toOurself) {
     List<Candidate> nearest = Candidate.nearest(request, stubs);
     StringBuilder text = new StringBuilder(opening(cassettes)).append(request).append("\n\n");
     if (request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent()) {
@@ -69,6 +74,7 @@ public final class Explanation {
       text.append(stubs.isEmpty() ? "There is no stub at all.\n" : far(stubs));
     } else {
       text.append(cause(nearest.get(0), stubs));
+      text.append(toOurself && missesService(nearest) ? "    cause     " + NO_SERVICE + "\n" : "");
     }
     String details = RequestText.details(request, telling(nearest));
     if (!details.isEmpty()) {
@@ -87,7 +93,9 @@ public final class Explanation {
         text.append(section);
       }
     }
-    text.append('\n').append(mend(request, nearest));
+    text.append('\n')
+        .append(
+            toOurself && missesService(nearest) ? mendOfService(nearest) : mend(request, nearest));
     return cassettes.isEmpty()
         ? text.append(rule()).toString()
         : text.append(AGAIN).append(rule()).toString();
@@ -149,6 +157,21 @@ public final class Explanation {
 
   private static String plural(long count, String what) {
     return count == 1 ? "1 " + what : count + " " + what + "s";
+  }
+
+  /** Whether the nearest stub is for a service that the call does not name. */
+  private static boolean missesService(List<Candidate> nearest) {
+    return !nearest.isEmpty() && nearest.get(0).firstMiss().condition().equals("origin");
+  }
+
+  private static String mendOfService(List<Candidate> nearest) {
+    String origin = nearest.get(0).firstMiss().differences().get(0).expected();
+    return String.format(
+        """
+        Mend: call %s through that address as a proxy, name its host in the Host header,
+        or let the address stand for it: Settings.standingFor(origin), --for %s on the command line.
+        """,
+        origin, origin);
   }
 
   private static String mend(Request request, List<Candidate> nearest) {

@@ -19,6 +19,9 @@ import org.jspecify.annotations.Nullable;
  */
 final class PathTemplate {
 
+  /** Of a path for which it is known what is wrong, it comes nearer than any other. */
+  private static final double ALMOST = 0.96;
+
   private final String text;
   private final List<TemplatePart> parts;
   private final PathSegments segments;
@@ -94,7 +97,9 @@ final class PathTemplate {
     if (match(normal).isPresent()) {
       return Check.held("path", text);
     }
-    return Check.missed("path", nearness(normal), Difference.of(text, path).because(cause(normal)));
+    Optional<String> cause = cause(normal);
+    double nearness = cause.isPresent() ? ALMOST : nearness(normal);
+    return Check.missed("path", nearness, Difference.of(text, path).because(cause));
   }
 
   /** What two templates share that the same paths fit: the names of variables decide nothing. */

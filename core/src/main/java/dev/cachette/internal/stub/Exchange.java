@@ -205,7 +205,8 @@ public final class Exchange {
     String explanation =
         wouldComeBack
             ? String.format(COMES_BACK, request())
-            : scopes.explain(request()) + described.map(DescribedCall::remark).orElse("");
+            : scopes.explain(request(), outside.realService().isOurself(request()))
+                + described.map(DescribedCall::remark).orElse("");
     if (scopes.noteUnexpected(arrival, received.toString(), explanation)) {
       outside.warning().accept(explanation);
     }

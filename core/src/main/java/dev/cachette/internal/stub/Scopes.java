@@ -355,7 +355,12 @@ public final class Scopes {
     arrival.scope().noteFailure(failure);
   }
 
-  String explain(Request received) {
+  /**
+   * Why no stub answers a request.
+   *
+   * @param toOurself whether it is for an address that we listen at ourselves
+   */
+  String explain(Request received, boolean toOurself) {
     Request request = asMeant(received);
     List<Explanation.Stub> stubs = new ArrayList<>();
     synchronized (this) {
@@ -379,7 +384,7 @@ public final class Scopes {
       cassettes.add(cassette.toString());
       stubs.addAll(cassette.near(request));
     }
-    return Explanation.ofUnexpected(request, stubs, cassettes);
+    return Explanation.ofUnexpected(request, stubs, cassettes, toOurself);
   }
 
   /** A call by plain HTTP is taken for one by HTTPS where its host has stubs for that alone. */
