@@ -31,7 +31,13 @@ public final class Explanation {
           + "-Dcachette.recording=EXTEND (or REWRITE, for all of it).\n";
 
   private static final String NO_SERVICE =
-      "the call names no service, only the address that Cachette listens at";
+      "    cause     the call names no service, only the address that Cachette listens at\n";
+
+  private static final String NAME_IT =
+      """
+      Mend: call the service through that address as a proxy, name its host in the Host header, or
+      let the address stand for it: Settings.standingFor(origin), --for ORIGIN on the command line.
+      """;
 
   private Explanation() {}
 
@@ -74,8 +80,9 @@ public final class Explanation {
       text.append(stubs.isEmpty() ? "There is no stub at all.\n" : far(stubs));
     } else {
       text.append(cause(nearest.get(0), stubs));
-      text.append(toOurself && missesService(nearest) ? "    cause     " + NO_SERVICE + "\n" : "");
     }
+    boolean namesNone = toOurself && missService(nearest, stubs);
+    text.append(namesNone ? NO_SERVICE : "");
     String details = RequestText.details(request, telling(nearest));
     if (!details.isEmpty()) {
       text.append("\nThe request\n\n").append(details);
@@ -93,9 +100,7 @@ public final class Explanation {
         text.append(section);
       }
     }
-    text.append('\n')
-        .append(
-            toOurself && missesService(nearest) ? mendOfService(nearest) : mend(request, nearest));
+    text.append('\n').append(namesNone ? NAME_IT : mend(request, nearest));
     return cassettes.isEmpty()
         ? text.append(rule()).toString()
         : text.append(AGAIN).append(rule()).toString();
@@ -159,19 +164,11 @@ public final class Explanation {
     return count == 1 ? "1 " + what : count + " " + what + "s";
   }
 
-  /** Whether the nearest stub is for a service that the call does not name. */
-  private static boolean missesService(List<Candidate> nearest) {
-    return !nearest.isEmpty() && nearest.get(0).firstMiss().condition().equals("origin");
-  }
-
-  private static String mendOfService(List<Candidate> nearest) {
-    String origin = nearest.get(0).firstMiss().differences().get(0).expected();
-    return String.format(
-        """
-        Mend: call %s through that address as a proxy, name its host in the Host header,
-        or let the address stand for it: Settings.standingFor(origin), --for %s on the command line.
-        """,
-        origin, origin);
+  /** Whether what keeps the nearest stub from answering, or all of them, is their service. */
+  private static boolean missService(List<Candidate> nearest, List<Stub> stubs) {
+    return nearest.isEmpty()
+        ? stubs.stream().anyMatch(stub -> stub.pattern().host().isPresent())
+        : nearest.get(0).firstMiss().condition().equals("origin");
   }
 
   private static String mend(Request request, List<Candidate> nearest) {
