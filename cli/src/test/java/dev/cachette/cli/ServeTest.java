@@ -104,7 +104,7 @@ class ServeTest {
           "because of the json $.vessel.draught",
           curl("-H", "Host: berths.example", "-d", deep, address + "/v1/bookings"));
 
-      assertContains("or let the address stand for it", curl(address + "/v1/bookings"));
+      assertContains("Likely cause: the call names no service", curl(address + "/v1/bookings"));
 
       assertEquals(0, serving.stop());
       assertEquals("7 calls, 3 unexpected", serving.message("stopped:"));

@@ -31,7 +31,7 @@ public final class Explanation {
           + "-Dcachette.recording=EXTEND (or REWRITE, for all of it).\n";
 
   private static final String NO_SERVICE =
-      "    cause     the call names no service, only the address that Cachette listens at\n";
+      "the call names no service, only the address that Cachette listens at";
 
   private static final String NAME_IT =
       """
@@ -76,13 +76,14 @@ public final class Explanation {
     if (request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent()) {
       text.append(WEB_SOCKET);
     }
+    boolean namesNone = toOurself && missService(nearest, stubs);
     if (nearest.isEmpty()) {
       text.append(stubs.isEmpty() ? "There is no stub at all.\n" : far(stubs));
+      text.append(namesNone ? "Likely cause: " + NO_SERVICE + ".\n" : "");
     } else {
       text.append(cause(nearest.get(0), stubs));
+      text.append(namesNone ? "    cause     " + NO_SERVICE + "\n" : "");
     }
-    boolean namesNone = toOurself && missService(nearest, stubs);
-    text.append(namesNone ? NO_SERVICE : "");
     String details = RequestText.details(request, telling(nearest));
     if (!details.isEmpty()) {
       text.append("\nThe request\n\n").append(details);
