@@ -173,12 +173,22 @@ public final class Trees {
     return Collections.unmodifiableList(members);
   }
 
+  /** Whether it can be nothing else: quoted, or begun like no number, truth value or null. */
+  private static boolean isText(ScalarEvent scalar, String text) {
+    return !scalar.getImplicit().canOmitTagInPlainScalar()
+        || !text.isEmpty() && "-0123456789tfn".indexOf(text.charAt(0)) < 0;
+  }
+
   private void complain(Node at, String message) {
     problems.add(at.line(), at.column(), at.path(), message);
   }
 
   private static JsonNode scalar(ScalarEvent scalar) {
     String text = scalar.getValue();
+    if (scalar.getTag().isEmpty() && isText(scalar, text)) {
+      // Most are, and the expressions that tell a number cost more than all else of a scalar.
+      return JsonNodeFactory.instance.textNode(text);
+    }
     Optional<String> tag = scalar.getTag().filter(it -> !it.equals("!"));
     Tag kind =
         tag.map(Tag::new)
