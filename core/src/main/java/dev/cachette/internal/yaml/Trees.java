@@ -179,15 +179,33 @@ public final class Trees {
         || !text.isEmpty() && "-0123456789tfn".indexOf(text.charAt(0)) < 0;
   }
 
+  /** Whether it is a whole number, not negative, that an int surely holds. */
+  private static boolean isShortNumber(String text) {
+    if (text.isEmpty() || text.length() > 9 || text.charAt(0) == '0') {
+      return false;
+    }
+    for (int at = 0; at < text.length(); at++) {
+      if (text.charAt(at) < '0' || text.charAt(at) > '9') {
+        return false;
+      }
+    }
+    return true;
+  }
+
   private void complain(Node at, String message) {
     problems.add(at.line(), at.column(), at.path(), message);
   }
 
   private static JsonNode scalar(ScalarEvent scalar) {
     String text = scalar.getValue();
-    if (scalar.getTag().isEmpty() && isText(scalar, text)) {
-      // Most are, and the expressions that tell a number cost more than all else of a scalar.
-      return JsonNodeFactory.instance.textNode(text);
+    if (scalar.getTag().isEmpty()) {
+      // What most are: the expressions that tell the others cost more than all else of a scalar.
+      if (isText(scalar, text)) {
+        return JsonNodeFactory.instance.textNode(text);
+      }
+      if (isShortNumber(text)) {
+        return JsonNodeFactory.instance.numberNode(Integer.parseInt(text));
+      }
     }
     Optional<String> tag = scalar.getTag().filter(it -> !it.equals("!"));
     Tag kind =
