@@ -1,7 +1,5 @@
 package dev.cachette.cli;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.calls.Call;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,7 +18,6 @@ final class CallPrinter implements Consumer<Call> {
 
   private static final int WAITING = 10_000;
   private static final long MILLIS = 20;
-  private static final ObjectMapper JSON = new ObjectMapper();
 
   private final BlockingQueue<Call> waiting = new ArrayBlockingQueue<>(WAITING);
   private final AtomicLong calls = new AtomicLong();
@@ -76,13 +73,7 @@ final class CallPrinter implements Consumer<Call> {
   }
 
   private String line(Call call, String time) {
-    try {
-      return output.isJson()
-          ? JSON.writeValueAsString(CallLine.json(call))
-          : CallLine.of(call, time);
-    } catch (JsonProcessingException impossible) {
-      throw new IllegalStateException(impossible);
-    }
+    return output.isJson() ? Output.asJsonLine(CallLine.json(call)) : CallLine.of(call, time);
   }
 
   /** Prints what is left; answers what there was, in one line. */

@@ -6,8 +6,6 @@ import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.problem;
 import static dev.cachette.answer.Answers.status;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import dev.cachette.Stub;
@@ -22,11 +20,11 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
 import dev.cachette.internal.stubfile.Durations;
 import dev.cachette.match.Received;
 import dev.cachette.stubfile.StubFileException;
 import dev.cachette.stubfile.StubFileProblem;
-import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.LinkedHashMap;
@@ -45,7 +43,6 @@ import org.opentest4j.AssertionFailedError;
  */
 final class Control {
 
-  private static final ObjectMapper JSON = new ObjectMapper();
   private static final int MOST_CALLS = 1_000;
   private static final Duration LONGEST = Duration.ofMinutes(1);
 
@@ -226,16 +223,10 @@ final class Control {
 
   /** The body as JSON where it is some, else as text. */
   private static Object body(Call call) {
-    boolean isJson = call.headers().contentType().filter(MediaType::isJson).isPresent();
-    if (isJson) {
-      try {
-        JsonNode tree = JSON.readTree(call.text());
-        return tree;
-      } catch (IOException malformed) {
-        return call.text();
-      }
-    }
-    return call.text();
+    boolean isJson =
+        call.headers().contentType().filter(MediaType::isJson).isPresent()
+            && Json.problemIn(call.text()).isEmpty();
+    return isJson ? Json.tree(call.text()) : call.text();
   }
 
   private static Answer nothing(Received received) {

@@ -2,7 +2,7 @@ package dev.cachette.cli;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.ObjectWriter;
 import java.io.PrintWriter;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -10,9 +10,6 @@ import picocli.CommandLine.Spec;
 
 /** How a command says what it found: the same options for all of them. */
 final class Output {
-
-  private static final ObjectMapper JSON =
-      new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
   @Spec(Spec.Target.MIXEE)
   private CommandSpec command;
@@ -50,11 +47,26 @@ final class Output {
 
   /** As JSON, laid out. */
   static String asJson(Object value) {
+    return written(JsonWriters.LAID_OUT, value);
+  }
+
+  /** As JSON in one line. */
+  static String asJsonLine(Object value) {
+    return written(JsonWriters.IN_A_LINE, value);
+  }
+
+  private static String written(ObjectWriter writer, Object value) {
     try {
-      return JSON.writeValueAsString(value);
+      return writer.writeValueAsString(value);
     } catch (JsonProcessingException impossible) {
       throw new IllegalStateException(impossible);
     }
+  }
+
+  /** A third of a second is spent on them, so they wait until somebody asks for JSON. */
+  private static final class JsonWriters {
+    static final ObjectWriter IN_A_LINE = new ObjectMapper().writer();
+    static final ObjectWriter LAID_OUT = IN_A_LINE.withDefaultPrettyPrinter();
   }
 
   /** Why it could not be done. */

@@ -66,7 +66,7 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     this.line = line;
     this.conditions = List.copyOf(conditions);
     this.specificity = line.specificity().and(conditions.size());
-    this.literal = line.indexKey().exact().orElse(null);
+    this.literal = line.exact().orElse(null);
     this.exact = specificity.conditions() == 0 ? literal : null;
   }
 

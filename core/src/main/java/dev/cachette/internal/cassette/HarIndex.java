@@ -6,7 +6,6 @@ import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadFeature;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.cassette.CassetteException;
@@ -28,7 +27,6 @@ public final class HarIndex {
 
   private static final JsonFactory FACTORY =
       JsonFactory.builder().disable(StreamReadFeature.AUTO_CLOSE_SOURCE).build();
-  private static final ObjectMapper MAPPER = new ObjectMapper(FACTORY);
 
   private final String name;
   private final ObjectNode root = JsonNodeFactory.instance.objectNode();
@@ -109,7 +107,7 @@ public final class HarIndex {
         hasLog = true;
         readLog(parser);
       } else {
-        root.set(member, MAPPER.readTree(parser));
+        root.set(member, Json.tree(parser));
       }
     }
     if (!hasLog) {
@@ -134,7 +132,7 @@ public final class HarIndex {
           readEntry(parser);
         }
       } else {
-        log.set(member, MAPPER.readTree(parser));
+        log.set(member, Json.tree(parser));
       }
     }
     if (!hasEntries) {

@@ -4,7 +4,6 @@ import com.fasterxml.jackson.core.util.DefaultIndenter;
 import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import com.fasterxml.jackson.core.util.Separators;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -13,6 +12,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
@@ -25,7 +25,6 @@ import java.util.Map;
 final class HarWriter {
 
   static final String VERSION = "1.2";
-  private static final ObjectMapper MAPPER = new ObjectMapper();
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
 
   private HarWriter() {}
@@ -179,11 +178,7 @@ final class HarWriter {
   }
 
   static String text(JsonNode node) {
-    try {
-      return MAPPER.writer(new Layout()).writeValueAsString(node);
-    } catch (IOException impossible) {
-      throw new UncheckedIOException(impossible);
-    }
+    return Json.text(node, new Layout());
   }
 
   /** No text of JSON has a line break in it but between its tokens. */

@@ -1,15 +1,18 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.PrettyPrinter;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.MissingNode;
 import java.io.IOException;
+import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -21,7 +24,7 @@ public final class Json {
   /** What Jackson says of where something stands, that can be said shorter. */
   private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
-  private static final JsonFactory READER = new JsonFactory();
+  private static final JsonFactory STREAMS = new JsonFactory();
 
   private Json() {}
 
@@ -68,16 +71,44 @@ public final class Json {
 
   /** A text that is known to be JSON, as a tree; numbers keep all their digits. */
   public static JsonNode tree(String text) {
-    try {
-      return Default.TREES.readTree(text);
+    try (JsonParser parser = STREAMS.createParser(text)) {
+      return parser.nextToken() == null ? MissingNode.getInstance() : tree(parser);
     } catch (JsonProcessingException malformed) {
       throw new IllegalArgumentException(problem(malformed), malformed);
+    } catch (IOException impossible) {
+      throw new UncheckedIOException(impossible);
     }
+  }
+
+  /**
+   * The value that begins at the current token; numbers keep all their digits.
+   *
+   * @throws IOException as the parser does
+   */
+  public static JsonNode tree(JsonParser parser) throws IOException {
+    return JsonTrees.read(parser);
+  }
+
+  /** A tree as JSON, with no white space. */
+  public static String text(JsonNode tree) {
+    return text(tree, null);
+  }
+
+  /** A tree as JSON, laid out; by null, with no white space. */
+  public static String text(JsonNode tree, @Nullable PrettyPrinter layout) {
+    StringWriter text = new StringWriter();
+    try (JsonGenerator generator = STREAMS.createGenerator(text)) {
+      generator.setPrettyPrinter(layout);
+      JsonTrees.write(tree, generator);
+    } catch (IOException impossible) {
+      throw new UncheckedIOException(impossible);
+    }
+    return text.toString();
   }
 
   /** What is wrong with a text that should be one JSON value, with its place; empty if nothing. */
   public static Optional<String> problemIn(String text) {
-    try (JsonParser parser = READER.createParser(text)) {
+    try (JsonParser parser = STREAMS.createParser(text)) {
       if (parser.nextToken() == null) {
         return Optional.of("it is empty");
       }
@@ -106,12 +137,6 @@ public final class Json {
 
   /** Looking for modules costs some milliseconds, so it waits until somebody needs a mapper. */
   private static final class Default {
-    static final ObjectMapper TREES =
-        JsonMapper.builder()
-            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
-            .disable(JsonNodeFeature.STRIP_TRAILING_BIGDECIMAL_ZEROES)
-            .build();
-
     static final ObjectMapper MAPPER =
         JsonMapper.builder()
             .findAndAddModules()

@@ -43,6 +43,10 @@ record Methods(Set<String> names) {
 
   @Override
   public String toString() {
-    return names.isEmpty() ? "any" : String.join(",", names.stream().sorted().toList());
+    return switch (names.size()) {
+      case 0 -> "any";
+      case 1 -> names.iterator().next();
+      default -> String.join(",", names.stream().sorted().toList());
+    };
   }
 }

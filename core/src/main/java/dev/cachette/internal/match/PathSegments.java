@@ -16,6 +16,7 @@ final class PathSegments {
 
   private final List<List<TemplatePart>> segments;
   private final List<Integer> ranks;
+  private final List<String> literalPrefix;
 
   PathSegments(List<TemplatePart> parts) {
     this.segments = split(parts);
@@ -24,6 +25,7 @@ final class PathSegments {
       all.add(rank(segment));
     }
     this.ranks = Collections.unmodifiableList(all);
+    this.literalPrefix = Collections.unmodifiableList(literalPrefix(segments, ranks));
   }
 
   /** One rank a segment, from the left: the greater, the narrower. */
@@ -33,13 +35,15 @@ final class PathSegments {
 
   /** The leading segments without a variable. */
   List<String> literalPrefix() {
+    return literalPrefix;
+  }
+
+  private static List<String> literalPrefix(
+      List<List<TemplatePart>> segments, List<Integer> ranks) {
     List<String> prefix = new ArrayList<>(segments.size());
     for (int at = 0; at < segments.size() && ranks.get(at) == LITERAL; at++) {
-      StringBuilder text = new StringBuilder();
-      for (TemplatePart part : segments.get(at)) {
-        text.append(part.text());
-      }
-      prefix.add(text.toString());
+      List<TemplatePart> segment = segments.get(at);
+      prefix.add(segment.isEmpty() ? "" : segment.get(0).text());
     }
     return prefix;
   }

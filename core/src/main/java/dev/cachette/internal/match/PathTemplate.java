@@ -42,6 +42,11 @@ final class PathTemplate {
     return parts.size() == 1 && !parts.get(0).isVariable();
   }
 
+  /** The path in normal form, if there is no variable in it. */
+  String literal() {
+    return parts.get(0).text();
+  }
+
   /**
    * The leading segments without a variable, in normal form; the first, before the slash, is empty.
    */

@@ -51,9 +51,7 @@ public final class RequestLine {
     this.exact =
         single
             ? Received.key(
-                methods.toString(),
-                origin.map(Origin::toString).orElseThrow(),
-                String.join("/", path.literalPrefix()))
+                methods.toString(), origin.map(Origin::toString).orElseThrow(), path.literal())
             : null;
   }
 
@@ -77,10 +75,15 @@ public final class RequestLine {
     return specificity;
   }
 
+  /** Method, origin and path in one text, where only one of each fits. */
+  public Optional<String> exact() {
+    return Optional.ofNullable(exact);
+  }
+
   /** Where an index keeps it. */
   public IndexKey indexKey() {
     return new IndexKey(
-        Optional.ofNullable(exact),
+        exact(),
         methods.names(),
         origin.filter(Origin::isLiteral).map(Origin::toString),
         path.literalPrefix(),

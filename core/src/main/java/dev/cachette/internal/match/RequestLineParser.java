@@ -14,7 +14,6 @@ public final class RequestLineParser {
 
   private static final Pattern TOKEN = Pattern.compile("[A-Za-z0-9!#$%&'*+.^_`|~-]+");
 
-  private static final Pattern LABEL = Pattern.compile("[A-Za-z0-9_-]*");
   private static final Pattern IPV6 = Pattern.compile("\\[[0-9a-fA-F:.]+]");
 
   private static final String EXAMPLE = "\"GET https://tides.example/v1/stations/{station}/tides\"";
@@ -52,9 +51,10 @@ public final class RequestLineParser {
     int url = space + 1;
     refuseStrayCharacters(url);
     Templates templates = new Templates(line, malformed);
+    boolean anyOrigin = line.charAt(url) == '/';
+    int path = anyOrigin ? url : pathStart(url);
     Optional<Origin> origin =
-        line.charAt(url) == '/' ? Optional.empty() : Optional.of(origin(url, templates));
-    int path = origin.isEmpty() ? url : pathStart(url);
+        anyOrigin ? Optional.empty() : Optional.of(origin(url, path, templates));
     int question = questionAfter(path);
     PathTemplate pathTemplate = templates.path(path, question < 0 ? line.length() : question);
     List<QueryParameter> parameters =
@@ -72,6 +72,9 @@ public final class RequestLineParser {
           "write both, as in " + EXAMPLE + ".");
     }
     String written = line.substring(0, space);
+    if (STANDARD_METHODS.contains(written)) {
+      return new Methods(Set.of(written));
+    }
     Set<String> names = new LinkedHashSet<>();
     int at = 0;
     for (String method : written.equals("*") ? new String[0] : written.split(",", -1)) {
@@ -106,6 +109,9 @@ public final class RequestLineParser {
     }
     for (int at = from; at < line.length(); at++) {
       char c = line.charAt(at);
+      if (c > ' ' && c < 0x7f && c != '#') {
+        continue;
+      }
       if (Character.isWhitespace(c) || Character.isISOControl(c)) {
         throw malformed.at(
             at, "white space in the URL.", "leave it out, or write %20 where a space is meant.");
@@ -116,7 +122,7 @@ public final class RequestLineParser {
     }
   }
 
-  private Origin origin(int url, Templates templates) {
+  private Origin origin(int url, int path, Templates templates) {
     int colon = line.indexOf("://", url);
     String scheme = colon < 0 ? "" : line.substring(url, colon).toLowerCase(Locale.ROOT);
     if (colon < 0) {
@@ -130,7 +136,7 @@ public final class RequestLineParser {
           url, "the scheme \"" + scheme + "\" is not intercepted.", "write http:// or https://.");
     }
     int hostAt = colon + 3;
-    String authority = line.substring(hostAt, pathStart(url));
+    String authority = line.substring(hostAt, path);
     if (authority.indexOf('@') >= 0) {
       throw malformed.at(
           hostAt, "user information is never sent in a URL.", "leave out everything up to the @.");
@@ -150,10 +156,11 @@ public final class RequestLineParser {
           at, "there is no host.", "name one, or begin with a slash to mean any host.");
     }
     int label = at;
-    for (String text : IPV6.matcher(host).matches() ? new String[0] : host.split("\\.", -1)) {
+    boolean isIpv6 = host.startsWith("[") && IPV6.matcher(host).matches();
+    for (String text : isIpv6 ? new String[0] : host.split("\\.", -1)) {
       if (text.startsWith("{") && text.endsWith("}")) {
         templates.hostVariable(label, label + text.length() - 1);
-      } else if (!text.equals("*") && !LABEL.matcher(text).matches()) {
+      } else if (!text.equals("*") && !isLabel(text)) {
         throw malformed.at(
             label,
             "\"" + text + "\" is no label of a host name, and no IP address.",
@@ -163,6 +170,16 @@ public final class RequestLineParser {
       label += text.length() + 1;
     }
     return new HostTemplate(host);
+  }
+
+  private static boolean isLabel(String text) {
+    for (int at = 0; at < text.length(); at++) {
+      char c = text.charAt(at);
+      if (c >= 0x80 || !Character.isLetterOrDigit(c) && c != '-' && c != '_') {
+        return false;
+      }
+    }
+    return true;
   }
 
   private int port(String text, int at) {

@@ -39,24 +39,23 @@ final class Templates {
 
   PathTemplate path(int from, int to) {
     List<TemplatePart> parts = new ArrayList<>();
-    StringBuilder literal = new StringBuilder();
     for (int at = from; at < to; ) {
-      char c = line.charAt(at);
-      if (c == '}') {
+      int brace = nextBrace(at, to);
+      if (brace > at) {
+        String literal = Percent.normalise(line.substring(at, brace));
+        parts.add(new TemplatePart(Kind.LITERAL, literal));
+      }
+      at = brace;
+      if (at < to && line.charAt(at) == '}') {
         throw malformed.at(
             at, "a brace is closed that was never opened.", "write %7D for a brace.");
       }
-      if (c == '{') {
-        addLiteral(parts, literal);
+      if (at < to) {
         int close = closingBrace(at, to);
         parts.add(variable(at, close));
         at = close + 1;
-      } else {
-        literal.append(c);
-        at++;
       }
     }
-    addLiteral(parts, literal);
     if (parts.isEmpty()) {
       parts.add(new TemplatePart(Kind.LITERAL, "/"));
     }
@@ -112,11 +111,12 @@ final class Templates {
     }
   }
 
-  private static void addLiteral(List<TemplatePart> parts, StringBuilder literal) {
-    if (!literal.isEmpty()) {
-      parts.add(new TemplatePart(Kind.LITERAL, Percent.normalise(literal.toString())));
-      literal.setLength(0);
+  private int nextBrace(int from, int to) {
+    int at = from;
+    while (at < to && line.charAt(at) != '{' && line.charAt(at) != '}') {
+      at++;
     }
+    return at;
   }
 
   private int closingBrace(int open, int to) {

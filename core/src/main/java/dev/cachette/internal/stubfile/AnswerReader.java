@@ -9,6 +9,7 @@ import dev.cachette.answer.Troubles;
 import dev.cachette.internal.yaml.Node;
 import java.nio.charset.Charset;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -19,29 +20,30 @@ final class AnswerReader {
   private static final String TROUBLE = "trouble";
   private static final String REAL_SERVICE = "realService";
   private static final String BYTES = "bytes";
+  private static final String EXPRESSION = "${";
+
+  /** What can be said of a response beyond its status and content. */
+  private static final Set<String> FURTHER =
+      Set.of(
+          "headers",
+          "cookies",
+          "etag",
+          "trailers",
+          "charset",
+          "coding",
+          "ranges",
+          "template",
+          "streamed",
+          "replacing");
 
   /** What can stand in an answer. */
-  static final Set<String> KEYS = new TreeSet<>();
+  static final Set<String> KEYS = new HashSet<>();
 
   static {
     KEYS.addAll(ContentReader.KEYS);
     KEYS.addAll(TimingReader.KEYS);
-    KEYS.addAll(
-        Set.of(
-            "status",
-            "headers",
-            "cookies",
-            "etag",
-            "trailers",
-            "charset",
-            "coding",
-            "ranges",
-            "template",
-            "streamed",
-            "replacing",
-            TROUBLE,
-            BYTES,
-            REAL_SERVICE));
+    KEYS.addAll(FURTHER);
+    KEYS.addAll(Set.of("status", TROUBLE, BYTES, REAL_SERVICE));
   }
 
   private final Problems problems;
@@ -125,7 +127,14 @@ final class AnswerReader {
   }
 
   private ResponseAnswer response(Fields fields) {
-    ResponseAnswer answer = contents.response(fields);
+    ResponseAnswer content = contents.response(fields);
+    return fields.hasAny(FURTHER) || fields.node().mentions(EXPRESSION)
+        ? completed(content, fields)
+        : content;
+  }
+
+  private ResponseAnswer completed(ResponseAnswer content, Fields fields) {
+    ResponseAnswer answer = content;
     for (Node.Member header : fields.members("headers")) {
       answer = answer.header(header.name(), values(header));
     }
@@ -178,8 +187,8 @@ final class AnswerReader {
   private static boolean hasExpression(ResponseAnswer answer, Fields fields) {
     boolean written =
         answer.delivery().source().isEmpty() && !fields.has("base64") && !fields.has("recorded");
-    return written && answer.response().text().contains("${")
-        || answer.response().headers().stream().anyMatch(it -> it.value().contains("${"));
+    return written && answer.response().text().contains(EXPRESSION)
+        || answer.response().headers().stream().anyMatch(it -> it.value().contains(EXPRESSION));
   }
 
   private static Charset charset(String name) {

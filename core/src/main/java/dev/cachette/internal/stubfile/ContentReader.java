@@ -4,36 +4,39 @@ import dev.cachette.answer.Answers;
 import dev.cachette.answer.Event;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Response;
+import dev.cachette.internal.json.Json;
 import dev.cachette.internal.yaml.Node;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 
 /** Reads what an answer has in its body, of which there is one thing at most. */
 final class ContentReader {
 
   /** What can be in it. */
   static final Set<String> KEYS =
-      new TreeSet<>(
-          Set.of(
-              "json",
-              "xml",
-              "text",
-              "html",
-              "base64",
-              "form",
-              "file",
-              "classpath",
-              "problem",
-              "redirect",
-              "recorded",
-              "stream",
-              "events"));
+      Set.of(
+          "json",
+          "xml",
+          "text",
+          "html",
+          "base64",
+          "form",
+          "file",
+          "classpath",
+          "problem",
+          "redirect",
+          "recorded",
+          "stream",
+          "events");
+
+  private static final Headers JSON = Headers.none().with("content-type", "application/json");
 
   private final Problems problems;
   private final Surroundings surroundings;
@@ -60,20 +63,26 @@ final class ContentReader {
   }
 
   private static Optional<Node.Member> only(Fields fields) {
-    List<Node.Member> contents =
-        fields.members().stream().filter(member -> KEYS.contains(member.name())).toList();
-    if (contents.size() > 1) {
-      throw new IllegalArgumentException(
-          String.format(
-              "an answer has one content, and here are \"%s\" and \"%s\". Mend: leave one of them.",
-              contents.get(0).name(), contents.get(1).name()));
+    Optional<Node.Member> content = Optional.empty();
+    for (Node.Member member : fields.members()) {
+      if (!KEYS.contains(member.name())) {
+        continue;
+      }
+      if (content.isPresent()) {
+        throw new IllegalArgumentException(
+            String.format(
+                "an answer has one content, and here are \"%s\" and \"%s\". "
+                    + "Mend: leave one of them.",
+                content.get().name(), member.name()));
+      }
+      content = Optional.of(member);
     }
-    return contents.stream().findFirst();
+    return content;
   }
 
   private ResponseAnswer of(String name, Node node) {
     return switch (name) {
-      case "json" -> Answers.json(node.json().toString());
+      case "json" -> ResponseAnswer.of(new Response(200, JSON, Body.of(Json.text(node.json()))));
       case "xml" -> Answers.xml(text(node));
       case "html" -> Answers.html(text(node));
       case "base64" -> Answers.bytes(bytes(node));

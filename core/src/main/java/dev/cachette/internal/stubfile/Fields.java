@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 
 /** The members of a mapping, of which only some may be there. */
@@ -61,6 +62,16 @@ final class Fields {
 
   boolean has(String name) {
     return byName.containsKey(name);
+  }
+
+  /** Whether one of them is there, or several. */
+  boolean hasAny(Set<String> names) {
+    for (Node.Member member : members()) {
+      if (names.contains(member.name())) {
+        return true;
+      }
+    }
+    return false;
   }
 
   Optional<Node> get(String name) {

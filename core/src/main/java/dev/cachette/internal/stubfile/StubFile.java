@@ -1,6 +1,7 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.internal.collection.Items;
+import dev.cachette.internal.json.Json;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.internal.yaml.Trees;
 import dev.cachette.match.RequestPattern;
@@ -82,7 +83,7 @@ public record StubFile(
     if (url.isEmpty()) {
       problems.add(node, "a collection has a url.");
     }
-    String seed = fields.get("seed").map(it -> it.json().toString()).orElse("[]");
+    String seed = fields.get("seed").map(it -> Json.text(it.json())).orElse("[]");
     fields
         .get("seed")
         .filter(it -> !it.isSequence())

@@ -13,10 +13,10 @@ import dev.cachette.stubfile.StubFileProblem;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.Consumer;
 import java.util.function.ObjLongConsumer;
 
@@ -39,7 +39,7 @@ final class StubReader {
           "bodyTo");
 
   /** What can stand in a stub. */
-  static final Set<String> KEYS = new TreeSet<>();
+  static final Set<String> KEYS = new HashSet<>();
 
   static {
     KEYS.addAll(Set.of("name", "request", "where", "check", "answer", "answers"));
@@ -64,12 +64,13 @@ final class StubReader {
     Fields fields = Fields.of(node, "key of a stub", KEYS, problems);
     Optional<RequestPattern> pattern = pattern(fields);
     List<Answer> given = answers(fields);
-    List<StubCheck> checks =
-        fields.list("check").stream()
-            .flatMap(each -> conditions.read(each).stream())
-            .map(StubCheck::of)
-            .toList();
-    List<ObjLongConsumer<StubRule>> changes = changes(fields);
+    List<StubCheck> checks = new ArrayList<>();
+    for (Node each : fields.list("check")) {
+      conditions.read(each).map(StubCheck::of).ifPresent(checks::add);
+    }
+    // Most stubs have none, and are spared a dozen questions: files may have thousands.
+    List<ObjLongConsumer<StubRule>> changes =
+        fields.hasAny(BEHAVIOUR) ? changes(fields) : List.of();
     if (pattern.isEmpty() || given.isEmpty()) {
       return Optional.empty();
     }
@@ -109,8 +110,10 @@ final class StubReader {
         line.flatMap(at -> problems.attempt(at, () -> RequestPattern.of(at.text())));
     List<Condition> all = new ArrayList<>(conditions.in(fields));
     fields.list("where").forEach(each -> conditions.read(each).ifPresent(all::add));
-    return pattern.flatMap(
-        it -> problems.attempt(fields.node(), () -> it.where(all.toArray(Condition[]::new))));
+    return all.isEmpty()
+        ? pattern
+        : pattern.flatMap(
+            it -> problems.attempt(fields.node(), () -> it.where(all.toArray(Condition[]::new))));
   }
 
   private List<Answer> answers(Fields fields) {
@@ -124,7 +127,15 @@ final class StubReader {
     } else if (nodes.isEmpty()) {
       problems.add(fields.node(), "a stub has an answer. Mend: answer: { status: 204 }.");
     }
-    return nodes.stream().flatMap(each -> answers.read(each).stream()).toList();
+    return answers(nodes);
+  }
+
+  private List<Answer> answers(List<Node> nodes) {
+    List<Answer> read = new ArrayList<>(nodes.size());
+    for (Node each : nodes) {
+      answers.read(each).ifPresent(read::add);
+    }
+    return read;
   }
 
   private List<ObjLongConsumer<StubRule>> changes(Fields fields) {
@@ -206,8 +217,7 @@ final class StubReader {
           "flaky has a probability from 0 to 1: { probability: 0.2, failures: [503] }.");
       return Optional.empty();
     }
-    List<Answer> failures =
-        flaky.list("failures").stream().flatMap(each -> answers.read(each).stream()).toList();
+    List<Answer> failures = answers(flaky.list("failures"));
     List<Answer> all = failures.isEmpty() ? List.of(Answers.status(503)) : failures;
     return Optional.of((rule, seed) -> rule.flaky(probability.get(), all, seed));
   }

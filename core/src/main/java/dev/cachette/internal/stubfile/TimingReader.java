@@ -15,6 +15,10 @@ final class TimingReader {
   private TimingReader() {}
 
   static <T extends Timed<T>> T timed(T answer, Fields fields) {
+    return fields.hasAny(KEYS) ? retimed(answer, fields) : answer;
+  }
+
+  private static <T extends Timed<T>> T retimed(T answer, Fields fields) {
     T timed = answer;
     List<Duration> delay = span(fields, "delay");
     if (!delay.isEmpty()) {

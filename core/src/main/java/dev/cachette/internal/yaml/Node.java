@@ -64,6 +64,25 @@ public record Node(
     return scalar == null ? "" : scalar.asText();
   }
 
+  /** Whether a text in it, or the name of a member, has this part. */
+  public boolean mentions(String part) {
+    if (members != null) {
+      for (Member member : members) {
+        if (member.name().contains(part) || member.value().mentions(part)) {
+          return true;
+        }
+      }
+    }
+    if (elements != null) {
+      for (Node element : elements) {
+        if (element.mentions(part)) {
+          return true;
+        }
+      }
+    }
+    return isText() && scalar.textValue().contains(part);
+  }
+
   /** The value as JSON. */
   public JsonNode json() {
     if (members != null) {

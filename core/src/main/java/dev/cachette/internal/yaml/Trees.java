@@ -15,6 +15,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Parse;
+import org.snakeyaml.engine.v2.common.Anchor;
 import org.snakeyaml.engine.v2.events.AliasEvent;
 import org.snakeyaml.engine.v2.events.Event;
 import org.snakeyaml.engine.v2.events.NodeEvent;
@@ -41,7 +42,11 @@ public final class Trees {
   private static final ScalarResolver TAGS = SCHEMA.getScalarResolver();
 
   private static final LoadSettings SETTINGS =
-      LoadSettings.builder().setSchema(SCHEMA).setCodePointLimit(LARGEST).build();
+      LoadSettings.builder()
+          .setSchema(SCHEMA)
+          .setCodePointLimit(LARGEST)
+          .setBufferSize(8192)
+          .build();
 
   private final Complaints problems;
   private final Iterator<Event> events;
@@ -116,15 +121,19 @@ public final class Trees {
     if (event instanceof AliasEvent alias) {
       return named(alias.getAlias().getValue(), new Node(line, column, trail, null, null, null));
     }
-    Optional<String> anchor = ((NodeEvent) event).getAnchor().map(Object::toString);
-    anchor.ifPresent(name -> anchors.put(name, null));
+    Optional<Anchor> anchor = ((NodeEvent) event).getAnchor();
+    if (anchor.isPresent()) {
+      anchors.put(anchor.get().getValue(), null);
+    }
     Node node =
         switch (event.getEventId()) {
           case MappingStart -> new Node(line, column, trail, null, members(trail), null);
           case SequenceStart -> new Node(line, column, trail, null, null, elements(trail));
           default -> new Node(line, column, trail, scalar((ScalarEvent) event), null, null);
         };
-    anchor.ifPresent(name -> anchors.put(name, new Anchored(node, values - before)));
+    if (anchor.isPresent()) {
+      anchors.put(anchor.get().getValue(), new Anchored(node, values - before));
+    }
     return node;
   }
 
@@ -173,15 +182,20 @@ public final class Trees {
     return Collections.unmodifiableList(members);
   }
 
-  /** Whether it can be nothing else: quoted, or begun like no number, truth value or null. */
+  /** Whether it can be nothing else: quoted, or no word of JSON and not begun like a number. */
   private static boolean isText(ScalarEvent scalar, String text) {
-    return !scalar.getImplicit().canOmitTagInPlainScalar()
-        || !text.isEmpty() && "-0123456789tfn".indexOf(text.charAt(0)) < 0;
+    if (!scalar.getImplicit().canOmitTagInPlainScalar()) {
+      return true;
+    }
+    return switch (text) {
+      case "", "null", "true", "false" -> false;
+      default -> "-0123456789".indexOf(text.charAt(0)) < 0;
+    };
   }
 
   /** Whether it is a whole number, not negative, that an int surely holds. */
   private static boolean isShortNumber(String text) {
-    if (text.isEmpty() || text.length() > 9 || text.charAt(0) == '0') {
+    if (text.isEmpty() || text.length() > 9 || text.charAt(0) == '0' && text.length() > 1) {
       return false;
     }
     for (int at = 0; at < text.length(); at++) {

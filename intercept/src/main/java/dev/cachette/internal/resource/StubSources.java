@@ -103,13 +103,7 @@ public final class StubSources {
 
     Loaded loaded() {
       List<StubDeclaration> stubs = files.stream().flatMap(it -> it.stubs().stream()).toList();
-      Set<String> names = new TreeSet<>();
-      stubs.forEach(stub -> names.add(stub.draft().reference().name()));
-      for (StubDeclaration stub : stubs) {
-        stub.after().stream()
-            .filter(name -> !names.contains(name))
-            .forEach(name -> stub.missing().note(name, names));
-      }
+      requireEach(stubs.stream().filter(stub -> !stub.after().isEmpty()).toList(), stubs);
       List<StubFileProblem> problems =
           files.stream().flatMap(file -> file.problems().stream()).toList();
       if (!problems.isEmpty()) {
@@ -119,6 +113,22 @@ public final class StubSources {
           stubs,
           files.stream().flatMap(it -> it.collections().stream()).toList(),
           seen.stream().flatMap(source -> source.path().stream()).toList());
+    }
+
+    /** Notes the stubs that must have been called before, and are nowhere. */
+    private void requireEach(List<StubDeclaration> later, List<StubDeclaration> all) {
+      if (later.isEmpty()) {
+        return;
+      }
+      Set<String> names = new TreeSet<>();
+      all.forEach(stub -> names.add(stub.draft().reference().name()));
+      for (StubDeclaration stub : later) {
+        for (String name : stub.after()) {
+          if (!names.contains(name)) {
+            stub.missing().note(name, names);
+          }
+        }
+      }
     }
   }
 
