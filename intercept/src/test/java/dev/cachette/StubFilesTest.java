@@ -82,6 +82,32 @@ class StubFilesTest {
     assertEquals(1, files.collections().size());
   }
 
+  @Test
+  void jsonIsSentWithEveryValueAsItStands() throws Exception {
+    net.declare(
+        """
+        stubs:
+          - request: GET https://tides.example/v1/values
+            answer:
+              json:
+                whole: [0, -1, 2147483648, 123456789012345678901234567890]
+                fractions: [1.50, 1e3, -0.5]
+                words: [true, false, null, True, no, "", ~, 04:10, 007, "7"]
+                texts: ["\u00e9", 'a"b', "\t", ü]
+                empty: { object: {}, array: [] }
+                3: [[1], [{ deep: [2] }]]
+        """);
+
+    assertEquals(
+        "{\"whole\":[0,-1,2147483648,123456789012345678901234567890],"
+            + "\"fractions\":[1.50,1E+3,-0.5],"
+            + "\"words\":[true,false,null,\"True\",\"no\",\"\",\"~\",\"04:10\",\"007\",\"7\"],"
+            + "\"texts\":[\"é\",\"a\\\"b\",\"\\t\",\"ü\"],"
+            + "\"empty\":{\"object\":{},\"array\":[]},"
+            + "\"3\":[[1],[{\"deep\":[2]}]]}",
+        Calling.get("https://tides.example/v1/values").body());
+  }
+
   private static String send(String line, String header, String value, String body)
       throws Exception {
     String[] parts = line.split(" ");
@@ -171,9 +197,13 @@ class StubFilesTest {
   void everythingThatIsWrongIsSaidAtOnceWithItsPlace() throws Exception {
     StubFileException wrong =
         assertThrows(StubFileException.class, () -> net.load("wrong", "absent"));
-    assertEquals(1, wrong.problems().size(), "a file that is missing is said first");
-
     StubFileException all = assertThrows(StubFileException.class, () -> net.load("wrong"));
+
+    assertEquals("absent", wrong.problems().get(0).file());
+    assertEquals(
+        all.problems().stream().filter(it -> !it.path().endsWith("after")).toList(),
+        wrong.problems().subList(1, wrong.problems().size()),
+        "a stub that is nowhere may be in the file that is missing");
 
     Path golden = FOLDER.resolve("wrong.txt");
     String said =

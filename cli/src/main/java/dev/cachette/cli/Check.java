@@ -1,5 +1,7 @@
 package dev.cachette.cli;
 
+import dev.cachette.cassette.Redaction;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -53,20 +55,41 @@ final class Check implements Callable<Integer> {
   @Override
   public Integer call() {
     Descriptions descriptions = new Descriptions(openapi);
+    Redaction redaction = rules.redaction();
     List<Finding> findings = new ArrayList<>();
+    int checked = 0;
     for (Path file : files) {
-      switch (GivenFile.of(file)) {
-        case CASSETTE ->
-            findings.addAll(CassetteCheck.of(file, rules.redaction(), staleAfter, descriptions));
-        case STUBS -> findings.addAll(StubFileCheck.of(file, descriptions));
-        case DESCRIPTION -> findings.addAll(DescriptionFileCheck.of(file));
-        default ->
-            throw new Failure(
-                file
-                    + " is neither a cassette (.har), nor a stub file or description (.yaml, .yml, "
-                    + ".json).");
+      try {
+        findings.addAll(findings(file, redaction, descriptions));
+        checked++;
+      } catch (Failure | UncheckedIOException unreadable) {
+        // What is in the others is worth knowing all the same.
+        output.error(Failure.line(unreadable));
       }
     }
+    if (checked > 0) {
+      tell(findings, checked);
+    }
+    if (checked < files.size()) {
+      return Tool.IMPOSSIBLE;
+    }
+    return findings.isEmpty() ? 0 : Tool.DOES_NOT_HOLD;
+  }
+
+  private List<Finding> findings(Path file, Redaction redaction, Descriptions descriptions) {
+    return switch (GivenFile.of(file)) {
+      case CASSETTE -> CassetteCheck.of(file, redaction, staleAfter, descriptions);
+      case STUBS -> StubFileCheck.of(file, descriptions);
+      case DESCRIPTION -> DescriptionFileCheck.of(file);
+      case OTHER ->
+          throw new Failure(
+              file
+                  + " is neither a cassette (.har), nor a stub file or description (.yaml, .yml, "
+                  + ".json).");
+    };
+  }
+
+  private void tell(List<Finding> findings, int checked) {
     if (output.isJson()) {
       output.json(findings);
     } else {
@@ -74,12 +97,12 @@ final class Check implements Callable<Integer> {
     }
     output.remark(
         String.format(
-            "%d %s checked, %s",
+            "%s%d %s checked, %s",
+            checked < files.size() ? checked + " of " : "",
             files.size(),
             files.size() == 1 ? "file" : "files",
             findings.isEmpty()
                 ? "nothing found"
                 : findings.size() + (findings.size() == 1 ? " finding" : " findings")));
-    return findings.isEmpty() ? 0 : Tool.DOES_NOT_HOLD;
   }
 }

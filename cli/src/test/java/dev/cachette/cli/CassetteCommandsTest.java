@@ -214,6 +214,13 @@ class CassetteCommandsTest {
                     + "(twice.stubs.yaml:3) always wins."),
         run.out());
     assertEquals(0, Run.of("check", ARRIVAL.toString()).code());
+
+    Run withMissing = Run.in(folder, "check", "nowhere.har", "twice.stubs.yaml");
+    assertEquals(3, withMissing.code());
+    assertEquals(
+        "cachette: there is no file nowhere.har.\n1 of 2 files checked, 1 finding\n",
+        withMissing.err());
+    assertTrue(withMissing.out().contains("can never answer"), withMissing.out());
   }
 
   @Test

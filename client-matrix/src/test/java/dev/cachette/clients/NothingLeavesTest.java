@@ -31,6 +31,7 @@ class NothingLeavesTest {
       ip link set out0 arp off up
       ip addr add 198.51.100.2/24 dev out0
       ip route add default via 198.51.100.1 dev out0
+      export RES_OPTIONS="timeout:1 attempts:1"
       exec "$@"
       """;
 

@@ -17,6 +17,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -74,11 +75,7 @@ class TroubleTableTest {
 
   static Stream<Arguments> troubles() {
     return Stream.concat(beforeARequest(), withAnAnswer())
-        .flatMap(
-            trouble ->
-                CLIENTS.stream()
-                    .filter(row -> row.protocols().contains(trouble.protocol))
-                    .map(row -> arguments(trouble.title(), row, trouble)));
+        .map(trouble -> arguments(trouble.title(), trouble));
   }
 
   private static Stream<Case> beforeARequest() {
@@ -126,42 +123,88 @@ class TroubleTableTest {
         of("wrongCharset(...)", Troubles.wrongCharset(TIDES), Protocol.HTTP, Outcome.ANSWERS));
   }
 
-  @ParameterizedTest(name = "{0} with {1}")
+  @ParameterizedTest(name = "{0}")
   @MethodSource("troubles")
-  void reachesTheCaller(String title, Row row, Case trouble) throws Exception {
-    // Another host each time, as some clients keep connections for the whole JVM.
-    String url = trouble.protocol.scheme + "://t" + ++hosts + ".tides.example/v1";
-    CompletableFuture<Reply> reply = new CompletableFuture<>();
-    String found;
+  void reachesTheCaller(String title, Case trouble) throws Exception {
+    List<Attempt> attempts = new ArrayList<>();
+    for (Row row : CLIENTS) {
+      if (row.protocols().contains(trouble.protocol)) {
+        attempts.add(new Attempt(row, trouble.protocol));
+      }
+    }
     Cachette net =
         Cachette.open(
             Settings.defaults()
                 .unexpectedCalls(UnexpectedCalls.WARN)
                 .unusedStubs(UnusedStubs.IGNORE));
-    try (HarbourClient client = row.create(trouble.protocol)) {
+    try {
       try (net) {
-        net.stub("GET " + url).answer(trouble.answer);
-        Thread caller = new Thread(() -> complete(reply, client, url), "caller");
-        caller.setDaemon(true);
-        caller.start();
-        found = outcome(reply);
+        attempts.forEach(each -> net.stub("GET " + each.url).answer(trouble.answer));
+        // Side by side, as some wait.
+        attempts.forEach(Attempt::start);
+        for (Attempt each : attempts) {
+          each.awaitOutcome();
+        }
       }
       // What still waits ends with the test.
-      found = found.isEmpty() ? waited(reply) : found;
+      for (Attempt each : attempts) {
+        each.awaitEnd();
+      }
+    } finally {
+      for (Attempt each : attempts) {
+        each.client.close();
+      }
     }
 
-    boolean failed = reply.isCompletedExceptionally();
+    Map<Row, String> found = new LinkedHashMap<>();
+    attempts.forEach(each -> found.put(each.row, each.found));
+    FOUND.put(title, found);
     if (trouble.outcome != Outcome.EITHER) {
-      assertEquals(trouble.outcome == Outcome.FAILS, failed, found);
+      for (Attempt each : attempts) {
+        assertEquals(
+            trouble.outcome == Outcome.FAILS,
+            each.reply.isCompletedExceptionally(),
+            each.row + ": " + each.found);
+      }
     }
-    FOUND.computeIfAbsent(title, key -> new LinkedHashMap<>()).put(row, found);
   }
 
-  private static void complete(CompletableFuture<Reply> reply, HarbourClient client, String url) {
-    try {
-      reply.complete(client.get(url));
-    } catch (Throwable failed) {
-      reply.completeExceptionally(failed);
+  /** One call by one client. */
+  private static final class Attempt {
+
+    private final Row row;
+    private final String url;
+    private final HarbourClient client;
+    private final CompletableFuture<Reply> reply = new CompletableFuture<>();
+    private String found = "";
+
+    Attempt(Row row, Protocol protocol) throws Exception {
+      this.row = row;
+      // Another host each time, as some clients keep connections for the whole JVM.
+      this.url = protocol.scheme + "://t" + ++hosts + ".tides.example/v1";
+      this.client = row.create(protocol);
+    }
+
+    void start() {
+      Thread caller = new Thread(this::call, "caller");
+      caller.setDaemon(true);
+      caller.start();
+    }
+
+    private void call() {
+      try {
+        reply.complete(client.get(url));
+      } catch (Throwable failed) {
+        reply.completeExceptionally(failed);
+      }
+    }
+
+    void awaitOutcome() throws InterruptedException {
+      found = outcome(reply);
+    }
+
+    void awaitEnd() throws Exception {
+      found = found.isEmpty() ? waited(reply) : found;
     }
   }
 

@@ -2,7 +2,6 @@ package dev.cachette.internal.resource;
 
 import dev.cachette.answer.Delivery;
 import dev.cachette.http.Body;
-import dev.cachette.stubfile.StubFileException;
 import dev.cachette.stubfile.StubFileProblem;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -12,6 +11,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 
 /**
@@ -39,22 +39,18 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
   }
 
   /**
-   * Those of these names.
+   * Those of these names that are there.
    *
-   * @throws StubFileException if there are some that are nowhere
+   * @param missing takes a problem for each that is nowhere
    */
-  static List<StubSource> all(List<String> names, Path folder) {
+  static List<StubSource> all(List<String> names, Path folder, Consumer<StubFileProblem> missing) {
     List<StubSource> found = new ArrayList<>();
-    List<StubFileProblem> missing = new ArrayList<>();
     for (String name : names) {
       List<StubSource> sources = named(name, folder);
       found.addAll(sources);
       if (sources.isEmpty()) {
-        missing.add(new StubFileProblem(name, 1, 1, "", nowhere(name, folder)));
+        missing.accept(new StubFileProblem(name, 1, 1, "", nowhere(name, folder)));
       }
-    }
-    if (!missing.isEmpty()) {
-      throw new StubFileException(missing);
     }
     return found;
   }

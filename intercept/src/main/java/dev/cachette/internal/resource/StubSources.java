@@ -16,13 +16,16 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BiFunction;
-import java.util.function.Supplier;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
 /** Where stub files are read from, and all that is in them and in those that they include. */
 public final class StubSources {
 
-  private final Supplier<List<StubSource>> sources;
+  /** Those that are there; notes the others. */
+  private final Function<Consumer<StubFileProblem>, List<StubSource>> sources;
+
   private final Reading reading;
 
   /**
@@ -44,7 +47,8 @@ public final class StubSources {
   public record Loaded(
       List<StubDeclaration> stubs, List<CollectionDeclaration> collections, List<Path> files) {}
 
-  private StubSources(Supplier<List<StubSource>> sources, Reading reading) {
+  private StubSources(
+      Function<Consumer<StubFileProblem>, List<StubSource>> sources, Reading reading) {
     this.sources = sources;
     this.reading = reading;
   }
@@ -58,7 +62,7 @@ public final class StubSources {
     if (names.isEmpty()) {
       throw new IllegalArgumentException("load(names) was given no name.");
     }
-    return new StubSources(() -> StubSource.all(names, folder), reading);
+    return new StubSources(missing -> StubSource.all(names, folder, missing), reading);
   }
 
   /** A text. */
@@ -66,7 +70,7 @@ public final class StubSources {
     if (text == null) {
       throw new IllegalArgumentException("declare(text) was given null.");
     }
-    return new StubSources(() -> List.of(StubSource.ofText(text)), reading);
+    return new StubSources(missing -> List.of(StubSource.ofText(text)), reading);
   }
 
   /**
@@ -76,7 +80,7 @@ public final class StubSources {
    */
   public Loaded read() {
     Round round = new Round();
-    sources.get().forEach(round::read);
+    sources.apply(round.unread::add).forEach(round::readGiven);
     return round.loaded();
   }
 
@@ -85,8 +89,17 @@ public final class StubSources {
 
     private final Set<StubSource> seen = new LinkedHashSet<>();
     private final List<StubFile> files = new ArrayList<>();
+    private final List<StubFileProblem> unread = new ArrayList<>();
 
-    void read(StubSource source) {
+    void readGiven(StubSource source) {
+      try {
+        read(source);
+      } catch (IllegalArgumentException unreadable) {
+        unread.add(new StubFileProblem(source.label(), 1, 1, "", unreadable.getMessage()));
+      }
+    }
+
+    private void read(StubSource source) {
       if (!seen.add(source)) {
         return;
       }
@@ -103,9 +116,11 @@ public final class StubSources {
 
     Loaded loaded() {
       List<StubDeclaration> stubs = files.stream().flatMap(it -> it.stubs().stream()).toList();
-      requireEach(stubs.stream().filter(stub -> !stub.after().isEmpty()).toList(), stubs);
-      List<StubFileProblem> problems =
-          files.stream().flatMap(file -> file.problems().stream()).toList();
+      if (unread.isEmpty()) {
+        requireEach(stubs.stream().filter(stub -> !stub.after().isEmpty()).toList(), stubs);
+      }
+      List<StubFileProblem> problems = new ArrayList<>(unread);
+      files.forEach(file -> problems.addAll(file.problems()));
       if (!problems.isEmpty()) {
         throw new StubFileException(problems);
       }
@@ -161,6 +176,6 @@ public final class StubSources {
 
   @Override
   public String toString() {
-    return String.join(", ", sources.get().stream().map(StubSource::label).toList());
+    return String.join(", ", sources.apply(missing -> {}).stream().map(StubSource::label).toList());
   }
 }
