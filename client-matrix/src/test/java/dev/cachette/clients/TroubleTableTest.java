@@ -210,7 +210,7 @@ class TroubleTableTest {
 
   private static String waited(CompletableFuture<Reply> reply) throws Exception {
     try {
-      reply.exceptionally(failed -> null).get(10, TimeUnit.SECONDS);
+      reply.exceptionally(failed -> null).get(6, TimeUnit.SECONDS);
       return "waits for its own time-out";
     } catch (TimeoutException late) {
       return "waits, even when its connection is gone";

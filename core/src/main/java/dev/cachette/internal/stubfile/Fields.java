@@ -5,9 +5,7 @@ import dev.cachette.internal.yaml.Node;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -17,14 +15,10 @@ final class Fields {
 
   private final Node node;
   private final Problems problems;
-  private final Map<String, Node> byName = new HashMap<>();
 
   private Fields(Node node, Problems problems) {
     this.node = node;
     this.problems = problems;
-    for (Node.Member member : members()) {
-      byName.putIfAbsent(member.name(), member.value());
-    }
   }
 
   /**
@@ -61,7 +55,7 @@ final class Fields {
   }
 
   boolean has(String name) {
-    return byName.containsKey(name);
+    return get(name).isPresent();
   }
 
   /** Whether one of them is there, or several. */
@@ -75,7 +69,13 @@ final class Fields {
   }
 
   Optional<Node> get(String name) {
-    return Optional.ofNullable(byName.get(name));
+    // There are a few, and the next look is at other ones: a map would not pay.
+    for (Node.Member member : members()) {
+      if (member.name().equals(name)) {
+        return Optional.of(member.value());
+      }
+    }
+    return Optional.empty();
   }
 
   /** A text, or a number or truth value as it is written. */
