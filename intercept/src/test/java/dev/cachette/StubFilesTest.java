@@ -246,6 +246,31 @@ class StubFilesTest {
   }
 
   @Test
+  void aMendIsWrittenAsStubsAreInTheirFile() throws Exception {
+    Path desk = folder.resolve("desk.stubs.yaml");
+    Files.writeString(
+        desk,
+        """
+        stubs:
+          - request: POST https://berths.example/v1/bookings
+            json: { $.draught: 4.2 }
+            answer: 201
+        """);
+    StubFiles files = net.load(desk.toString());
+
+    String other = Calling.get("https://berths.example/v1/bookings").body();
+    String text =
+        send("POST https://berths.example/v1/bookings", "x-desk", "north", "{\"draught\":\"4.2\"}");
+
+    String mend = other.substring(other.indexOf("if it is right, stub it in " + desk + ":\n"));
+    assertTrue(text.contains("or accept text: json: { \"$.draught\": \"4.2\" }\n"), text);
+    String added = mend.substring(mend.indexOf("  - "), mend.indexOf("Where several"));
+    Files.writeString(desk, Files.readString(desk) + added);
+    files.reload();
+    assertEquals("{}", Calling.get("https://berths.example/v1/bookings").body());
+  }
+
+  @Test
   void aFolderTheClassPathAndAPathAreLookedIn() throws Exception {
     net.load("pilots");
     assertEquals("south", Calling.get("https://pilots.example/south").body());

@@ -101,7 +101,7 @@ public final class Explanation {
         text.append(section);
       }
     }
-    text.append('\n').append(namesNone ? NAME_IT : mend(request, nearest));
+    text.append('\n').append(namesNone ? NAME_IT : mend(request, nearest, stubs));
     return cassettes.isEmpty()
         ? text.append(rule()).toString()
         : text.append(AGAIN).append(rule()).toString();
@@ -172,9 +172,13 @@ public final class Explanation {
         : nearest.get(0).firstMiss().condition().equals("origin");
   }
 
-  private static String mend(Request request, List<Candidate> nearest) {
-    List<Check> misses = nearest.isEmpty() ? List.of() : nearest.get(0).verdict().misses();
-    String mend = misses.size() == 1 ? Mends.of(misses.get(0), request) : Mends.ofLine(request);
-    return "Mend: " + mend + "\n";
+  private static String mend(Request request, List<Candidate> nearest, List<Stub> stubs) {
+    if (!nearest.isEmpty()) {
+      Candidate best = nearest.get(0);
+      return "Mend: " + new Mends(request, best.stub()).of(best.verdict().misses()) + "\n";
+    }
+    Mends mends =
+        stubs.isEmpty() ? new Mends(request) : new Mends(request, stubs.get(0).reference());
+    return "Mend: " + mends.of(List.of()) + "\n";
   }
 }
