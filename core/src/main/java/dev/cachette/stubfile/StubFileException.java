@@ -10,7 +10,7 @@ public final class StubFileException extends IllegalArgumentException {
 
   private final transient List<StubFileProblem> problems;
 
-  /** With what is wrong, in the order of files and lines; at least one thing. */
+  /** With what is wrong: files that are missing, then the others by line; at least one thing. */
   public StubFileException(List<StubFileProblem> problems) {
     super(text(problems));
     this.problems = List.copyOf(problems);

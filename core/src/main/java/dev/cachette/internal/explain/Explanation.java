@@ -173,12 +173,10 @@ public final class Explanation {
   }
 
   private static String mend(Request request, List<Candidate> nearest, List<Stub> stubs) {
-    if (!nearest.isEmpty()) {
-      Candidate best = nearest.get(0);
-      return "Mend: " + new Mends(request, best.stub()).of(best.verdict().misses()) + "\n";
-    }
-    Mends mends =
-        stubs.isEmpty() ? new Mends(request) : new Mends(request, stubs.get(0).reference());
-    return "Mend: " + mends.of(List.of()) + "\n";
+    Optional<Candidate> best = nearest.stream().findFirst();
+    Optional<StubReference> like =
+        best.map(Candidate::stub).or(() -> stubs.stream().findFirst().map(Stub::reference));
+    List<Check> misses = best.map(it -> it.verdict().misses()).orElse(List.of());
+    return "Mend: " + new Mends(request, like).of(misses) + "\n";
   }
 }

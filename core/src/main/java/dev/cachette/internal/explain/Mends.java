@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -26,17 +27,15 @@ final class Mends {
   /** The file that the stub is in; null if it is in Java. */
   private final @Nullable String file;
 
-  /** For this call, where this stub comes nearest. */
-  Mends(Request request, StubReference nearest) {
+  /**
+   * For this call.
+   *
+   * @param like the stub that says how stubs are written there; none if there is none
+   */
+  Mends(Request request, Optional<StubReference> like) {
     this.request = request;
-    Matcher place = IN_FILE.matcher(nearest.place());
+    Matcher place = IN_FILE.matcher(like.map(StubReference::place).orElse(""));
     this.file = place.matches() ? place.group(1) : null;
-  }
-
-  /** For this call, where there is no stub at all. */
-  Mends(Request request) {
-    this.request = request;
-    this.file = null;
   }
 
   /** What to do about what the nearest stub misses, if that is one thing. */
