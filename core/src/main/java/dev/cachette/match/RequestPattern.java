@@ -88,8 +88,11 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
    */
   @Override
   public RequestPattern where(Condition... more) {
+    if (Arguments.given("where(conditions)", more).length == 0) {
+      return this;
+    }
     List<Condition> all = new ArrayList<>(conditions);
-    for (Condition condition : Arguments.given("where(conditions)", more)) {
+    for (Condition condition : more) {
       requireVariable(Arguments.given("where(conditions)", condition));
       all.add(condition);
     }

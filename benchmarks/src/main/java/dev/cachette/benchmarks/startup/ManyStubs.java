@@ -42,13 +42,15 @@ public final class ManyStubs {
    * Runs.
    *
    * @param arguments how many JVMs of each kind; or, in one of these, {@code load} or {@code parse}
-   *     and the file
+   *     and the file; or {@code short} or {@code long} for such a file itself
    */
   public static void main(String[] arguments) throws Exception {
     PrintStream out = System.out;
     switch (arguments[0]) {
       case "load" -> out.println(load(arguments[1]));
       case "parse" -> out.println(parse(Path.of(arguments[1])));
+      case "short" -> out.print(file(SHORT));
+      case "long" -> out.print(file(LONG));
       default -> compare(Integer.parseInt(arguments[0]), out);
     }
   }
@@ -84,11 +86,7 @@ public final class ManyStubs {
     for (String stub : List.of(SHORT, LONG)) {
       Path file = Files.createTempFile("many", ".stubs.yaml");
       try {
-        Files.writeString(
-            file,
-            IntStream.range(0, STUBS)
-                .mapToObj(stub::formatted)
-                .collect(Collectors.joining("", "stubs:\n", "")));
+        Files.writeString(file, file(stub));
         List<Long> loads = new ArrayList<>();
         List<Long> parses = new ArrayList<>();
         for (int round = 0; round < rounds; round++) {
@@ -98,14 +96,20 @@ public final class ManyStubs {
         out.printf(
             "  %4d KB: load median %d ms (%s), parser alone %d ms, ratio %.2f%n",
             Files.size(file) / 1024,
-            median(loads),
+            StartUp.median(loads),
             loads.stream().sorted().map(Object::toString).collect(Collectors.joining(" ")),
-            median(parses),
-            (double) median(loads) / median(parses));
+            StartUp.median(parses),
+            (double) StartUp.median(loads) / StartUp.median(parses));
       } finally {
         Files.delete(file);
       }
     }
+  }
+
+  private static String file(String stub) {
+    return IntStream.range(0, STUBS)
+        .mapToObj(stub::formatted)
+        .collect(Collectors.joining("", "stubs:\n", ""));
   }
 
   private static long inFreshJvm(String what, Path file) throws IOException {
@@ -121,9 +125,5 @@ public final class ManyStubs {
             .start();
     String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     return Long.parseLong(said.strip());
-  }
-
-  private static long median(List<Long> all) {
-    return all.stream().sorted().toList().get(all.size() / 2);
   }
 }

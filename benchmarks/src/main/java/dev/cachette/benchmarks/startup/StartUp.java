@@ -111,8 +111,11 @@ public final class StartUp {
   }
 
   private long median(String name) {
-    List<Long> sorted = millis.get(name).stream().sorted().toList();
-    return sorted.get(sorted.size() / 2);
+    return median(millis.get(name));
+  }
+
+  static long median(List<Long> all) {
+    return all.stream().sorted().toList().get(all.size() / 2);
   }
 
   private static long least(List<Long> all) {

@@ -15,18 +15,11 @@ public final class Origin {
   private final String scheme;
   private final HostTemplate host;
   private final int port;
-  private final String text;
 
   Origin(String scheme, HostTemplate host, int port) {
     this.scheme = scheme;
     this.host = host;
     this.port = port;
-    String name = host.toString();
-    this.text =
-        scheme
-            + "://"
-            + (name.indexOf(':') < 0 ? name : "[" + name + "]")
-            + (port == Uri.defaultPort(scheme) ? "" : ":" + port);
   }
 
   /** Whether it names one host, not several. */
@@ -92,6 +85,7 @@ public final class Origin {
 
   @Override
   public String toString() {
-    return text;
+    String written = host.toString().indexOf(':') < 0 ? host.toString() : "[" + host + "]";
+    return scheme + "://" + written + (port == Uri.defaultPort(scheme) ? "" : ":" + port);
   }
 }

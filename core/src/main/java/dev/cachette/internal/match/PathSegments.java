@@ -16,7 +16,6 @@ final class PathSegments {
 
   private final List<List<TemplatePart>> segments;
   private final List<Integer> ranks;
-  private final List<String> literalPrefix;
 
   PathSegments(List<TemplatePart> parts) {
     this.segments = split(parts);
@@ -25,7 +24,6 @@ final class PathSegments {
       all.add(rank(segment));
     }
     this.ranks = Collections.unmodifiableList(all);
-    this.literalPrefix = Collections.unmodifiableList(literalPrefix(segments, ranks));
   }
 
   /** One rank a segment, from the left: the greater, the narrower. */
@@ -35,11 +33,6 @@ final class PathSegments {
 
   /** The leading segments without a variable. */
   List<String> literalPrefix() {
-    return literalPrefix;
-  }
-
-  private static List<String> literalPrefix(
-      List<List<TemplatePart>> segments, List<Integer> ranks) {
     List<String> prefix = new ArrayList<>(segments.size());
     for (int at = 0; at < segments.size() && ranks.get(at) == LITERAL; at++) {
       List<TemplatePart> segment = segments.get(at);

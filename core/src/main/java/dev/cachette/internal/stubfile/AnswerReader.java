@@ -128,6 +128,7 @@ final class AnswerReader {
 
   private ResponseAnswer response(Fields fields) {
     ResponseAnswer content = contents.response(fields);
+    // Most say no more than that, and are not asked for all that could be said.
     return fields.hasAny(FURTHER) || fields.node().mentions(EXPRESSION)
         ? completed(content, fields)
         : content;

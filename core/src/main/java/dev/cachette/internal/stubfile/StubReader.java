@@ -110,10 +110,8 @@ final class StubReader {
         line.flatMap(at -> problems.attempt(at, () -> RequestPattern.of(at.text())));
     List<Condition> all = new ArrayList<>(conditions.in(fields));
     fields.list("where").forEach(each -> conditions.read(each).ifPresent(all::add));
-    return all.isEmpty()
-        ? pattern
-        : pattern.flatMap(
-            it -> problems.attempt(fields.node(), () -> it.where(all.toArray(Condition[]::new))));
+    return pattern.flatMap(
+        it -> problems.attempt(fields.node(), () -> it.where(all.toArray(Condition[]::new))));
   }
 
   private List<Answer> answers(Fields fields) {
