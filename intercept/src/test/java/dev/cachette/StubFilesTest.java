@@ -246,6 +246,19 @@ class StubFilesTest {
   }
 
   @Test
+  void jsonThatIsTooDeepIsAProblemOfItsPlace() {
+    String deep = "[".repeat(1_100) + "]".repeat(1_100);
+
+    StubFileException wrong =
+        assertThrows(
+            StubFileException.class,
+            () -> net.declare("stubs: [{request: GET /a, answer: {json: " + deep + "}}]"));
+
+    assertEquals("stubs[0].answer", wrong.problems().get(0).path());
+    assertTrue(wrong.getMessage().contains("nesting depth"), wrong.getMessage());
+  }
+
+  @Test
   void aMendIsWrittenAsStubsAreInTheirFile() throws Exception {
     Path desk = folder.resolve("desk.stubs.yaml");
     Files.writeString(

@@ -94,12 +94,19 @@ public final class Json {
     return text(tree, null);
   }
 
-  /** A tree as JSON, laid out; by null, with no white space. */
+  /**
+   * A tree as JSON, laid out; by null, with no white space.
+   *
+   * @throws IllegalArgumentException if it is deeper than Jackson writes
+   */
   public static String text(JsonNode tree, @Nullable PrettyPrinter layout) {
     StringWriter text = new StringWriter();
     try (JsonGenerator generator = STREAMS.createGenerator(text)) {
       generator.setPrettyPrinter(layout);
       JsonTrees.write(tree, generator);
+    } catch (JsonProcessingException unwritable) {
+      throw new IllegalArgumentException(
+          "it cannot be written as JSON: " + unwritable.getOriginalMessage(), unwritable);
     } catch (IOException impossible) {
       throw new UncheckedIOException(impossible);
     }
