@@ -8,9 +8,9 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.stub.Carrier;
+import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.Outside;
+import dev.cachette.internal.stub.HostServices;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
@@ -40,7 +40,7 @@ public final class Desk {
     responder =
         new Responder(
             scopes,
-            new Outside(
+            new HostServices(
                 Json::mapper,
                 source -> Body.of("content of " + source.name()),
                 (request, protocol) ->
@@ -53,12 +53,12 @@ public final class Desk {
                 warnings::add));
   }
 
-  /** A stub that was declared at this line of BerthDeskTest.java. */
+  /** Returns a stub that was declared at this line of BerthDeskTest.java. */
   public StubRule stub(String requestLine, int line, Answer... answers) {
     return stub(draft(RequestPattern.of(requestLine), line), answers);
   }
 
-  /** A stub that was declared with everything that a draft has. */
+  /** Returns a stub that was declared with everything that a draft has. */
   public StubRule stub(DraftStub draft, Answer... answers) {
     scopes.begin(draft);
     StubRule rule =
@@ -67,7 +67,7 @@ public final class Desk {
     return rule;
   }
 
-  /** A stub that is begun at this line of BerthDeskTest.java. */
+  /** Returns a stub that is begun at this line of BerthDeskTest.java. */
   public DraftStub draft(RequestPattern pattern, int line) {
     StackTraceElement frame =
         new StackTraceElement("BerthDeskTest", "test", "BerthDeskTest.java", line);
@@ -75,10 +75,10 @@ public final class Desk {
   }
 
   public Response respond(Request request) {
-    return responder.receive(request, Carrier.ANY).reply().response().orElseThrow();
+    return responder.receive(request, ConnectionInfo.ANY).reply().response().orElseThrow();
   }
 
-  /** What a request without headers and body gets: the text of the response. */
+  /** Returns what a request without headers and body gets: the text of the response. */
   public String get(String line) {
     return respond(Samples.request(line)).text();
   }

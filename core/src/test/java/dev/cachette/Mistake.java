@@ -89,7 +89,7 @@ record Mistake(String title, List<Section> sections) {
       if (line.startsWith("times")) {
         rule.times(number);
       } else {
-        rule.liveAfter(rules.get(number - 1));
+        rule.activeAfter(rules.get(number - 1));
       }
     }
   }

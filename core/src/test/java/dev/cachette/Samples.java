@@ -14,12 +14,12 @@ public final class Samples {
 
   private Samples() {}
 
-  /** A request with no header and no body: {@code GET https://tides.example/v1}. */
+  /** Returns a request with no header and no body: {@code GET https://tides.example/v1}. */
   public static Request request(String line) {
     return request(line, "");
   }
 
-  /** A request with a body, and headers written as {@code name: value}. */
+  /** Returns a request with a body, and headers written as {@code name: value}. */
   public static Request request(String line, String body, String... headers) {
     String[] parts = line.split(" ", 2);
     URI uri = URI.create(parts[1]);

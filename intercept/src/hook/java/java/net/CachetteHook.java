@@ -88,7 +88,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     }
   }
 
-  /** Where a socket that is about to connect shall go. */
+  /** Returns where a socket that is about to connect shall go. */
   public static SocketAddress connect(Object socket, SocketAddress remote) {
     if (remote == null) {
       return null;
@@ -103,7 +103,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     return wanted;
   }
 
-  /** The addresses of a host, or null to let the JDK find them. */
+  /** Returns the addresses of a host, or null to let the JDK find them. */
   public static InetAddress[] resolve(String host) {
     Function<String, InetAddress[]> handler = resolve;
     return handler == null || host == null ? null : handler.apply(host);
@@ -157,7 +157,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     return null;
   }
 
-  /** Whether a server's chain is trusted without asking the JDK. */
+  /** Returns true if a server's chain is trusted without asking the JDK. */
   public static boolean trusts(X509Certificate[] chain, Object connection, boolean ofClient) {
     BiFunction<X509Certificate[], Object, Boolean> handler = trust;
     return handler != null && !ofClient && chain != null && handler.apply(chain, connection);

@@ -36,8 +36,8 @@ import org.jspecify.annotations.Nullable;
  *
  * <p>While it is open, no connection of this JVM leaves this machine, unless {@link #letThrough}
  * says so. A connection to this machine itself (a loopback address, {@code localhost}, an own
- * network address) is left alone, unless a stub names its host and port. Where several stubs fit a
- * call, the inner scope wins, then the more specific request, then the later declaration. A call
+ * network address) is left alone, unless a stub names its host and port. Where several stubs match
+ * a call, the inner scope wins, then the more specific request, then the later declaration. A call
  * that no stub answers gets status 501 with the reason as text, is logged as a warning, and makes
  * {@link #close} fail.
  *
@@ -80,7 +80,7 @@ public final class Cachette implements AutoCloseable {
   public static Cachette open(Settings settings) {
     if (settings == null) {
       throw new IllegalArgumentException(
-          "The settings must not be null. Mend: Settings.defaults().");
+          "The settings must not be null. Fix: Settings.defaults().");
     }
     return new Cachette(settings, Caller.place());
   }
@@ -98,8 +98,8 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Begins a stub for the requests that fit a request line; see {@link RequestPattern} for how one
-   * is written. It is in force once it has its answer.
+   * Begins a stub for the requests that match a request line; see {@link RequestPattern} for how
+   * one is written. It is in force once it has its answer.
    *
    * @throws IllegalArgumentException if the line is malformed; the message marks the place
    * @throws IllegalStateException if this is closed
@@ -109,7 +109,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Begins a stub for the requests that fit a pattern.
+   * Begins a stub for the requests that match a pattern.
    *
    * @throws IllegalArgumentException if the pattern is null
    * @throws IllegalStateException if this is closed
@@ -121,7 +121,7 @@ public final class Cachette implements AutoCloseable {
 
   /**
    * Stubs a collection of a REST service, for code that writes and reads back: what it creates, it
-   * finds in the list. The collection belongs to the scope, and begins each inner scope anew.
+   * finds in the list. The collection belongs to the scope, and begins each inner scope again.
    *
    * @param url the URL of the whole collection, as in a request line: {@code
    *     https://berths.example/v1/bookings}
@@ -165,8 +165,8 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * The stubs in force as a stub file, in YAML. Those that no file can have, since a function, a
-   * gate or a feed is in them, are named in comments.
+   * Returns the stubs in force as a stub file, in YAML. Those that no file can have, since a
+   * function, a gate or a feed is in them, are named in comments.
    *
    * @throws IllegalStateException if this is closed
    */
@@ -199,7 +199,7 @@ public final class Cachette implements AutoCloseable {
    * db.example:5432}), or a request line ({@code GET https://tides.example/v1/health}). Connections
    * to a host are left alone as a whole, whatever they carry, unless a stub is for that host: then
    * its calls come here first, and those that no stub answers are answered by the real service, as
-   * {@link dev.cachette.answer.Answers#realService()} would. So are the requests that fit a line.
+   * {@link dev.cachette.answer.Answers#realService()} would. So are the requests that match a line.
    *
    * @throws IllegalArgumentException if one is none of these
    * @throws IllegalStateException if this is closed
@@ -208,7 +208,7 @@ public final class Cachette implements AutoCloseable {
     requireOpen();
     if (texts == null || texts.length == 0) {
       throw new IllegalArgumentException(
-          "letThrough(...) was given nothing. Mend: a host, such as \"tides.example\".");
+          "letThrough(...) was given nothing. Fix: a host, such as \"tides.example\".");
     }
     Place place = Caller.place();
     for (String text : texts) {
@@ -221,7 +221,7 @@ public final class Cachette implements AutoCloseable {
    *
    * @see #cassette(String, CassetteSettings)
    */
-  public CassetteInPlay cassette(String name) {
+  public ActiveCassette cassette(String name) {
     return cassette(name, session.cassetteSettings());
   }
 
@@ -238,11 +238,11 @@ public final class Cachette implements AutoCloseable {
    *     damaged, or is stale and that is an error
    * @throws IllegalStateException if this is closed
    */
-  public CassetteInPlay cassette(String name, CassetteSettings settings) {
+  public ActiveCassette cassette(String name, CassetteSettings settings) {
     requireOpen();
     if (settings == null) {
       throw new IllegalArgumentException(
-          "The settings of a cassette must not be null. Mend: CassetteSettings.defaults().");
+          "The settings of a cassette must not be null. Fix: CassetteSettings.defaults().");
     }
     return session.put(name, settings);
   }
@@ -253,11 +253,11 @@ public final class Cachette implements AutoCloseable {
    *
    * @throws IllegalArgumentException if the file is null
    */
-  public CassetteInPlay cassette(Path file, CassetteSettings settings) {
+  public ActiveCassette cassette(Path file, CassetteSettings settings) {
     requireOpen();
     if (file == null || settings == null) {
       throw new IllegalArgumentException(
-          "cassette(file, settings) was given null. Mend: CassetteSettings.defaults().");
+          "cassette(file, settings) was given null. Fix: CassetteSettings.defaults().");
     }
     return session.put(file.toString(), file, settings);
   }
@@ -274,32 +274,32 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * A base URL for code that is not in this JVM: {@code http://127.0.0.1:41234}. Its calls fit
-   * stubs for a path alone, and stubs for the host that their Host header names.
+   * Returns a base URL for code that is not in this JVM: {@code http://127.0.0.1:41234}. Its calls
+   * fit stubs for a path alone, and stubs for the host that their Host header names.
    *
    * @throws IllegalStateException if this is closed, or no port is free
    */
-  public String address() {
+  public String baseUrl() {
     requireOpen();
-    return session.address();
+    return session.baseUrl();
   }
 
   /**
-   * A base URL that stands for an origin: calls to it by plain HTTP are calls to that origin, for
-   * stubs and assertions. For code that is not in this JVM, or in a Cachette that does not
-   * intercept.
+   * Returns a base URL that stands for an origin: calls to it over plain HTTP are calls to that
+   * origin, for stubs and assertions. For code that is not in this JVM, or in a Cachette that does
+   * not intercept.
    *
    * @param origin scheme, host and port, as in a request line: {@code https://tides.example}
    * @throws IllegalArgumentException if the origin is malformed
    * @throws IllegalStateException if this is closed, or no port is free
    */
-  public String addressOf(String origin) {
+  public String baseUrlFor(String origin) {
     requireOpen();
-    return session.addressOf(origin);
+    return session.baseUrlFor(origin);
   }
 
   /**
-   * A proxy for code that is not in this JVM; see {@link ForwardProxy}.
+   * Returns a proxy for code that is not in this JVM; see {@link ForwardProxy}.
    *
    * @throws IllegalStateException if this is closed, or no port is free
    */
@@ -309,8 +309,8 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * What is worth knowing when a test has failed: of flaky stubs, how often they failed, and the
-   * seed that makes them fail so again. Empty if there is nothing.
+   * Returns what is worth knowing when a test has failed: of flaky stubs, how often they failed,
+   * and the seed that makes them fail so again. Empty if there is nothing.
    *
    * @throws IllegalStateException if this is closed
    */
@@ -320,7 +320,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * All calls that were made in the scope.
+   * Returns all calls that were made in the scope.
    *
    * @throws IllegalStateException if this is closed
    */
@@ -330,7 +330,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * The calls that fit a request line, answered or not.
+   * Returns the calls that match a request line, answered or not.
    *
    * @throws IllegalArgumentException if the line is malformed; the message marks the place
    * @throws IllegalStateException if this is closed
@@ -340,7 +340,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * The calls that fit a pattern, answered or not.
+   * Returns the calls that match a pattern, answered or not.
    *
    * @throws IllegalArgumentException if the pattern is null
    * @throws IllegalStateException if this is closed
@@ -379,7 +379,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Ends the scope and begins it anew: its stubs and calls are gone.
+   * Ends the scope and begins it again: its stubs and calls are gone.
    *
    * @throws AssertionError if it had unexpected calls, see {@link UnexpectedCalls}
    * @throws IllegalStateException if a stub of it has no answer, or if this is closed
@@ -421,7 +421,7 @@ public final class Cachette implements AutoCloseable {
     return session.finish(draft, answers);
   }
 
-  /** A stub that is to be put into force by {@link #replace}. */
+  /** Returns a stub that is to be put into force by {@link #replace}. */
   StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
     return session.rule(draft, answers, expected);
   }
@@ -441,7 +441,7 @@ public final class Cachette implements AutoCloseable {
     session.change(rule, change);
   }
 
-  /** An answer with the file read that it names. */
+  /** Returns an answer with the file read that it names. */
   Answer ready(Answer answer) {
     return session.ready(answer);
   }
@@ -465,7 +465,7 @@ public final class Cachette implements AutoCloseable {
   private void requireOpen() {
     if (closed != null) {
       throw new IllegalStateException(
-          this + " was closed at " + closed + ". Mend: open another with Cachette.open().");
+          this + " was closed at " + closed + ". Fix: open another with Cachette.open().");
     }
   }
 

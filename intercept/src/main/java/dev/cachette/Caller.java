@@ -3,7 +3,7 @@ package dev.cachette;
 import dev.cachette.internal.stub.Place;
 import java.util.Set;
 
-/** Finds the line of the user's code that called us. */
+/** Finds the line of user code that called Cachette. */
 final class Caller {
 
   private static final Set<String> OURS =

@@ -8,8 +8,8 @@ import dev.cachette.internal.disk.CassetteName;
 import java.nio.file.Path;
 
 /**
- * Reads cassettes, and HAR files of other programs, to look at them, compare them, and answer with
- * them:
+ * Reads cassettes, and HAR files exported by a browser or another tool, to inspect them, compare
+ * them, and use their responses as answers:
  *
  * <pre>{@code
  * net.stub("GET https://tides.example/v1/stations/{station}/tides")
@@ -21,10 +21,10 @@ public final class CassetteFiles {
   private CassetteFiles() {}
 
   /**
-   * A whole cassette, in memory.
+   * Reads a whole cassette into memory.
    *
    * @throws IllegalArgumentException if the file is null
-   * @throws dev.cachette.cassette.CassetteException if it is missing or damaged; the message names
+   * @throws dev.cachette.cassette.CassetteException if it is missing or damaged; the message gives
    *     the place
    */
   public static Cassette read(Path file) {
@@ -35,7 +35,7 @@ public final class CassetteFiles {
   }
 
   /**
-   * A recorded response as an answer, from a cassette in the folder {@code src/test/cassettes}.
+   * Returns a recorded response as an answer, from a cassette in {@code src/test/cassettes}.
    *
    * @see #recorded(Path, String)
    */
@@ -44,18 +44,18 @@ public final class CassetteFiles {
   }
 
   /**
-   * The first response to a request in a cassette, as an answer. Its content coding is undone; its
-   * parts can be replaced as those of any answer. Markers stay as they are.
+   * Returns the first response to a request in a cassette, as an answer. It is decoded from its
+   * content encoding, and can be modified like any answer. Placeholders are not filled.
    *
-   * @param requestLine as of a stub; or with three dots for the beginning of the URL, as in {@code
+   * @param requestLine as for a stub; the URL may begin with three dots as a wildcard, as in {@code
    *     GET .../tides}
    * @throws IllegalArgumentException if an argument is null or the line is malformed
-   * @throws dev.cachette.cassette.CassetteException if the file is missing or damaged, or if there
-   *     is no such exchange, or several with other URLs; the message lists them
+   * @throws dev.cachette.cassette.CassetteException if the file is missing or damaged, or if it has
+   *     no such exchange, or several with different URLs; the message lists them
    */
   public static ResponseAnswer recorded(Path cassette, String requestLine) {
     if (requestLine == null) {
-      throw new IllegalArgumentException("recorded(cassette, requestLine) has no request line.");
+      throw new IllegalArgumentException("recorded(cassette, requestLine) needs a request line.");
     }
     return RecordedAnswers.of(read(cassette), requestLine);
   }

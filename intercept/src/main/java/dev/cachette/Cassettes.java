@@ -6,12 +6,12 @@ import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Drift;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
-import dev.cachette.cassette.Recording;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.cassette.RecordingMode;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.Merge;
-import dev.cachette.internal.cassette.Modes;
 import dev.cachette.internal.cassette.RecordedAt;
-import dev.cachette.internal.cassette.Recordings;
+import dev.cachette.internal.cassette.RecordedExchanges;
+import dev.cachette.internal.cassette.RecordingModes;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
 import dev.cachette.internal.stub.ScopeReport;
@@ -26,14 +26,14 @@ import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
-/** Puts cassettes in, and writes what was recorded when their scope ends. */
+/** Activates cassettes, and writes what was recorded when their scope ends. */
 final class Cassettes {
 
   private static final String VERSION =
       Optional.ofNullable(Cassettes.class.getPackage().getImplementationVersion()).orElse("dev");
 
   private final Consumer<String> warning;
-  private final Map<InPlay, CassetteFile> files = new ConcurrentHashMap<>();
+  private final Map<LoadedCassette, CassetteFile> files = new ConcurrentHashMap<>();
   private final AtomicReference<@Nullable CassetteFile> retired = new AtomicReference<>();
 
   Cassettes(Consumer<String> warning) {
@@ -41,22 +41,24 @@ final class Cassettes {
   }
 
   /**
-   * A cassette, ready to be put in.
+   * Returns a cassette, ready to use.
    *
-   * @throws CassetteException if it cannot be read, is stale and must not be, or is missing and is
-   *     not to be recorded
+   * @throws CassetteException if it cannot be read, if it is stale and that is an error, or if it
+   *     is missing and must not be recorded
    */
-  InPlay open(String name, Path path, CassetteSettings settings) {
+  LoadedCassette open(String name, Path path, CassetteSettings settings) {
     CassetteFile file = new CassetteFile(path);
-    Recording recording = recording(settings);
+    RecordingMode recording = recording(settings);
     boolean isThere = file.exists();
-    if (!isThere && recording == Recording.REPLAY) {
-      throw missing(name, file, settings.recording());
+    if (!isThere && recording == RecordingMode.REPLAY) {
+      throw missing(name, file, settings.mode());
     }
-    Recordings known = file.open();
+    RecordedExchanges known = file.open();
     try {
-      boolean replays = recording == Recording.REPLAY || recording == Recording.CREATE && isThere;
-      InPlay cassette = new InPlay(name, settings, replays ? Recording.REPLAY : recording, known);
+      boolean replays =
+          recording == RecordingMode.REPLAY || recording == RecordingMode.CREATE && isThere;
+      LoadedCassette cassette =
+          new LoadedCassette(name, settings, replays ? RecordingMode.REPLAY : recording, known);
       checkAge(cassette);
       files.put(cassette, file);
       return cassette;
@@ -67,20 +69,20 @@ final class Cassettes {
   }
 
   /**
-   * Notes that a cassette was read again. Its file is closed only when the next one is: calls may
-   * still be answered from it.
+   * Marks a cassette as reloaded. Its file is closed with the next one: calls may still be answered
+   * from it.
    */
-  void retire(InPlay old) {
+  void retire(LoadedCassette old) {
     CassetteFile last = retired.getAndSet(files.remove(old));
     if (last != null) {
       last.close();
     }
   }
 
-  /** What a scope that ends has recorded is written, unless the test has failed. */
+  /** Writes what the cassettes of a scope have recorded, unless the test has failed. */
   ScopeReport close(ScopeReport report, boolean failed) {
     ScopeReport said = report;
-    for (InPlay cassette : report.cassettes()) {
+    for (LoadedCassette cassette : report.cassettes()) {
       try (CassetteFile file = files.remove(cassette)) {
         if (failed) {
           cassette.discard();
@@ -95,9 +97,9 @@ final class Cassettes {
     return said;
   }
 
-  private void save(InPlay cassette, CassetteFile file) {
+  private void save(LoadedCassette cassette, CassetteFile file) {
     List<Exchange> recorded = cassette.finished();
-    boolean rewriting = cassette.recording() == Recording.REWRITE;
+    boolean rewriting = cassette.mode() == RecordingMode.REWRITE;
     Varying varying = Varying.of(cassette.known());
     if (cassette.settings().isLearningVarying()) {
       varying = varying.learn(cassette.known(), recorded);
@@ -109,7 +111,7 @@ final class Cassettes {
     file.save(new Merge(cassette.known(), recorded, rewriting, varying), now, VERSION);
   }
 
-  private void warnOfDrift(InPlay cassette, Cassette recorded, Varying varying) {
+  private void warnOfDrift(LoadedCassette cassette, Cassette recorded, Varying varying) {
     Matching matching = varying.ignoredBy(cassette.settings().matching());
     Drift drift = cassette.before().compareWith(recorded, matching);
     if (!drift.isNone()) {
@@ -117,34 +119,33 @@ final class Cassettes {
     }
   }
 
-  private static Recording recording(CassetteSettings settings) {
-    return Modes.of(
-        settings.recording(),
+  private static RecordingMode recording(CassetteSettings settings) {
+    return RecordingModes.of(
+        settings.mode(),
         settings.isRecordingInCi(),
-        Optional.ofNullable(System.getProperty(Modes.PROPERTY)),
-        Optional.ofNullable(System.getenv(Modes.VARIABLE)),
+        Optional.ofNullable(System.getProperty(RecordingModes.PROPERTY)),
+        Optional.ofNullable(System.getenv(RecordingModes.VARIABLE)),
         Optional.ofNullable(System.getenv("CI")));
   }
 
-  private static CassetteException missing(String name, CassetteFile file, Recording chosen) {
+  private static CassetteException missing(String name, CassetteFile file, RecordingMode chosen) {
     String reason =
-        chosen == Recording.REPLAY
+        chosen == RecordingMode.REPLAY
             ? ""
             : chosen + " is REPLAY here, because CI is set or an override says so. ";
     return new CassetteException(
         String.format(
             "There is no cassette \"%s\" to replay: %s is missing.\n"
-                + "%sMend: record it once where the network can be reached, with "
-                + "-D%s=%s, and commit the file.",
-            name, file.shown(), reason, Modes.PROPERTY, Recording.CREATE));
+                + "%sFix: record it once with network access, with -D%s=%s, and commit the file.",
+            name, file.shown(), reason, RecordingModes.PROPERTY, RecordingMode.CREATE));
   }
 
-  private void checkAge(InPlay cassette) {
+  private void checkAge(LoadedCassette cassette) {
     Optional<Duration> freshFor = cassette.settings().freshFor();
-    if (freshFor.isEmpty() || cassette.recording() != Recording.REPLAY) {
+    if (freshFor.isEmpty() || cassette.mode() != RecordingMode.REPLAY) {
       return;
     }
-    // Not before it is needed: a file of another program does not say it in one place.
+    // Read on demand only: files from other tools do not have it in one place.
     Optional<Instant> recorded = RecordedAt.of(cassette.known());
     if (recorded.isEmpty()) {
       return;
@@ -154,13 +155,13 @@ final class Cassettes {
       String said =
           String.format(
               "The cassette \"%s\" was recorded at %s, %d days ago; it is stale after %d days.\n"
-                  + "Mend: record it again, with -D%s=%s, and look at what has changed.",
+                  + "Fix: record it again, with -D%s=%s, and review the changes.",
               cassette.name(),
               recorded.get(),
               age.toDays(),
               freshFor.get().toDays(),
-              Modes.PROPERTY,
-              Recording.REWRITE);
+              RecordingModes.PROPERTY,
+              RecordingMode.REWRITE);
       if (cassette.settings().isFailingWhenStale()) {
         throw new CassetteException(said);
       }
@@ -168,8 +169,8 @@ final class Cassettes {
     }
   }
 
-  /** Those that are still in play. */
-  List<InPlay> open() {
+  /** Returns the cassettes that are still active. */
+  List<LoadedCassette> open() {
     return List.copyOf(files.keySet());
   }
 }

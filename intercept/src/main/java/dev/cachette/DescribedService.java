@@ -7,19 +7,19 @@ import java.util.List;
 import java.util.function.Supplier;
 
 /**
- * A service whose calls are held against its description in OpenAPI 3.0 or 3.1, until the scope
- * ends. Made by {@link Cachette#describedBy}. Any thread may use it.
+ * A service whose calls are checked against its OpenAPI 3.0 or 3.1 description, until the scope
+ * ends. Created by {@link Cachette#describedBy}. Thread-safe.
  *
- * <p>A request is refused that has no operation, lacks a parameter or credentials, has a parameter
- * in its query that the description does not know, or whose parameters or body do not fit their
- * schemas. An answer is impossible whose status is not described (408, 429 and those from 500 may
- * come from anywhere, and pass), which lacks a header, or whose media type or body do not fit. The
- * caller gets status 500 with the reason as text, and the test fails. Formats are checked ({@code
+ * <p>A request violates the API description if it has no operation, lacks a required parameter or
+ * credentials, has an unknown query parameter, or if its parameters or body are not valid against
+ * their schemas. A response violates it if its status is not described (408, 429 and 500 or above
+ * are always allowed), if it lacks a required header, or if its media type or body is invalid. The
+ * caller gets status 500 with the reason as text, and the test fails. Formats are validated ({@code
  * date}, {@code uuid}, {@code int32} and so on).
  *
- * <p>Not looked at: calls that are let through or recorded; the answers of cassettes, which the
- * real service gave; the bodies of streams and of content that is neither JSON nor a form, for
- * which JSON Schema has no word; troubles; and stubs that are {@link Stub#undescribed()}.
+ * <p>Not checked: calls that are let through or recorded; answers from cassettes, which are from
+ * the real service; the bodies of streams and of content that is neither JSON nor a form, which
+ * JSON Schema cannot describe; faults; and stubs that are {@link Stub#unchecked()}.
  */
 public final class DescribedService {
 
@@ -32,15 +32,15 @@ public final class DescribedService {
   }
 
   /**
-   * Reads the description again.
+   * Reads the API description again.
    *
-   * @throws IllegalArgumentException if it is malformed now; what was read before stays in force
+   * @throws IllegalArgumentException if it is malformed; the previous one stays in use
    */
   public void reload() {
     described.redescribe(reading.get());
   }
 
-  /** The files that were read so far; none that are on the class path. */
+  /** Returns the files that were read so far; none for resources on the class path. */
   public List<Path> files() {
     return described.description().files().stream()
         .filter(name -> !name.startsWith("classpath:"))
@@ -48,21 +48,21 @@ public final class DescribedService {
         .toList();
   }
 
-  /** Where it is: {@code https://berths.example}. */
+  /** Returns its origin: {@code https://berths.example}. */
   public String origin() {
     return described.origin();
   }
 
   /**
-   * From now on, a call that no stub and no cassette answers is answered by the description: by the
-   * example of the first success, or what its schema allows. By default it is an unexpected call.
+   * Answers calls without a stub or cassette from the API description: with the example of the
+   * first success, or a value generated from its schema. By default they are unexpected calls.
    */
   public DescribedService answeringFromExamples() {
     described.answerFromExamples();
     return this;
   }
 
-  /** Where it is, and what describes it. */
+  /** Returns its origin and its API description. */
   @Override
   public String toString() {
     return described.toString();

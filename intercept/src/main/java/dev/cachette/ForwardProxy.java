@@ -4,27 +4,29 @@ import java.net.InetSocketAddress;
 import java.net.URI;
 
 /**
- * A proxy on the loopback by which a program of any kind can be made to call the stubs: another
- * process, another language, a browser. It takes requests in absolute form, and CONNECT (RFC 9110
- * section 9.3.6) with certificates made on demand.
+ * An HTTP proxy on the loopback address, for programs outside this JVM: another process, another
+ * language, a browser. It accepts requests in absolute form, and CONNECT (RFC 9110 section 9.3.6)
+ * with certificates created on demand.
  *
- * @param address where it listens
- * @param authorityPem the certificate of the authority that its certificates are by, as PEM (RFC
- *     7468); the program has to trust it to call by HTTPS. It is another one in every session
+ * @param address its address
+ * @param authorityPem the certificate of its certificate authority, as PEM (RFC 7468); a program
+ *     must trust it to call over HTTPS. It differs in every session
  */
 public record ForwardProxy(InetSocketAddress address, String authorityPem) {
 
-  /** Its host: {@code 127.0.0.1}. */
+  /** Returns its host: {@code 127.0.0.1}. */
   public String host() {
     return address.getAddress().getHostAddress();
   }
 
-  /** Its port. */
+  /** Returns its port. */
   public int port() {
     return address.getPort();
   }
 
-  /** As the environment variables {@code http_proxy} and {@code https_proxy} want it. */
+  /**
+   * Returns its URI, as for the environment variables {@code http_proxy} and {@code https_proxy}.
+   */
   public URI uri() {
     return URI.create("http://" + host() + ":" + port());
   }

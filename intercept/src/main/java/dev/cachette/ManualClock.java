@@ -22,7 +22,7 @@ public final class ManualClock extends Clock {
   }
 
   /**
-   * A clock that stands at an instant.
+   * Returns a clock that stands at an instant.
    *
    * @throws IllegalArgumentException if it is null
    */
@@ -48,7 +48,7 @@ public final class ManualClock extends Clock {
     return zone;
   }
 
-  /** The same clock, read in another zone: whoever moves one moves both. */
+  /** Returns the same clock, read in another zone: whoever moves one moves both. */
   @Override
   public Clock withZone(ZoneId other) {
     return new ManualClock(now, other);

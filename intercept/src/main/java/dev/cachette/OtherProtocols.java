@@ -3,7 +3,7 @@ package dev.cachette;
 import java.util.Map;
 import java.util.Optional;
 
-/** Ports at which something else than HTTP is spoken, by the registry of IANA or by custom. */
+/** Ports of protocols other than HTTP, registered with IANA or by convention. */
 final class OtherProtocols {
 
   private static final Map<Integer, String> AT_PORT =
@@ -37,18 +37,18 @@ final class OtherProtocols {
 
   private OtherProtocols() {}
 
-  /** What is spoken at a port, if it is not HTTP. */
+  /** Returns the protocol of a port, if it is not HTTP. */
   static Optional<String> at(int port) {
     return Optional.ofNullable(AT_PORT.get(port));
   }
 
-  /** Why a connection is blocked. */
+  /** Returns why a connection is refused. */
   static String explanation(String host, int port, String protocol) {
     return String.format(
-        "A connection to %s:%d, the port of %s, was refused: Cachette is open, and lets nothing "
-            + "leave this machine.\n\n"
-            + "Mend: net.letThrough(\"%s:%d\"), where the test is meant to reach it; a stub for "
-            + "http://%s:%d, if HTTP is spoken there; or a local one, which is never touched.\n",
+        "A connection to %s:%d, the port of %s, was refused: while Cachette is open, nothing leaves"
+            + " this machine.\n\n"
+            + "Fix: net.letThrough(\"%s:%d\"), if the test is meant to reach it; a stub for"
+            + " http://%s:%d, if it is HTTP; or a local server, which is not intercepted.\n",
         host, port, protocol, host, port, host, port);
   }
 }

@@ -57,7 +57,7 @@ public final class RestCollection implements CallGroup {
   }
 
   /**
-   * What is in the collection at the start, and at the start of each test.
+   * Returns what is in the collection at the start, and at the start of each test.
    *
    * @param json an array of objects
    * @throws IllegalArgumentException if it is something else
@@ -71,7 +71,7 @@ public final class RestCollection implements CallGroup {
   }
 
   /**
-   * The member that identifies an object; {@code id} by default.
+   * Returns the member that identifies an object; {@code id} by default.
    *
    * @throws IllegalArgumentException if the name is null or blank
    */
@@ -83,12 +83,12 @@ public final class RestCollection implements CallGroup {
     return this;
   }
 
-  /** Copies of the objects that are in it now, in the order they were added. */
+  /** Returns copies of its current objects, in insertion order. */
   public List<JsonNode> items() {
     return items.all();
   }
 
-  /** The calls of the collection and of its objects. */
+  /** Returns the calls of the collection and of its objects. */
   @Override
   public Calls calls() {
     return net.calls().matching("* " + url).or("* " + url + "/{" + Requests.ID + "}");
@@ -99,12 +99,12 @@ public final class RestCollection implements CallGroup {
     rules.add(net.rule(draft, List.of(Answers.computed(function)), false));
   }
 
-  /** Its stubs, to be put into force. */
+  /** Returns its stubs. */
   List<StubRule> rules() {
     return rules;
   }
 
-  /** Its URL. */
+  /** Returns its URL. */
   @Override
   public String toString() {
     return "the collection " + url;

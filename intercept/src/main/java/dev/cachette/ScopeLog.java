@@ -6,13 +6,13 @@ import java.time.Duration;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Predicate;
 
-/** The log of the innermost scope, which can be waited for. */
+/** The log of the innermost scope, with waiting. */
 final class ScopeLog implements Log {
 
   private final Scopes scopes;
   private final Object change = new Object();
 
-  /** How many wait. Each says so before it looks: who finds none after a change has woken all. */
+  /** The number of waiting threads. Each registers before it looks, so that no change is missed. */
   private final AtomicInteger waiting = new AtomicInteger();
 
   ScopeLog(Scopes scopes) {

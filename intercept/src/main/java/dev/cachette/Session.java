@@ -2,14 +2,14 @@ package dev.cachette;
 
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Delivery;
+import dev.cachette.answer.Fault;
 import dev.cachette.answer.ResponseAnswer;
-import dev.cachette.answer.Trouble;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.Interception;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.disk.CassetteName;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.Description;
@@ -18,7 +18,7 @@ import dev.cachette.internal.resource.DescriptionSource;
 import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.Outside;
+import dev.cachette.internal.stub.HostServices;
 import dev.cachette.internal.stub.RealService;
 import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.stub.Responder;
@@ -82,10 +82,11 @@ final class Session {
                 settings.maxCalls(),
                 settings.maxCallBodies(),
                 settings.watcher(),
-                settings.isPlainAsSecure()));
+                settings.treatsHttpAsHttps()));
     this.cassettes = new Cassettes(Session::warn);
-    Traffic traffic = new Traffic(scopes, this::probe, Session::warn);
-    Outside outside = new Outside(settings::mapper, resources, realService(), Session::warn);
+    ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Session::warn);
+    HostServices outside =
+        new HostServices(settings::mapper, resources, realService(), Session::warn);
     this.server =
         new WireServer(
             new Responder(scopes, outside),
@@ -111,7 +112,7 @@ final class Session {
   }
 
   /**
-   * A stub that is to be put into force.
+   * Returns a stub that is to be put into force.
    *
    * @param expected whether it is worth a word if no call uses it
    */
@@ -156,21 +157,21 @@ final class Session {
   }
 
   /** Puts a cassette in. */
-  CassetteInPlay put(String name, CassetteSettings how) {
+  ActiveCassette put(String name, CassetteSettings how) {
     return put(name, CassetteName.in(settings.cassetteFolder(), name), how);
   }
 
   /** Puts the cassette of a file in. */
-  CassetteInPlay put(String name, Path file, CassetteSettings how) {
-    InPlay cassette = cassettes.open(name, file, how);
+  ActiveCassette put(String name, Path file, CassetteSettings how) {
+    LoadedCassette cassette = cassettes.open(name, file, how);
     scopes.put(cassette);
     makeConnectionsNew();
-    return new CassetteInPlay(this, cassette, file);
+    return new ActiveCassette(this, cassette, file);
   }
 
   /** Reads the file of a cassette again, and puts what is in it in the place of what was. */
-  InPlay reload(InPlay old, Path file) {
-    InPlay fresh = cassettes.open(old.name(), file, old.settings());
+  LoadedCassette reload(LoadedCassette old, Path file) {
+    LoadedCassette fresh = cassettes.open(old.name(), file, old.settings());
     scopes.replace(old, fresh);
     cassettes.retire(old);
     makeConnectionsNew();
@@ -179,7 +180,7 @@ final class Session {
 
   /** What the cassettes in play have recorded is not kept. */
   void discardRecordings() {
-    cassettes.open().forEach(InPlay::discard);
+    cassettes.open().forEach(LoadedCassette::discard);
   }
 
   /** Changes a stub that is in force. */
@@ -188,14 +189,14 @@ final class Session {
     makeConnectionsNew();
   }
 
-  /** A trouble that comes before there is a request needs a new connection to come by. */
+  /** A fault that comes before there is a request needs a new connection to come by. */
   void makeConnectionsNew() {
-    if (scopes.connections().haveEarlyTroubles()) {
+    if (scopes.connections().haveEarlyFaults()) {
       server.hangUp(scopes.connections()::meetsEarly);
     }
   }
 
-  /** An answer with the file read that it names. */
+  /** Returns an answer with the file read that it names. */
   Answer ready(Answer answer) {
     if (!(answer instanceof ResponseAnswer plain) || plain.delivery().source().isEmpty()) {
       return answer;
@@ -226,7 +227,7 @@ final class Session {
   DescribedService describe(String origin, String name) {
     if (name == null) {
       throw new IllegalArgumentException(
-          "describedBy(origin, name) was given no name. Mend: \"berths.openapi.yaml\".");
+          "describedBy(origin, name) was given no name. Fix: \"berths.openapi.yaml\".");
     }
     Uri at = Uri.parseOrigin(origin);
     Supplier<Description> reading =
@@ -240,23 +241,23 @@ final class Session {
     return new DescribedService(service, reading);
   }
 
-  String address() {
+  String baseUrl() {
     return url(this::listener);
   }
 
-  /** The port that settings give an address, and perhaps an origin that it stands for. */
+  /** Returns the port that settings give an address, and perhaps an origin that it stands for. */
   private InetSocketAddress listener() throws IOException {
     if (settings.origin().isEmpty()) {
       return server.sharedListener(settings.address());
     }
     Uri origin = Uri.parseOrigin(settings.origin().get());
-    return server.listenerStandingFor(
+    return server.listenerServingAs(
         origin.scheme(), origin.host(), origin.port(), settings.address());
   }
 
-  String addressOf(String origin) {
+  String baseUrlFor(String origin) {
     Uri at = Uri.parseOrigin(origin);
-    return url(() -> server.listenerStandingFor(at.scheme(), at.host(), at.port()));
+    return url(() -> server.listenerServingAs(at.scheme(), at.host(), at.port()));
   }
 
   ForwardProxy proxy() {
@@ -304,7 +305,7 @@ final class Session {
       public Exchange call(Request request, String protocol) throws RealServiceFailed {
         if (isOurself(request)) {
           throw new RealServiceFailed(
-              Exchange.failed(Instant.now(), Duration.ZERO, request, Trouble.Kind.CONNECTION_RESET),
+              Exchange.failed(Instant.now(), Duration.ZERO, request, Fault.Kind.CONNECTION_RESET),
               new IOException("it is meant for this very address, and would come back for ever"));
         }
         return real.call(request, protocol);
@@ -317,13 +318,13 @@ final class Session {
     };
   }
 
-  private Optional<Exchange> probe(Trouble.Stage stage, String host, OptionalInt port) {
+  private Optional<Exchange> probe(Fault.Stage stage, String host, OptionalInt port) {
     return real.probe(stage, host, port);
   }
 
   private void setProperty(String property, String origin) {
     oldProperties.put(property, Optional.ofNullable(System.getProperty(property)));
-    System.setProperty(property, addressOf(origin));
+    System.setProperty(property, baseUrlFor(origin));
   }
 
   private static void restoreProperty(String property, Optional<String> old) {

@@ -48,7 +48,7 @@ public final class Settings {
   private @Nullable String origin;
   private @Nullable Path authority;
   private Consumer<Call> watcher = call -> {};
-  private boolean plainAsSecure;
+  private boolean treatHttpAsHttps;
   private int servingThreads = 1;
   private CassetteSettings cassettes = CassetteSettings.defaults();
   private Map<String, String> addresses = Map.of();
@@ -73,7 +73,7 @@ public final class Settings {
     this.origin = other.origin;
     this.authority = other.authority;
     this.watcher = other.watcher;
-    this.plainAsSecure = other.plainAsSecure;
+    this.treatHttpAsHttps = other.treatHttpAsHttps;
     this.servingThreads = other.servingThreads;
     this.cassettes = other.cassettes;
     this.addresses = other.addresses;
@@ -141,8 +141,8 @@ public final class Settings {
   }
 
   /**
-   * The clock of templates, and of stubs that are live from or until an instant; by default that of
-   * the system. With a clock of one's own, such as {@link ManualClock}, a test can move time.
+   * The clock of templates, and of stubs that are active from or until an instant; by default that
+   * of the system. With a clock of one's own, such as {@link ManualClock}, a test can move time.
    */
   public Settings clock(Clock choice) {
     Settings changed = changed("clock", choice);
@@ -150,7 +150,7 @@ public final class Settings {
     return changed;
   }
 
-  /** Where what is drawn at random begins, in each test anew; 0 by default. */
+  /** Where what is drawn at random begins, in each test again; 0 by default. */
   public Settings seed(long choice) {
     Settings changed = new Settings(this);
     changed.seed = choice;
@@ -178,8 +178,8 @@ public final class Settings {
   }
 
   /**
-   * Intercepts nothing: the stubs are reached by {@link Cachette#address()}, {@link
-   * Cachette#addressOf} and {@link Cachette#proxy()} alone. So any number of tests of one JVM can
+   * Intercepts nothing: the stubs are reached by {@link Cachette#baseUrl()}, {@link
+   * Cachette#baseUrlFor} and {@link Cachette#proxy()} alone. So any number of tests of one JVM can
    * run at the same time, each with a Cachette of its own, none of which sees the calls of another.
    */
   public Settings withoutInterception() {
@@ -189,18 +189,18 @@ public final class Settings {
   }
 
   /**
-   * Puts {@link Cachette#addressOf} an origin into a system property while the Cachette is open,
+   * Puts {@link Cachette#baseUrlFor} an origin into a system property while the Cachette is open,
    * for an application that starts then and takes its base URL from there. Afterwards the property
    * is as it was.
    *
    * @param property the name of the system property
    * @param origin scheme, host and port: {@code https://tides.example}
    */
-  public Settings addressInProperty(String property, String origin) {
+  public Settings baseUrlInProperty(String property, String origin) {
     if (property == null || property.isBlank()) {
-      throw new IllegalArgumentException("addressInProperty(property, origin) has no property.");
+      throw new IllegalArgumentException("baseUrlInProperty(property, origin) has no property.");
     }
-    Settings changed = changed("addressInProperty", origin);
+    Settings changed = changed("baseUrlInProperty", origin);
     Map<String, String> more = new LinkedHashMap<>(properties);
     more.put(property, origin);
     changed.properties = Collections.unmodifiableMap(more);
@@ -222,7 +222,7 @@ public final class Settings {
   }
 
   /**
-   * Where {@link Cachette#address()} and {@link Cachette#proxy()} listen; by default at a free port
+   * Where {@link Cachette#baseUrl()} and {@link Cachette#proxy()} listen; by default at a free port
    * of the loopback. Whoever can reach another address can call all that is stubbed here.
    *
    * @throws IllegalArgumentException if it is null or not resolved
@@ -237,14 +237,14 @@ public final class Settings {
   }
 
   /**
-   * Takes calls to {@link Cachette#address()} for calls to this origin, as {@link
-   * Cachette#addressOf} does.
+   * Takes calls to {@link Cachette#baseUrl()} for calls to this origin, as {@link
+   * Cachette#baseUrlFor} does.
    *
    * @param choice scheme, host and port: {@code https://tides.example}
    * @throws IllegalArgumentException if it is no origin
    */
-  public Settings standingFor(String choice) {
-    Settings changed = changed("standingFor", choice);
+  public Settings servingAs(String choice) {
+    Settings changed = changed("servingAs", choice);
     changed.origin = Uri.parseOrigin(choice).origin();
     return changed;
   }
@@ -252,7 +252,7 @@ public final class Settings {
   /**
    * Keeps the authority that certificates are by in a file, with the rights of its owner alone, so
    * that other programs can be told once to trust it; by default it lives in memory as long as the
-   * Cachette. It is made if it is not there, and anew when it is about to expire.
+   * Cachette. It is made if it is not there, and again when it is about to expire.
    */
   public Settings authority(Path file) {
     Settings changed = changed("authority", file);
@@ -261,12 +261,12 @@ public final class Settings {
   }
 
   /**
-   * Takes calls by plain HTTP, to hosts for which nothing plain is stubbed, for calls by HTTPS; for
-   * programs that cannot be made to trust the authority.
+   * Takes calls over plain HTTP, to hosts for which nothing plain is stubbed, for calls over HTTPS;
+   * for programs that cannot be made to trust the authority.
    */
-  public Settings plainAsSecure() {
+  public Settings treatHttpAsHttps() {
     Settings changed = new Settings(this);
-    changed.plainAsSecure = true;
+    changed.treatHttpAsHttps = true;
     return changed;
   }
 
@@ -346,8 +346,8 @@ public final class Settings {
     return servingThreads;
   }
 
-  boolean isPlainAsSecure() {
-    return plainAsSecure;
+  boolean treatsHttpAsHttps() {
+    return treatHttpAsHttps;
   }
 
   Consumer<Call> watcher() {
@@ -363,7 +363,7 @@ public final class Settings {
     return Optional.ofNullable(name);
   }
 
-  /** Whether calls of this JVM are intercepted; true by default. */
+  /** Returns true if calls of this JVM are intercepted; true by default. */
   public boolean isIntercepting() {
     return intercepting;
   }

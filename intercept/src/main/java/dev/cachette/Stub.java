@@ -10,8 +10,8 @@ import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.Condition;
-import dev.cachette.match.Narrowing;
 import dev.cachette.match.Received;
+import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
 import java.time.Duration;
 import java.time.Instant;
@@ -29,7 +29,7 @@ import org.jspecify.annotations.Nullable;
  * how often and when the stub answers. Declare a stub on one thread; once it has its answer, any
  * thread may read it.
  */
-public final class Stub implements Narrowing<Stub>, CallGroup {
+public final class Stub implements RequestConditions<Stub>, CallGroup {
 
   private final Cachette net;
   private final DraftStub draft;
@@ -105,15 +105,15 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   /**
    * Writes the bodies of its requests to a file as they arrive, and holds none of them in memory;
    * for bodies of any size. To conditions and in the log these requests have no body. Each request
-   * writes the file anew.
+   * writes the file again.
    *
    * @param path the path of the file, from the working directory if it is relative
    * @throws IllegalArgumentException if the path is null, or its folder is not there
    * @throws IllegalStateException if the stub has its answer already
    */
-  public Stub bodyTo(String path) {
-    requireGiven("bodyTo(path)", path);
-    requireUnanswered("bodyTo(...)");
+  public Stub saveBodyTo(String path) {
+    requireGiven("saveBodyTo(path)", path);
+    requireUnanswered("saveBodyTo(...)");
     draft.keepBodyIn(Resources.requireWritable(path));
     return this;
   }
@@ -134,7 +134,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
     if (missing >= 0) {
       throw new IllegalArgumentException(
           String.format(
-              "Answer %d of %d for the stub %s is null. Mend: make one with Answers, such as "
+              "Answer %d of %d for the stub %s is null. Fix: make one with Answers, such as "
                   + "status(204).",
               missing + 1, answers.size(), draft.reference()));
     }
@@ -149,8 +149,8 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
    *
    * @throws IllegalStateException if the stub has no answer yet
    */
-  public Stub undescribed() {
-    net.change(answered("undescribed()"), StubRule::undescribed);
+  public Stub unchecked() {
+    net.change(answered("unchecked()"), StubRule::unchecked);
     return this;
   }
 
@@ -165,7 +165,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   }
 
   /**
-   * Each answer is given once; then the stub is spent, and the next one that fits answers.
+   * Each answer is given once; then the stub is used up, and the next one that matches answers.
    *
    * @throws IllegalStateException if the stub has no answer yet
    */
@@ -175,7 +175,8 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   }
 
   /**
-   * The stub answers so many calls; then it is spent, and the next one that fits answers.
+   * Returns the stub answers so many calls; then it is used up, and the next one that matches
+   * answers.
    *
    * @throws IllegalArgumentException if the number is not positive
    * @throws IllegalStateException if the stub has no answer yet
@@ -202,7 +203,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   }
 
   /**
-   * The stub is live only once another one was called in the same test: {@code
+   * Returns the stub is active only once another one was called in the same test: {@code
    * list.answer(json(withKittiwake)).after(create)}.
    *
    * @throws IllegalArgumentException if the other is null, or is this one
@@ -211,68 +212,69 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   public Stub after(Stub other) {
     requireGiven("after(stub)", other);
     if (other == this) {
-      throw new IllegalArgumentException("A stub cannot be live only after itself: " + this + ".");
+      throw new IllegalArgumentException(
+          "A stub cannot be active only after itself: " + this + ".");
     }
     StubRule predecessor = other.answered("after(...)");
-    net.change(answered("after(...)"), it -> it.liveAfter(predecessor));
+    net.change(answered("after(...)"), it -> it.activeAfter(predecessor));
     return this;
   }
 
   /**
-   * The stub is live at and after this instant, by the clock of the settings.
+   * Returns the stub is active at and after this instant, by the clock of the settings.
    *
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub from(Instant instant) {
     requireGiven("from(instant)", instant);
-    net.change(answered("from(...)"), it -> it.liveFrom(instant));
+    net.change(answered("from(...)"), it -> it.activeFrom(instant));
     return this;
   }
 
   /**
-   * The stub is live before this instant, by the clock of the settings.
+   * Returns the stub is active before this instant, by the clock of the settings.
    *
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub until(Instant instant) {
     requireGiven("until(instant)", instant);
-    net.change(answered("until(...)"), it -> it.liveUntil(instant));
+    net.change(answered("until(...)"), it -> it.activeUntil(instant));
     return this;
   }
 
   /**
-   * The service takes so many calls in a window of time, and answers 429 with {@code retry-after}
-   * to the others (RFC 6585 section 4), by the clock of the settings. A window begins with the
-   * first call that comes when there is none; what is answered 429 takes no answer's turn.
+   * Returns the service takes so many calls in a window of time, and answers 429 with {@code
+   * retry-after} to the others (RFC 6585 section 4), by the clock of the settings. A window begins
+   * with the first call that comes when there is none; what is answered 429 takes no answer's turn.
    *
    * @throws IllegalArgumentException if the number or the window is not positive
    * @throws IllegalStateException if the stub has no answer yet
    */
-  public Stub budget(int calls, Duration window) {
-    requirePositive("budget", calls);
-    requireGiven("budget(calls, window)", window);
+  public Stub rateLimit(int calls, Duration window) {
+    requirePositive("rateLimit", calls);
+    requireGiven("rateLimit(calls, window)", window);
     if (window.isNegative() || window.isZero()) {
-      throw new IllegalArgumentException("budget takes a positive window, not " + window + ".");
+      throw new IllegalArgumentException("rateLimit takes a positive window, not " + window + ".");
     }
-    net.change(answered("budget(...)"), it -> it.budget(calls, window));
+    net.change(answered("rateLimit(...)"), it -> it.rateLimit(calls, window));
     return this;
   }
 
   /**
-   * The service is not up yet: its first calls are answered 503, and take no answer's turn.
+   * Returns the service is not up yet: its first calls are answered 503, and take no answer's turn.
    *
    * @throws IllegalArgumentException if the number is not positive
    * @throws IllegalStateException if the stub has no answer yet
    */
-  public Stub unavailableFirst(int calls) {
-    requirePositive("unavailableFirst", calls);
-    net.change(answered("unavailableFirst(...)"), it -> it.unavailableFirst(calls));
+  public Stub failFirst(int calls) {
+    requirePositive("failFirst", calls);
+    net.change(answered("failFirst(...)"), it -> it.failFirst(calls));
     return this;
   }
 
   /**
-   * The service fails now and then, drawn at random by the seed of the settings; what fails takes
-   * no answer's turn. Where a test fails, the JUnit extension names the seed that makes it so
+   * Returns the service fails now and then, drawn at random by the seed of the settings; what fails
+   * takes no answer's turn. Where a test fails, the JUnit extension names the seed that makes it so
    * again.
    *
    * @param probability how likely a call fails, from 0 to 1
@@ -299,7 +301,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   }
 
   /**
-   * The stub as a stub file has it, in YAML.
+   * Returns the stub as a stub file has it, in YAML.
    *
    * @throws IllegalStateException if it has no answer yet, or if part of it is a function, a gate
    *     or a feed, which no file can have; the message says which
@@ -319,7 +321,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
         List.of());
   }
 
-  /** The calls that this stub has answered, in its scope. */
+  /** Returns the calls that this stub has answered, in its scope. */
   @Override
   public Calls calls() {
     StubRule finished = rule;
@@ -329,15 +331,15 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
   }
 
   /**
-   * Whether it is not held against the description of its service.
+   * Returns true if it is not held against the description of its service.
    *
    * @throws IllegalStateException if the stub has no answer yet
    */
-  public boolean isUndescribed() {
-    return answered("isUndescribed()").isUndescribed();
+  public boolean isUnchecked() {
+    return answered("isUnchecked()").isUnchecked();
   }
 
-  /** Which requests it is for. */
+  /** Returns which requests it is for. */
   public RequestPattern pattern() {
     return draft.pattern();
   }
@@ -362,7 +364,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
       throw new IllegalStateException(
           String.format(
               "The stub %s has no answer yet, so %s comes too early. "
-                  + "Mend: say it behind .answer(...).",
+                  + "Fix: say it behind .answer(...).",
               draft.reference(), method));
     }
     return finished;
@@ -373,7 +375,7 @@ public final class Stub implements Narrowing<Stub>, CallGroup {
       throw new IllegalStateException(
           String.format(
               "The stub %s has its answer already, so %s comes too late. "
-                  + "Mend: give all answers in one answer(a, b, ...), and all else before it.",
+                  + "Fix: give all answers in one answer(a, b, ...), and all else before it.",
               draft.reference(), method));
     }
   }

@@ -15,9 +15,9 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Stubs that were read from files. Made by {@link Cachette#load} and {@link Cachette#declare}.
+ * Stubs from files. Created by {@link Cachette#load} and {@link Cachette#declare}.
  *
- * <p>Any thread may use it; {@link #reload} and {@link #remove} one at a time.
+ * <p>Thread-safe; {@link #reload} and {@link #remove} run one at a time.
  */
 public final class StubFiles {
 
@@ -27,7 +27,7 @@ public final class StubFiles {
   private final long seed;
   private volatile Content content = new Content(List.of(), List.of(), List.of(), List.of());
 
-  /** What is in force of them. */
+  /** The active stubs. */
   private record Content(
       List<Stub> stubs, List<RestCollection> collections, List<StubRule> rules, List<Path> files) {}
 
@@ -39,15 +39,15 @@ public final class StubFiles {
     reload();
   }
 
-  /** The stubs, in the order of files and lines. */
+  /** Returns the stubs, in the order of files and lines. */
   public List<Stub> stubs() {
     return content.stubs();
   }
 
   /**
-   * The stub of this name, or of this request line where it has none.
+   * Returns the stub with this name, or with this request line if it has no name.
    *
-   * @throws IllegalArgumentException if there is none; the message names those that there are
+   * @throws IllegalArgumentException if there is none; the message lists the names
    */
   public Stub stub(String name) {
     return content.stubs().stream()
@@ -57,13 +57,11 @@ public final class StubFiles {
             () ->
                 new IllegalArgumentException(
                     String.format(
-                        "There is no stub \"%s\" in %s; there are %s.",
+                        "There is no stub \"%s\" in %s; its stubs are %s.",
                         name, sources, content.stubs().stream().map(Stub::name).toList())));
   }
 
-  /**
-   * The stubs that can never answer, each with the one that always answers in its place, in words.
-   */
+  /** Returns the unreachable stubs, each with the one that always answers instead, in words. */
   public List<String> unreachable() {
     List<String> found = new ArrayList<>();
     net.winnersOver(content.rules())
@@ -71,27 +69,27 @@ public final class StubFiles {
             (rule, winner) ->
                 found.add(
                     String.format(
-                        "%s can never answer: %s always wins.",
+                        "%s is unreachable: %s always wins.",
                         rule.reference(), winner.reference())));
     return found;
   }
 
-  /** The collections, in the order of files and lines. */
+  /** Returns the collections, in the order of files and lines. */
   public List<RestCollection> collections() {
     return content.collections();
   }
 
-  /** The files that were read, those that are included too; none that are on the class path. */
+  /** Returns the files, including included ones; none for resources on the class path. */
   public List<Path> files() {
     return content.files();
   }
 
   /**
-   * Reads the files again. The stubs of before are in force until those of now are: no request
-   * meets none of them.
+   * Reads the files again. The previous stubs are active until the new ones are: no request finds
+   * neither.
    *
-   * @throws dev.cachette.stubfile.StubFileException if a file is wrong now; the stubs of before
-   *     stay in force
+   * @throws dev.cachette.stubfile.StubFileException if a file is invalid; the previous stubs stay
+   *     in use
    */
   public void reload() {
     StubSources.Loaded loaded = sources.read();
@@ -114,7 +112,7 @@ public final class StubFiles {
     }
     for (int at = 0; at < rules.size(); at++) {
       for (String before : loaded.stubs().get(at).after()) {
-        rules.get(at).liveAfter(byName.get(before));
+        rules.get(at).activeAfter(byName.get(before));
       }
     }
     List<RestCollection> collections = new ArrayList<>();
@@ -129,7 +127,7 @@ public final class StubFiles {
     content = new Content(List.copyOf(stubs), List.copyOf(collections), rules, loaded.files());
   }
 
-  /** What a stub says may be refused only when all of it is known. */
+  /** Some settings of stubs can be rejected only when all stubs are known. */
   private Optional<StubRule> made(StubDeclaration declared, List<StubFileProblem> problems) {
     try {
       StubRule rule = net.rule(declared.draft(), declared.answers(), true);
@@ -141,13 +139,13 @@ public final class StubFiles {
     }
   }
 
-  /** Takes the stubs out of force. */
+  /** Removes the stubs. */
   public void remove() {
     net.replace(scope, content.rules(), List.of());
     content = new Content(List.of(), List.of(), List.of(), content.files());
   }
 
-  /** Names the files. */
+  /** Returns the names of the files. */
   @Override
   public String toString() {
     return sources.toString();

@@ -1,13 +1,11 @@
 package dev.cachette;
 
-/**
- * What becomes of calls that no stub answers. Their caller gets 501 with the reason in any case.
- */
+/** What happens to calls without a stub. Their caller always gets 501 with the reason. */
 public enum UnexpectedCalls {
 
-  /** They are logged as warnings, and the end of the test or {@link Cachette#close()} fails. */
+  /** They are logged as warnings, and fail the test at its end, or {@link Cachette#close()}. */
   FAIL,
 
-  /** They are logged as warnings, and nothing fails. */
+  /** They are logged as warnings only. */
   WARN
 }

@@ -1,14 +1,14 @@
 package dev.cachette;
 
-/** What is done, at the end of a test, about stubs that no call used. */
+/** What happens at the end of a test about stubs that no call used. */
 public enum UnusedStubs {
 
-  /** They are named in a warning in the log. The default. */
+  /** They are logged as a warning. The default. */
   WARN,
 
   /** They fail the test. */
   FAIL,
 
-  /** Nothing. */
+  /** They are ignored. */
   IGNORE
 }

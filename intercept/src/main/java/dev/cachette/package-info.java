@@ -1,9 +1,9 @@
 /**
- * The entry: {@link dev.cachette.Cachette}, its settings, and the stubs it begins.
+ * The entry point: {@link dev.cachette.Cachette}, its settings, and stubs.
  *
- * <p>All of it may be used from any thread. No argument and no result is ever null; a misuse throws
- * {@link java.lang.IllegalArgumentException} or {@link java.lang.IllegalStateException} at the line
- * that made it.
+ * <p>Everything is thread-safe. No argument and no result is ever null; misuse throws {@link
+ * java.lang.IllegalArgumentException} or {@link java.lang.IllegalStateException} at the line that
+ * caused it.
  */
 @NullMarked
 package dev.cachette;

@@ -44,16 +44,16 @@ class AddressesTest {
     try (Cachette net = Cachette.open(ADDRESSES_ONLY)) {
       net.stub("GET /v1/tides").answer(text("any"));
       net.stub("GET http://tides.example/v1/tides").answer(text("named"));
-      URI address = URI.create(net.address());
+      URI address = URI.create(net.baseUrl());
 
-      assertEquals("any", Calling.get(net.address() + "/v1/tides").body());
+      assertEquals("any", Calling.get(net.baseUrl() + "/v1/tides").body());
       String named =
           Calling.raw(
               address.getHost(),
               address.getPort(),
               "GET /v1/tides HTTP/1.1\r\nHost: tides.example\r\nConnection: close\r\n\r\n");
       assertTrue(named.endsWith("named"), named);
-      assertEquals(net.address(), net.address());
+      assertEquals(net.baseUrl(), net.baseUrl());
     }
   }
 
@@ -61,15 +61,15 @@ class AddressesTest {
   void anAddressStandsForAnOrigin() throws Exception {
     try (Cachette net = Cachette.open(ADDRESSES_ONLY)) {
       net.stub("GET https://tides.example/v1/tides").answer(json("{}"));
-      String tides = net.addressOf("https://tides.example");
+      String tides = net.baseUrlFor("https://tides.example");
 
       assertEquals("{}", Calling.get(tides + "/v1/tides").body());
 
       assertEquals("https://tides.example/v1/tides", net.calls().only().uri().toString());
-      assertEquals(tides, net.addressOf("https://tides.example:443/"));
-      assertNotEquals(tides, net.addressOf("http://tides.example"));
+      assertEquals(tides, net.baseUrlFor("https://tides.example:443/"));
+      assertNotEquals(tides, net.baseUrlFor("http://tides.example"));
       for (String wrong : new String[] {"tides.example", "https://tides.example/v1", "", null}) {
-        assertThrows(IllegalArgumentException.class, () -> net.addressOf(wrong));
+        assertThrows(IllegalArgumentException.class, () -> net.baseUrlFor(wrong));
       }
     }
   }
@@ -87,13 +87,13 @@ class AddressesTest {
     System.setProperty("berths.url", "as it was");
     Settings settings =
         ADDRESSES_ONLY
-            .addressInProperty("tides.url", "https://tides.example")
-            .addressInProperty("berths.url", "https://berths.example");
+            .baseUrlInProperty("tides.url", "https://tides.example")
+            .baseUrlInProperty("berths.url", "https://berths.example");
     try (Cachette net = Cachette.open(settings)) {
       net.stub("GET https://tides.example/v1").answer(text("high"));
 
       assertEquals("high", Calling.get(System.getProperty("tides.url") + "/v1").body());
-      assertEquals(net.addressOf("https://berths.example"), System.getProperty("berths.url"));
+      assertEquals(net.baseUrlFor("https://berths.example"), System.getProperty("berths.url"));
     }
     assertNull(System.getProperty("tides.url"));
     assertEquals("as it was", System.getProperty("berths.url"));
@@ -176,7 +176,7 @@ class AddressesTest {
       try (Cachette net = Cachette.open(ADDRESSES_ONLY)) {
         net.stub("GET https://tides.example/v1/{n}")
             .answer(text("test " + number).heldBy(allAreOpen));
-        String base = net.addressOf("https://tides.example");
+        String base = net.baseUrlFor("https://tides.example");
         for (int call = 0; call < calls; call++) {
           try (InputStream in = URI.create(base + "/v1/" + call).toURL().openStream()) {
             assertEquals("test " + number, new String(in.readAllBytes(), StandardCharsets.UTF_8));

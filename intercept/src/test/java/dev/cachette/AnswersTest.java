@@ -194,7 +194,7 @@ class AnswersTest {
   }
 
   @Test
-  void contentCodingsOnDemandAndNegotiated() throws Exception {
+  void contentEncodingsOnDemandAndNegotiated() throws Exception {
     answer(text("tide").gzip(), text("tide").deflate(), text("tide").compressed());
 
     HttpResponse<byte[]> gzip = getBytes();
@@ -310,7 +310,8 @@ class AnswersTest {
                     "desk": "${header.x-desk}",
                      "vessel": "${json./vessel/name}", "draught": ${json.$.vessel.draught},
                      "call": ${count}, "booking": "B-${counter.bookings}", "at": "${now+PT2H}",
-                     "due": "${today+P1M}", "die": ${random.1..6}, "as it is": "$${now}"}""")
+                     "due": "${today+P1M}", "die": ${random.1..6}, "as it is": "$${now}"}\
+                    """)
                 .status(201)
                 .header("location", "/v1/${path.station}"));
     String body = "{\"vessel\":{\"name\":\"The \\\"Kitti\\\" ${now}\",\"draught\":4.20}}";
@@ -363,7 +364,7 @@ class AnswersTest {
     net.stub("GET " + URL).answer(first, more);
   }
 
-  /** A call with these headers; what begins with a question mark is the query. */
+  /** Returns a call with these headers; what begins with a question mark is the query. */
   private HttpResponse<String> get(String... parts) throws Exception {
     return client.send(request(parts), BodyHandlers.ofString());
   }

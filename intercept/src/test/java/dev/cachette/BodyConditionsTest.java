@@ -110,7 +110,8 @@ class BodyConditionsTest {
         jsonSchema(
             """
             {"type": "object", "required": ["vessel"],
-             "properties": {"nights": {"items": {"type": "integer", "minimum": 1}}}}""");
+             "properties": {"nights": {"items": {"type": "integer", "minimum": 1}}}}\
+            """);
 
     assertTrue(fits(schema, BOOKING));
     assertFalse(fits(schema, BOOKING.replace("[1,2]", "[0]")));
@@ -216,7 +217,7 @@ class BodyConditionsTest {
   }
 
   @Test
-  void contentCodingsAreUndoneAndCharsetsHonoured() throws Exception {
+  void contentEncodingsAreUndoneAndCharsetsHonoured() throws Exception {
     byte[] plain = BOOKING.getBytes(StandardCharsets.UTF_8);
     Condition condition = sameJson(BOOKING);
 

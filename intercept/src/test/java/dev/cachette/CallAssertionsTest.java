@@ -197,7 +197,7 @@ class CallAssertionsTest {
     arrive();
 
     String message = assertFailure("Expected exactly 1 call", () -> hidden.calls().assertCount(1));
-    assertTrue(message.contains("  fits, but \"book\" (CallAssertionsTest.java:"), message);
+    assertTrue(message.contains("  matches, but \"book\" (CallAssertionsTest.java:"), message);
     String missed = assertFailure("Expected exactly 1 call", () -> special.calls().assertCount(1));
     assertTrue(missed.contains("NO   header x-desk   expected  \"7\""), missed);
   }

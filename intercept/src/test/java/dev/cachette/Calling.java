@@ -33,7 +33,7 @@ final class Calling {
     return client.send(request, BodyHandlers.ofString());
   }
 
-  /** What comes back for these bytes until the other side closes. */
+  /** Returns what comes back for these bytes until the other side closes. */
   static String raw(String host, int port, String bytes) throws IOException {
     try (Socket socket = new Socket(host, port)) {
       socket.setSoTimeout(20_000);

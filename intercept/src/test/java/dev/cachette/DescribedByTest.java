@@ -86,7 +86,7 @@ class DescribedByTest {
 
   @Test
   void aStubMaySayThatItIsNotAsDescribed() throws Exception {
-    net.stub("GET " + ORIGIN + "/v2/pilots/first").answer(text("{\"kind\":")).undescribed();
+    net.stub("GET " + ORIGIN + "/v2/pilots/first").answer(text("{\"kind\":")).unchecked();
 
     assertEquals("{\"kind\":", call("GET /pilots/first || body").body());
   }
@@ -125,7 +125,7 @@ class DescribedByTest {
     return Files.readAllLines(file).stream().filter(line -> line.matches("[A-Z]+ /.*")).toList();
   }
 
-  /** The response to a call, by a stub that answers as it is written behind an arrow. */
+  /** Returns the response to a call, by a stub that answers as it is written behind an arrow. */
   private HttpResponse<String> answered(String written) throws Exception {
     String[] parts = written.split(" -> ", 2);
     String[] answer = parts[1].split(" \\|\\| ", 2);
@@ -143,7 +143,7 @@ class DescribedByTest {
     return call(parts[0] + " | x-desk: 1" + (line[0].equals("POST") ? " | " + form : ""));
   }
 
-  /** What does not hold; the failure must begin as is said. */
+  /** Returns what does not hold; the failure must begin as is said. */
   private static String checks(String failure, HttpResponse<String> response) {
     String text = response.body().replaceAll("java:\\d+", "java:LINE");
     assertEquals(500, response.statusCode(), text);
@@ -161,7 +161,7 @@ class DescribedByTest {
     assertEquals(Files.readString(golden), said.toString());
   }
 
-  /** A call as it stands in a file: {@code GET /path | header: value || body}. */
+  /** Returns a call as it stands in a file: {@code GET /path | header: value || body}. */
   private HttpResponse<String> call(String written) throws IOException, InterruptedException {
     String[] parts = written.split(" \\|\\| ", 2);
     List<String> head = List.of(parts[0].split(" \\| "));

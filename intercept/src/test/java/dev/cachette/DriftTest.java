@@ -9,7 +9,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Drift;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -40,7 +40,7 @@ class DriftTest {
   }
 
   private void record(String cassette, String query, String json) throws IOException {
-    record(cassette, query, json, how -> how.recording(Recording.CREATE));
+    record(cassette, query, json, how -> how.mode(RecordingMode.CREATE));
   }
 
   private void record(
@@ -103,7 +103,7 @@ class DriftTest {
         "tides",
         "?day=1&at=1002",
         "{\"id\":\"b2\",\"high\":\"04:10\"}",
-        how -> how.recording(Recording.REWRITE).learnVarying());
+        how -> how.mode(RecordingMode.REWRITE).learnVarying());
 
     String file = Files.readString(folder.resolve("tides.har"));
     assertTrue(file.contains("\"_varying\""), file);
@@ -121,13 +121,13 @@ class DriftTest {
   void whatIsRecordedAgainUnchangedStaysByteByByte() throws IOException {
     record("tides", "", "{\"high\":\"04:10\"}");
     String before = Files.readString(folder.resolve("tides.har"));
-    record("tides", "", "{\"high\":\"04:10\"}", how -> how.recording(Recording.REWRITE));
+    record("tides", "", "{\"high\":\"04:10\"}", how -> how.mode(RecordingMode.REWRITE));
     String after = Files.readString(folder.resolve("tides.har"));
 
     assertEquals(withoutDates(before), withoutDates(after));
   }
 
-  /** The date header of the service differs from second to second; nothing else may. */
+  /** Returns the date header of the service differs from second to second; nothing else may. */
   private static String withoutDates(String har) {
     return har.replaceAll("\"_recordedAt\": .*", "")
         .replaceAll("\"value\": \".*GMT\"", "")

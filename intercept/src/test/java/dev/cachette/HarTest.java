@@ -9,8 +9,8 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
-import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.cassette.RecordingMode;
+import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.internal.json.JsonSchemas;
 import java.io.IOException;
 import java.io.InputStream;
@@ -52,7 +52,7 @@ class HarTest {
     }
     HttpClient client = HttpClient.newHttpClient();
     try (Cachette net = Cachette.open(settings())) {
-      net.cassette(export, CassetteSettings.defaults().recording(Recording.REPLAY));
+      net.cassette(export, CassetteSettings.defaults().mode(RecordingMode.REPLAY));
 
       HttpResponse<byte[]> tides =
           client.send(
@@ -135,7 +135,7 @@ class HarTest {
     assertTrue(har.toString().contains("\"text\":\"{\\\"high\\\":\\\"04:10\\\"}\""), har::toString);
 
     try (Cachette net = Cachette.open(settings())) {
-      net.cassette("all", CassetteSettings.defaults().recording(Recording.REPLAY));
+      net.cassette("all", CassetteSettings.defaults().mode(RecordingMode.REPLAY));
       for (String path : BODIES.keySet()) {
         HttpResponse<byte[]> replayed = get(client, path);
         assertEquals(path.equals("/json") ? 404 : 200, replayed.statusCode());
@@ -152,7 +152,7 @@ class HarTest {
   }
 
   private static byte[] gzip(String text) {
-    return ContentCoding.GZIP.encode(text.getBytes(StandardCharsets.UTF_8));
+    return ContentEncoding.GZIP.encode(text.getBytes(StandardCharsets.UTF_8));
   }
 
   @ParameterizedTest
@@ -175,7 +175,7 @@ class HarTest {
         assertThrows(CassetteException.class, () -> CassetteFiles.read(file)).getMessage();
     assertTrue(message.contains("bad.har"), message);
     assertTrue(message.contains(said), message);
-    assertTrue(message.contains("Mend: "), message);
+    assertTrue(message.contains("Fix: "), message);
     assertEquals(text, Files.readString(file));
   }
 

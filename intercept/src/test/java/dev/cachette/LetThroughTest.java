@@ -43,8 +43,8 @@ class LetThroughTest {
     net.stub("GET http://localhost:" + real.port() + "/v2")
         .answer(
             realService()
-                .altered(answer -> answer.status(503).header("retry-after", "1"))
-                .altered(answer -> answer.header("x-desk", "7")));
+                .transformed(answer -> answer.status(503).header("retry-after", "1"))
+                .transformed(answer -> answer.header("x-desk", "7")));
 
     assertEquals("real", Calling.get(real.url()).body());
     HttpResponse<String> altered = Calling.get("http://localhost:" + real.port() + "/v2");

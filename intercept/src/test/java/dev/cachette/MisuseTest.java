@@ -12,7 +12,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.function.Executable;
 
-/** Each mistake fails at the line that made it, and says how to mend it. */
+/** Each mistake fails at the line that made it, and says how to fix it. */
 class MisuseTest {
 
   @Test
@@ -21,7 +21,7 @@ class MisuseTest {
       Stub stub = net.stub("GET /v1").answer(status(204));
       Map<String, Executable> mistakes =
           Map.of(
-              "The request line must not be null. Mend:", () -> net.stub((String) null),
+              "The request line must not be null. Fix:", () -> net.stub((String) null),
               "The request pattern must not be null", () -> net.stub((RequestPattern) null),
               "Malformed request line, at column 1", () -> net.calls("tides.example"),
               "must be some text, not  ", () -> net.stub("GET /draft").named(" "),
@@ -53,7 +53,7 @@ class MisuseTest {
               .getMessage()
               .matches(
                   "The Cachette opened at MisuseTest\\.java:\\d+ intercepts in this JVM already\\. "
-                      + "Mend: close it first; .*"),
+                      + "Fix: close it first; .*"),
           refused::getMessage);
       assertEquals(0, first.calls().stream().count());
     }
@@ -82,7 +82,7 @@ class MisuseTest {
                   .getMessage()
                   .matches(
                       "The Cachette opened at MisuseTest\\.java:\\d+ was closed at "
-                          + ".*\\. Mend: open another with Cachette\\.open\\(\\)\\."),
+                          + ".*\\. Fix: open another with Cachette\\.open\\(\\)\\."),
               refused::getMessage);
         });
   }

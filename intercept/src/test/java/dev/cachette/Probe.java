@@ -6,7 +6,7 @@ import dev.cachette.match.Condition;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 
-/** Tells whether a request of a real client fits a condition. */
+/** Tells whether a request of a real client matches a condition. */
 final class Probe implements AutoCloseable {
 
   private final Cachette net =

@@ -1,10 +1,10 @@
 package dev.cachette;
 
 import static dev.cachette.answer.Answers.text;
-import static dev.cachette.cassette.Recording.CREATE;
-import static dev.cachette.cassette.Recording.EXTEND;
-import static dev.cachette.cassette.Recording.REPLAY;
-import static dev.cachette.cassette.Recording.REWRITE;
+import static dev.cachette.cassette.RecordingMode.CREATE;
+import static dev.cachette.cassette.RecordingMode.EXTEND;
+import static dev.cachette.cassette.RecordingMode.REPLAY;
+import static dev.cachette.cassette.RecordingMode.REWRITE;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
@@ -13,7 +13,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.HttpURLConnection;
@@ -48,11 +48,11 @@ class RecordingTest {
     outside.close();
   }
 
-  private Cachette net(Recording recording) {
+  private Cachette net(RecordingMode recording) {
     return Cachette.open(
         Settings.defaults()
             .cassetteFolder(folder)
-            .cassettes(CassetteSettings.defaults().recording(recording).recordingInCi())
+            .cassettes(CassetteSettings.defaults().mode(recording).recordingInCi())
             .realServiceAt("http://tides.example", outside.address()));
   }
 
@@ -60,16 +60,16 @@ class RecordingTest {
   void whatWasRecordedIsReplayedWithTheServiceStopped() throws IOException {
     outside.answers(200, "{\"high\":\"04:10\"}");
     try (Cachette net = net(CREATE)) {
-      CassetteInPlay cassette = net.cassette("harbour/arrival");
-      assertEquals(CREATE, cassette.recording());
+      ActiveCassette cassette = net.cassette("harbour/arrival");
+      assertEquals(CREATE, cassette.mode());
       assertEquals("{\"high\":\"04:10\"}", get(TIDES + "?day=1&unit=m"));
       net.calls().assertCount(1);
     }
     outside.close();
     assertTrue(Files.exists(folder.resolve("harbour/arrival.har")));
     try (Cachette net = net(CREATE)) {
-      CassetteInPlay cassette = net.cassette("harbour/arrival");
-      assertEquals(REPLAY, cassette.recording());
+      ActiveCassette cassette = net.cassette("harbour/arrival");
+      assertEquals(REPLAY, cassette.mode());
       assertEquals("{\"high\":\"04:10\"}", get(TIDES + "?unit=m&day=1"));
       assertEquals("exchange 1 of harbour/arrival", net.calls().only().stub().orElseThrow().name());
     }
@@ -127,7 +127,7 @@ class RecordingTest {
     }
     try (Cachette net = net(REPLAY)) {
       net.cassette(
-          "tides", CassetteSettings.defaults().recording(REPLAY).matching(how -> how.onceEach()));
+          "tides", CassetteSettings.defaults().mode(REPLAY).matching(how -> how.onceEach()));
       get(TIDES);
       get(TIDES);
       assertTrue(get(TIDES).startsWith("501 No stub answers this call, nor does the cassette"));
@@ -151,7 +151,7 @@ class RecordingTest {
       Cachette net = net(REPLAY);
       net.cassette("tides");
       String said = get(miss[0]);
-      assertTrue(said.contains("Nearest, of 1 recording: \"exchange 1 of tides\" ("), said);
+      assertTrue(said.contains("Closest, of 1 recording: \"exchange 1 of tides\" ("), said);
       assertTrue(said.contains(miss[1]), said);
       assertTrue(said.contains("-Dcachette.recording=EXTEND"), said);
       assertThrows(AssertionFailedError.class, net::close);
@@ -195,13 +195,13 @@ class RecordingTest {
     }
     Path file = folder.resolve("tides.har");
     Files.writeString(file, Files.readString(file).replaceAll("\"time\": .*", "\"time\": 100,"));
-    CassetteSettings how = CassetteSettings.defaults().recording(REPLAY);
+    CassetteSettings how = CassetteSettings.defaults().mode(REPLAY);
     try (Cachette net = net(REPLAY)) {
-      net.cassette("tides", how.asRecorded(50));
+      net.cassette("tides", how.withRecordedTiming(50));
       assertThrows(SocketTimeoutException.class, () -> get(TIDES, 100));
     }
     try (Cachette net = net(REPLAY)) {
-      net.cassette("tides", how.asRecorded());
+      net.cassette("tides", how.withRecordedTiming());
       assertEquals("", get(TIDES));
     }
   }
@@ -252,7 +252,7 @@ class RecordingTest {
       outside.goesOn();
     }
     try (Cachette net = net(REPLAY)) {
-      assertEquals("silence", net.cassette("tides").recorded().exchanges().get(0).outcome());
+      assertEquals("noResponse", net.cassette("tides").recorded().exchanges().get(0).outcome());
       assertThrows(SocketTimeoutException.class, () -> get(TIDES, 200));
     }
   }

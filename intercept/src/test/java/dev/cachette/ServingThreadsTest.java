@@ -1,7 +1,7 @@
 package dev.cachette;
 
 import static dev.cachette.answer.Answers.text;
-import static dev.cachette.answer.Troubles.silence;
+import static dev.cachette.answer.Faults.noResponse;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -52,7 +52,7 @@ class ServingThreadsTest {
                       .mapToObj(number -> text("B-" + number))
                       .toArray(Answer[]::new))
               .onceEach();
-      URI bookings = URI.create(net.address() + "/v1/bookings");
+      URI bookings = URI.create(net.baseUrl() + "/v1/bookings");
       List<Callable<Set<String>>> all = new ArrayList<>();
       for (int caller = 0; caller < CALLERS; caller++) {
         all.add(() -> berthsOf(bookings));
@@ -71,7 +71,7 @@ class ServingThreadsTest {
     }
   }
 
-  /** What one caller gets, by a connection of its own. */
+  /** Returns what one caller gets, by a connection of its own. */
   private static Set<String> berthsOf(URI bookings) throws Exception {
     HttpClient client = HttpClient.newHttpClient();
     HttpRequest request =
@@ -88,8 +88,8 @@ class ServingThreadsTest {
     List<Socket> callers = new ArrayList<>();
     Set<Thread> before = wireThreads();
     try (Cachette net = Cachette.open(SETTINGS)) {
-      net.stub("GET /v1/tides").answer(silence());
-      URI address = URI.create(net.address());
+      net.stub("GET /v1/tides").answer(noResponse());
+      URI address = URI.create(net.baseUrl());
       for (int caller = 0; caller < CALLERS; caller++) {
         Socket socket = new Socket(address.getHost(), address.getPort());
         socket.setSoTimeout(20_000);

@@ -31,7 +31,7 @@ class SlowCallersTest {
                 .maxCalls(1_000))) {
       net.stub("GET /tides").answer(text("04:10"));
       net.stub("GET /chart").answer(bytes(new byte[LARGE]));
-      String address = net.address();
+      String address = net.baseUrl();
       for (int at = 0; at < EACH; at++) {
         // Sends half a request, and waits.
         open.add(calling(address, "POST /tides HTTP/1.1\r\nhost: a\r\ncontent-length: 9\r\n\r\n{"));

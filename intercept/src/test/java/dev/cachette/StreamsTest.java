@@ -190,8 +190,8 @@ class StreamsTest {
     byte[] chart = new byte[3_000_000];
     new Random(7).nextBytes(chart);
     Path path = folder.resolve("bay.bin");
-    net.stub("PUT https://charts.example/bay").bodyTo(path.toString()).answer(text("kept"));
-    net.stub("PUT http://charts.example/bay").bodyTo(path.toString()).answer(text("kept"));
+    net.stub("PUT https://charts.example/bay").saveBodyTo(path.toString()).answer(text("kept"));
+    net.stub("PUT http://charts.example/bay").saveBodyTo(path.toString()).answer(text("kept"));
     net.stub("POST http://charts.example/bay").answer(text("not kept"));
 
     for (String url : List.of("https://charts.example/bay", "http://charts.example/bay")) {
@@ -207,7 +207,7 @@ class StreamsTest {
     assertEquals("small", net.calls().last().text());
     assertEquals("3000000", net.calls().first().header("content-length").orElseThrow());
     Stub stub = net.stub("PUT /bay");
-    assertThrows(IllegalArgumentException.class, () -> stub.bodyTo(folder + "/none/bay.bin"));
+    assertThrows(IllegalArgumentException.class, () -> stub.saveBodyTo(folder + "/none/bay.bin"));
     stub.answer(text(""));
   }
 

@@ -229,12 +229,12 @@ class StubFilesTest {
         "{\"stubs\": [{\"request\": \"GET /a\", \"answer\": 20}]} | 1:44 | 200 to 599",
         "'stubs: &a [*a]' | 1:12 | contains itself",
         "'stubs: [{request: GET /a, request: GET /b, answer: 200}]' | 1:27 | stands there twice",
-        "'stubs: [{request: GET /a, answer: {trouble: cutShrt, json: 1}}]' | 1:35 | \"cutShort\"",
-        "'stubs: [{request: GET /a, answer: {trouble: silence, json: 1}}]' | 1:35 | beside",
+        "'stubs: [{request: GET /a, answer: {fault: cutShrt, json: 1}}]' | 1:35 | \"truncated\"",
+        "'stubs: [{request: GET /a, answer: {fault: noResponse, json: 1}}]' | 1:35 | beside",
         "'stubs: [{request: GET /a, answer: {streamed: true, json: 1}}]' | 1:35 | file",
         "'stubs: [{request: GET /a, answer: {status: 204, json: 1}}]' | 1:35 | no content",
         "'stubs: [{request: GET /a, answer: {recorded: {cassette: x}}}]' | 1:35 | request",
-        "'stubs: [{request: GET http://a.example/, answer: oldTlsOnly}]' | 1:9 | plain HTTP",
+        "'stubs: [{request: GET http://a.example/, answer: outdatedTls}]' | 1:9 | plain HTTP",
         "'collections: [{url: \"https://x.example/a\", seed: [1]}]' | 1:50 | array of objects",
       })
   void badTextIsRefusedWithLineAndColumn(String text, String place, String said) {
@@ -259,7 +259,7 @@ class StubFilesTest {
   }
 
   @Test
-  void aMendIsWrittenAsStubsAreInTheirFile() throws Exception {
+  void aFixIsWrittenAsStubsAreInTheirFile() throws Exception {
     Path desk = folder.resolve("desk.stubs.yaml");
     Files.writeString(
         desk,
@@ -275,9 +275,9 @@ class StubFilesTest {
     String text =
         send("POST https://berths.example/v1/bookings", "x-desk", "north", "{\"draught\":\"4.2\"}");
 
-    String mend = other.substring(other.indexOf("if it is right, stub it in " + desk + ":\n"));
+    String fix = other.substring(other.indexOf("if it is right, stub it in " + desk + ":\n"));
     assertTrue(text.contains("or accept text: json: { \"$.draught\": \"4.2\" }\n"), text);
-    String added = mend.substring(mend.indexOf("  - "), mend.indexOf("Where several"));
+    String added = fix.substring(fix.indexOf("  - "), fix.indexOf("Where several"));
     Files.writeString(desk, Files.readString(desk) + added);
     files.reload();
     assertEquals("{}", Calling.get("https://berths.example/v1/bookings").body());

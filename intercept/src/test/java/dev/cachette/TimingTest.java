@@ -3,7 +3,7 @@ package dev.cachette;
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.status;
 import static dev.cachette.answer.Answers.text;
-import static dev.cachette.answer.Troubles.connectionReset;
+import static dev.cachette.answer.Faults.connectionReset;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
@@ -128,7 +128,7 @@ class TimingTest {
   }
 
   @Test
-  void troubleCanBeHeldToo() {
+  void faultCanBeHeldToo() {
     Gate gate = new Gate();
     net.stub("GET " + TIDES).answer(connectionReset().heldBy(gate));
     CompletableFuture<HttpResponse<String>> loading = send(TIDES);

@@ -45,7 +45,7 @@ class WarningTest {
     assertEquals(1, text.lines().filter(line -> line.startsWith("[")).count(), text);
   }
 
-  /** What is written to the log meanwhile. */
+  /** Returns what is written to the log meanwhile. */
   private static String logged(Executable task) {
     ByteArrayOutputStream log = new ByteArrayOutputStream();
     PrintStream errors = System.err;

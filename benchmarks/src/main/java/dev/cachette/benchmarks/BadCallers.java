@@ -15,8 +15,8 @@ import java.util.List;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * Callers as a server must bear them: that send half a request and wait; that ask and ask and read
- * nothing; that send what is no HTTP; that hang up in the middle, over and over.
+ * Callers that a server must tolerate: they send half a request and wait; send requests and read
+ * nothing; send bytes that are not HTTP; and disconnect in the middle, over and over.
  */
 final class BadCallers {
 
@@ -31,7 +31,7 @@ final class BadCallers {
   /**
    * Calls a server until it is killed.
    *
-   * @param arguments its base URL, and a file that is written once they are there
+   * @param arguments its base URL, and a file that is written when all are connected
    */
   public static void main(String[] arguments) throws IOException {
     URI url = URI.create(arguments[0]);
@@ -50,7 +50,7 @@ final class BadCallers {
           socket.setSoLinger(true, 0);
           socket.getOutputStream().write(HALF.getBytes(StandardCharsets.ISO_8859_1));
         }
-        // A thousand in a second, so that it is not this program that takes the others' time.
+        // A thousand per second, so that this program does not take the others' time.
         LockSupport.parkNanos(1_000_000);
       }
     }
@@ -61,7 +61,7 @@ final class BadCallers {
     channel.setOption(StandardSocketOptions.SO_RCVBUF, 4_096);
     channel.connect(server);
     channel.configureBlocking(false);
-    // What does not go at once is not sent: the other side does not read, as we do not.
+    // What cannot be sent now is skipped: the other side does not read, as we do not.
     channel.write(ByteBuffer.wrap(bytes.getBytes(StandardCharsets.ISO_8859_1)));
     return channel;
   }

@@ -34,9 +34,9 @@ final class BareEngine implements AutoCloseable {
   private final Channel listener;
 
   /**
-   * Starts to serve with one thread.
+   * Starts a server with one thread.
    *
-   * @param http2 whether it speaks HTTP/2 by prior knowledge, else HTTP/1.1
+   * @param http2 whether to use HTTP/2 by prior knowledge, else HTTP/1.1
    */
   BareEngine(byte[] json, boolean http2) {
     this(json, http2, 1);
@@ -72,8 +72,7 @@ final class BareEngine implements AutoCloseable {
   /**
    * Serves until it is killed.
    *
-   * @param arguments the JSON that answers every call, a file that its address is written to, and
-   *     how many threads there are
+   * @param arguments the JSON for every call, a file for its address, and the number of threads
    */
   public static void main(String[] arguments) throws IOException, InterruptedException {
     BareEngine engine =

@@ -4,13 +4,13 @@ import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
@@ -27,6 +27,7 @@ import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.FailFirst;
 import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Level;
 import org.openjdk.jmh.annotations.Measurement;
@@ -37,29 +38,28 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
-import org.openjdk.jmh.annotations.Warmup;
 
 /**
- * Opening a cassette until it can answer, against Jackson's own pass over the same file; and one
- * answer from it.
+ * Opening a cassette until it can answer, compared with Jackson's own pass over the same file; and
+ * one answer from it.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
-@Warmup(iterations = 4, time = 2)
+@FailFirst(iterations = 4, time = 2)
 @Measurement(iterations = 5, time = 2)
 @Fork(2)
 public class OpenCassette {
 
   private static final JsonFactory JACKSON = new JsonFactory();
 
-  /** How many exchanges it holds. */
+  /** The number of exchanges. */
   @Param({"1000", "100000"})
   int exchanges;
 
   private Path file;
   private CassetteFile opened;
-  private InPlay inPlay;
+  private LoadedCassette inPlay;
   private int turn;
 
   /** Writes the file. */
@@ -93,7 +93,7 @@ public class OpenCassette {
     Files.delete(file);
   }
 
-  /** Every token, as Jackson gives them. */
+  /** Reads every token with Jackson. */
   @Benchmark
   public int jackson() throws IOException {
     int tokens = 0;
@@ -106,23 +106,24 @@ public class OpenCassette {
     return tokens;
   }
 
-  /** The cassette, ready to answer. */
+  /** Returns the cassette, ready to answer. */
   @Benchmark
-  public InPlay open() {
+  public LoadedCassette open() {
     try (CassetteFile cassette = new CassetteFile(file)) {
       return inPlay(cassette);
     }
   }
 
-  /** One answer, of another exchange each time. */
+  /** Answers from another exchange each time. */
   @Benchmark
-  public Optional<InPlay.Replayed> answer() {
+  public Optional<LoadedCassette.Replayed> answer() {
     turn = (turn + 7919) % exchanges;
     return inPlay.replay(request(turn));
   }
 
-  private static InPlay inPlay(CassetteFile cassette) {
-    return new InPlay("harbour", CassetteSettings.defaults(), Recording.REPLAY, cassette.open());
+  private static LoadedCassette inPlay(CassetteFile cassette) {
+    return new LoadedCassette(
+        "harbour", CassetteSettings.defaults(), RecordingMode.REPLAY, cassette.open());
   }
 
   private static Request request(int number) {

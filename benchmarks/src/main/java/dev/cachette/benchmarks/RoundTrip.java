@@ -14,6 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.FailFirst;
 import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Level;
 import org.openjdk.jmh.annotations.Measurement;
@@ -24,17 +25,16 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
-import org.openjdk.jmh.annotations.Warmup;
 
 /**
  * The round trip of a small JSON GET, with the JDK's URL connection, kept alive, over plain HTTP:
- * through Cachette, to the bare engine, and to a fixture written by hand. Compare the medians: they
- * are steadier than the means on a machine that others use too.
+ * through Cachette, to the bare engine, and to a hand-written fixture. Compare the medians: they
+ * are steadier than the means on a shared machine.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
-@Warmup(iterations = 6, time = 1)
+@FailFirst(iterations = 6, time = 1)
 @Measurement(iterations = 6, time = 1)
 @Fork(4)
 public class RoundTrip {
@@ -45,7 +45,7 @@ public class RoundTrip {
 
   private static final int CALLS_OF_A_TEST = 1000;
 
-  /** Who answers. */
+  /** The server. */
   @Param({"engine", "cachette", "fixture"})
   String server;
 
@@ -86,7 +86,7 @@ public class RoundTrip {
     running.close();
   }
 
-  /** One call; Cachette's log of them is emptied as often as tests of some size would end. */
+  /** Makes one call; Cachette's log is emptied as often as tests would end. */
   @Benchmark
   public int get() throws IOException {
     if (running instanceof Cachette net && ++calls % CALLS_OF_A_TEST == 0) {

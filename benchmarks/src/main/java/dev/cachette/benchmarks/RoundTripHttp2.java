@@ -13,6 +13,7 @@ import okhttp3.Request;
 import okhttp3.Response;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.FailFirst;
 import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Level;
 import org.openjdk.jmh.annotations.Measurement;
@@ -23,16 +24,15 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
-import org.openjdk.jmh.annotations.Warmup;
 
 /**
- * The round trip of a small JSON GET by HTTP/2 in clear text, with OkHttp: through Cachette, and to
- * the bare engine.
+ * The round trip of a small JSON GET over HTTP/2 in clear text, with OkHttp: through Cachette, and
+ * to the bare engine.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
-@Warmup(iterations = 8, time = 1)
+@FailFirst(iterations = 8, time = 1)
 @Measurement(iterations = 6, time = 1)
 @Fork(3)
 public class RoundTripHttp2 {
@@ -44,7 +44,7 @@ public class RoundTripHttp2 {
   private static final String PATH = "/v1/stations/marrow/tides";
   private static final int CALLS_OF_A_TEST = 1000;
 
-  /** Who answers. */
+  /** The server. */
   @Param({"engine", "cachette"})
   String server;
 
@@ -80,7 +80,7 @@ public class RoundTripHttp2 {
     running.close();
   }
 
-  /** One call; Cachette's log of them is emptied as often as tests of some size would end. */
+  /** Makes one call; Cachette's log is emptied as often as tests would end. */
   @Benchmark
   public int get() throws IOException {
     if (running instanceof Cachette net && ++calls % CALLS_OF_A_TEST == 0) {

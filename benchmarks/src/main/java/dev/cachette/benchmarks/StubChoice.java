@@ -7,10 +7,10 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.stub.Carrier;
+import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Exchange;
-import dev.cachette.internal.stub.Outside;
+import dev.cachette.internal.stub.HostServices;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.FailFirst;
 import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Measurement;
 import org.openjdk.jmh.annotations.Mode;
@@ -30,28 +31,27 @@ import org.openjdk.jmh.annotations.Param;
 import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
-import org.openjdk.jmh.annotations.Warmup;
 
-/** Choosing the stub of one request among many, without the wire. */
+/** Choosing the stub for one request among many, without the wire. */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
-@Warmup(iterations = 10, time = 1)
+@FailFirst(iterations = 10, time = 1)
 @Measurement(iterations = 5, time = 1)
 @Fork(1)
 public class StubChoice {
 
-  /** How many stubs there are. */
+  /** The number of stubs. */
   @Param({"10", "100", "1000", "10000"})
   int stubs;
 
-  /** In what they differ. */
+  /** How they differ. */
   @Param({"method", "host", "path", "template"})
   String differing;
 
   /**
-   * How many of them are called in turn. A test calls a few dozen; where all are, what it costs to
-   * choose is mostly that no cache of the machine holds them.
+   * The number of stubs that are called in turn. A test calls a few dozen; if all are called, the
+   * cost is mostly that of CPU cache misses.
    */
   @Param({"64", "10000"})
   int called;
@@ -74,7 +74,7 @@ public class StubChoice {
     responder =
         new Responder(
             scopes,
-            new Outside(
+            new HostServices(
                 Json::mapper,
                 source -> Body.empty(),
                 (request, protocol) -> {
@@ -83,12 +83,12 @@ public class StubChoice {
                 unexpected -> {}));
   }
 
-  /** One request, each time to another of the stubs that are called. */
+  /** Chooses the stub of one request, another one each time. */
   @Benchmark
   public Exchange choose() {
     int distinct = Math.min(called, stubs);
     next = (next + 7) % distinct;
-    return responder.receive(request(next * (stubs / distinct)), Carrier.ANY);
+    return responder.receive(request(next * (stubs / distinct)), ConnectionInfo.ANY);
   }
 
   private String line(int at) {

@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.FailFirst;
 import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Level;
 import org.openjdk.jmh.annotations.Measurement;
@@ -23,17 +24,16 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
 import org.openjdk.jmh.annotations.Threads;
-import org.openjdk.jmh.annotations.Warmup;
 
 /**
- * How many small JSON GETs 32 callers get answered in a second, by the JDK's URL connection over
- * plain HTTP: through Cachette, and by the bare engine. The log holds the last 1,000 calls, as one
- * of a test would.
+ * The number of small JSON GETs per second with 32 callers, with the JDK's URL connection over
+ * plain HTTP: through Cachette, and to the bare engine. The log holds the last 1,000 calls, like
+ * that of a test.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.Throughput)
 @OutputTimeUnit(TimeUnit.SECONDS)
-@Warmup(iterations = 6, time = 1)
+@FailFirst(iterations = 6, time = 1)
 @Measurement(iterations = 6, time = 1)
 @Fork(3)
 @Threads(32)
@@ -42,7 +42,7 @@ public class Throughput {
   private static final String TIDES = "{\"station\":\"Marrow Bay\",\"high\":[\"04:10\",\"16:35\"]}";
   private static final String PATH = "/v1/stations/marrow/tides";
 
-  /** Who answers. */
+  /** The server. */
   @Param({"engine", "cachette"})
   String server;
 
@@ -52,7 +52,7 @@ public class Throughput {
   /** Starts the server. */
   @Setup(Level.Trial)
   public void start() throws IOException {
-    // So many connections are kept, or each call would make one.
+    // Keep this many connections, or each call would make a new one.
     System.setProperty("http.maxConnections", "64");
     if (server.equals("engine")) {
       BareEngine engine = new BareEngine(TIDES.getBytes(StandardCharsets.UTF_8), false);
@@ -72,7 +72,7 @@ public class Throughput {
     running.close();
   }
 
-  /** One call. */
+  /** Makes one call. */
   @Benchmark
   public int get() throws IOException {
     try (InputStream in = url.openConnection().getInputStream()) {

@@ -1,4 +1,4 @@
-/** How long things take, always as a ratio to something else measured in the same run. */
+/** Benchmarks, always as a ratio to something else measured in the same run. */
 @NullMarked
 package dev.cachette.benchmarks;
 

@@ -5,7 +5,7 @@ import java.net.UnknownHostException;
 import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine.TypeConversionException;
 
-/** Reads an address of this machine: as numbers, or a name that it has. */
+/** Parses an address of this machine: numeric, or a host name. */
 final class AddressReader implements ITypeConverter<InetAddress> {
 
   @Override
@@ -13,7 +13,7 @@ final class AddressReader implements ITypeConverter<InetAddress> {
     try {
       return InetAddress.getByName(text);
     } catch (UnknownHostException unknown) {
-      throw new TypeConversionException("there is no address \"" + text + "\" to listen at");
+      throw new TypeConversionException("unknown address \"" + text + "\"");
     }
   }
 }

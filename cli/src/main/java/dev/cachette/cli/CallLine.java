@@ -15,7 +15,7 @@ final class CallLine {
 
   private CallLine() {}
 
-  /** The time as lines have it. */
+  /** Returns the time of day. */
   static String now() {
     return LocalTime.now().format(TIME);
   }
@@ -35,7 +35,7 @@ final class CallLine {
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("method", call.method());
     json.put("url", call.uri().toString());
-    json.put("answer", call.trouble().isPresent() ? call.outcome() : call.response().status());
+    json.put("answer", call.fault().isPresent() ? call.outcome() : call.response().status());
     json.put("protocol", call.protocol());
     call.stub().ifPresent(stub -> json.put("stub", stub.name()));
     call.failure().ifPresent(why -> json.put("failure", why));
@@ -45,7 +45,7 @@ final class CallLine {
 
   static boolean isUnexpected(Call call) {
     return call.stub().isEmpty()
-        && call.trouble().isEmpty()
+        && call.fault().isEmpty()
         && call.response().status() == UNEXPECTED;
   }
 }

@@ -11,8 +11,8 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 
 /**
- * Prints calls on a thread of its own, so that a slow terminal or pipe holds up no caller. Where it
- * cannot keep up, lines are left out, and counted.
+ * Prints calls on a thread of its own, so that a slow terminal or pipe delays no caller. If it
+ * cannot keep up, lines are dropped and counted.
  */
 final class CallPrinter implements Consumer<Call> {
 
@@ -30,7 +30,7 @@ final class CallPrinter implements Consumer<Call> {
   CallPrinter(Output output, boolean silent) {
     this.output = output;
     this.silent = silent;
-    // Woken for each call, the printing would cost more than the answering.
+    // Waking it for each call would cost more than answering the call.
     Executors.newSingleThreadScheduledExecutor(
             task -> {
               Thread thread = new Thread(task, "cachette-calls");
@@ -68,7 +68,7 @@ final class CallPrinter implements Consumer<Call> {
     try {
       output.result(lines.toString());
     } catch (Failure over) {
-      // Nobody reads any more; the calls are answered all the same.
+      // Nobody reads any more; calls are still answered.
     }
   }
 
@@ -76,7 +76,7 @@ final class CallPrinter implements Consumer<Call> {
     return output.isJson() ? Output.asJsonLine(CallLine.json(call)) : CallLine.of(call, time);
   }
 
-  /** Prints what is left; answers what there was, in one line. */
+  /** Prints what is left; returns a summary in one line. */
   String summary() {
     print();
     String more =

@@ -4,7 +4,7 @@ import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Request;
-import dev.cachette.internal.cassette.Scrubbing;
+import dev.cachette.internal.cassette.FileRedaction;
 import dev.cachette.internal.openapi.Description;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -17,7 +17,7 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
-/** What can be found in a cassette. */
+/** Checks a cassette. */
 final class CassetteCheck {
 
   private final Path file;
@@ -44,18 +44,18 @@ final class CassetteCheck {
     }
   }
 
-  /** The line that the message names. */
+  /** Returns the line in the message. */
   private static int line(String message) {
     var place = Pattern.compile("line (\\d+)").matcher(message);
     return place.find() ? Integer.parseInt(place.group(1)) : 1;
   }
 
   private void secrets(Redaction rules) {
-    Scrubbing scrubbing = new Scrubbing(cassette.recordings(), rules);
-    for (int at : scrubbing.changedAt()) {
-      add(at, "there is a secret in it that recording would take out. Mend: cachette scrub");
+    FileRedaction redaction = new FileRedaction(cassette.recordings(), rules);
+    for (int at : redaction.changedAt()) {
+      add(at, "contains a secret that recording would redact. Fix: cachette redact");
     }
-    scrubbing
+    redaction
         .suspicious()
         .forEach(
             said ->
@@ -65,7 +65,7 @@ final class CassetteCheck {
                         1,
                         1,
                         "",
-                        "it holds what looks like a secret:" + said.replaceAll("\\s+", " "))));
+                        "contains what looks like a secret:" + said.replaceAll("\\s+", " "))));
   }
 
   private void repeated() {
@@ -74,10 +74,7 @@ final class CassetteCheck {
       Exchange exchange = cassette.exchanges().get(at);
       Integer before = seen.putIfAbsent(ExchangeText.of(exchange), at);
       if (before != null) {
-        add(
-            at,
-            String.format(
-                "it says the same as exchange %d, which stays the answer anyway.", before + 1));
+        add(at, String.format("duplicate of exchange %d, which answers anyway.", before + 1));
       }
     }
   }
@@ -94,8 +91,7 @@ final class CassetteCheck {
                 1,
                 "",
                 String.format(
-                    "it was recorded at %s, %d days ago. Mend: cachette refresh, or record it "
-                        + "again.",
+                    "recorded at %s, %d days ago. Fix: cachette refresh, or record it again.",
                     recorded.get(), age.toDays())));
       }
     }
@@ -108,14 +104,16 @@ final class CassetteCheck {
       Optional<Description> description = descriptions.at(request.uri().origin());
       if (description.isPresent()) {
         List<String> said = new ArrayList<>();
-        said.addAll(Misfits.of("the service would refuse it", description.get().refusals(request)));
+        said.addAll(
+            Misfits.of(
+                "the request violates the API description", description.get().refusals(request)));
         exchange
             .response()
             .ifPresent(
                 response ->
                     said.addAll(
                         Misfits.of(
-                            "the service never answers so",
+                            "the response violates the API description",
                             description.get().impossible(request, response, true))));
         for (String each : said) {
           add(at, each);

@@ -8,7 +8,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cassette.Merge;
-import dev.cachette.internal.cassette.Recordings;
+import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
 import dev.cachette.internal.uri.Percent;
@@ -21,19 +21,19 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 
-/** Makes a cassette of the stubs of a file whose request is one and no pattern. */
+/** Converts the stubs of a file that are for exactly one request to a cassette. */
 final class CassetteOfStubs {
 
   private CassetteOfStubs() {}
 
-  /** Writes it; answers how many exchanges it has. */
+  /** Writes it; returns its number of exchanges. */
   static int write(Path stubs, Path target, Consumer<String> remark) {
     List<Exchange> exchanges = new ArrayList<>();
     Instant start = Instant.EPOCH;
     for (StubFileContent.Declared stub : StubFileContent.of(stubs)) {
       Optional<Request> request = example(stub);
       if (request.isEmpty()) {
-        remark.accept("left out, as it is for many requests: " + stub.name());
+        remark.accept("skipped, because it matches many requests: " + stub.name());
         continue;
       }
       for (Answer answer : stub.answers()) {
@@ -46,15 +46,15 @@ final class CassetteOfStubs {
                   request.get(),
                   plain.response()));
         } else {
-          remark.accept("left out, as it is no plain response: an answer of " + stub.name());
+          remark.accept("skipped, because it is not a plain response: an answer of " + stub.name());
         }
       }
     }
     if (exchanges.isEmpty()) {
-      throw new Failure("there is no stub in " + stubs + " that is for one request alone.");
+      throw new Failure("no stub in " + stubs + " is for exactly one request.");
     }
     try (CassetteFile file = new CassetteFile(target)) {
-      Recordings before = file.open();
+      RecordedExchanges before = file.open();
       file.save(
           new Merge(before, exchanges, true, Varying.none()),
           Instant.now(),

@@ -4,24 +4,24 @@ import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.internal.cassette.RecordedAt;
-import dev.cachette.internal.cassette.Recordings;
+import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 
-/** A cassette that a command was given, opened; its exchanges are read when they are asked for. */
+/** An open cassette; its exchanges are read on access. */
 final class CassetteOnDisk implements AutoCloseable {
 
   private final Path path;
   private final CassetteFile file;
-  private final Recordings recordings;
+  private final RecordedExchanges recordings;
 
   CassetteOnDisk(Path path) {
     this.path = path;
     if (Files.isDirectory(path)) {
-      throw new Failure(path + " is a folder. Mend: name a cassette, a file with the ending .har.");
+      throw new Failure(path + " is a folder. Fix: name a cassette, a file that ends in .har.");
     }
     this.file = new CassetteFile(path);
     if (!file.exists()) {
@@ -34,7 +34,7 @@ final class CassetteOnDisk implements AutoCloseable {
     return file;
   }
 
-  Recordings recordings() {
+  RecordedExchanges recordings() {
     return recordings;
   }
 
@@ -46,7 +46,7 @@ final class CassetteOnDisk implements AutoCloseable {
     return new Cassette(path.toString(), RecordedAt.of(recordings), recordings);
   }
 
-  /** A matching that ignores what the cassette says of itself that it varies. */
+  /** Returns a matching that ignores what the cassette declares as varying. */
   Matching ignoringVarying(Matching matching) {
     return Varying.of(recordings).ignoredBy(matching);
   }

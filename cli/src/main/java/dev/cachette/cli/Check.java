@@ -18,11 +18,10 @@ import picocli.CommandLine.Parameters;
     name = "check",
     mixinStandardHelpOptions = true,
     description = {
-      "Checks stub files (.yaml, .yml, .json), cassettes (.har) and OpenAPI descriptions.",
-      "What it finds: files that cannot be read; secrets; stale recordings; exchanges that stand "
-          + "there twice; stubs that can never answer; examples that do not fit their schema; and, "
-          + "given a description, requests that the service would refuse and answers that it "
-          + "never gives."
+      "Check stub files (.yaml, .yml, .json), cassettes (.har) and OpenAPI descriptions.",
+      "Reports files that cannot be read, secrets, stale recordings, duplicate exchanges,"
+          + " unreachable stubs, and invalid examples; with an API description, also requests and"
+          + " responses that violate it."
     },
     footerHeading = "%nExamples:%n",
     footer = {
@@ -41,15 +40,15 @@ final class Check implements Callable<Integer> {
       names = "--stale-after",
       paramLabel = "TIME",
       converter = DurationReader.class,
-      description = "Cassettes that are older are a finding: 90d.")
+      description = "Report cassettes that are older: 90d.")
   private @Nullable Duration staleAfter;
 
   @Option(
       names = "--openapi",
       paramLabel = "[ORIGIN=]FILE",
       description =
-          "Hold requests and answers against this description, in OpenAPI 3.0 or 3.1. It is for "
-              + "the servers that it names, or for ORIGIN. May be given several times.")
+          "Check requests and responses against this API description, OpenAPI 3.0 or 3.1, at its"
+              + " servers or at ORIGIN. Can be repeated.")
   private List<String> openapi = List.of();
 
   @Override
@@ -63,7 +62,7 @@ final class Check implements Callable<Integer> {
         findings.addAll(findings(file, redaction, descriptions));
         checked++;
       } catch (Failure | UncheckedIOException unreadable) {
-        // What is in the others is worth knowing all the same.
+        // The other files are still worth checking.
         output.error(Failure.line(unreadable));
       }
     }
@@ -84,8 +83,8 @@ final class Check implements Callable<Integer> {
       case OTHER ->
           throw new Failure(
               file
-                  + " is neither a cassette (.har), nor a stub file or description (.yaml, .yml, "
-                  + ".json).");
+                  + " is neither a cassette (.har), nor a stub file or API description (.yaml,"
+                  + " .yml, .json).");
     };
   }
 
@@ -102,7 +101,7 @@ final class Check implements Callable<Integer> {
             files.size(),
             files.size() == 1 ? "file" : "files",
             findings.isEmpty()
-                ? "nothing found"
+                ? "no problems found"
                 : findings.size() + (findings.size() == 1 ? " finding" : " findings")));
   }
 }

@@ -6,7 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 
-/** A command that is told, in the variables that most programs know, to call through a proxy. */
+/** A command that runs with proxy settings in the environment variables that most programs use. */
 final class Child {
 
   private static final List<String> PROXIES =
@@ -23,7 +23,7 @@ final class Child {
 
   private Child() {}
 
-  /** Runs it with our own input and output; answers its exit code. */
+  /** Runs it with inherited input and output; returns its exit code. */
   static int run(List<String> command, URI proxy, Path certificate) throws IOException {
     ProcessBuilder builder = new ProcessBuilder(command).inheritIO();
     Map<String, String> environment = builder.environment();

@@ -15,16 +15,16 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "compare",
     mixinStandardHelpOptions = true,
-    description = "Shows what has changed from one cassette to another of the same calls.",
+    description = "Show the drift from one cassette to another of the same calls.",
     footerHeading = "%nExample:%n",
     footer = "  cachette compare old.har new.har --fail-on shape")
 final class Compare implements Callable<Integer> {
 
-  /** What makes it fail. */
+  /** What makes the command fail. */
   enum FailOn {
-    /** More than values. */
+    /** Changes in shape. */
     SHAPE,
-    /** Anything. */
+    /** Any change. */
     ANY
   }
 
@@ -33,25 +33,25 @@ final class Compare implements Callable<Integer> {
   @Parameters(index = "0", paramLabel = "BEFORE", description = "The older cassette.")
   private Path before;
 
-  @Parameters(index = "1", paramLabel = "AFTER", description = "The newer one.")
+  @Parameters(index = "1", paramLabel = "AFTER", description = "The newer cassette.")
   private Path after;
 
   @Option(
       names = "--fail-on",
       paramLabel = "WHAT",
-      description = "End with 1 if more than values has changed (shape), or anything (any).")
+      description = "Exit with 1 for changes in shape (shape), or for any change (any).")
   private @Nullable FailOn failOn;
 
   @Option(
       names = "--ignore-json",
       paramLabel = "PATH",
-      description = "A place in JSON bodies that is not compared: '$..id'. Can be repeated.")
+      description = "Ignore a place in JSON bodies: '$..id'. Can be repeated.")
   private List<String> ignoredJson = List.of();
 
   @Option(
       names = "--ignore-query",
       paramLabel = "NAME",
-      description = "A parameter of the query that is not compared. Can be repeated.")
+      description = "Ignore a query parameter. Can be repeated.")
   private List<String> ignoredQuery = List.of();
 
   @Override

@@ -38,8 +38,8 @@ import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
 /**
- * Lets other programs add and drop stubs, and read calls, by HTTP and JSON. It is itself a Cachette
- * with stubs whose answers are computed.
+ * Lets other programs add and remove stubs, and read calls, over HTTP and JSON. It is a Cachette
+ * with computed answers itself.
  */
 final class Control {
 
@@ -66,7 +66,7 @@ final class Control {
                 .listeningAt(at));
   }
 
-  /** Begins; answers the base URL. */
+  /** Starts it; returns the base URL. */
   String open() {
     own.stub("GET /openapi.json").answer(classpath("dev/cachette/cli/control.openapi.json"));
     answer("GET /stubs", this::stubs);
@@ -77,7 +77,7 @@ final class Control {
     answer("POST /reset", this::reset);
     answer("* /{+rest}", Control::nothing);
     try {
-      return own.address();
+      return own.baseUrl();
     } catch (RuntimeException taken) {
       own.close();
       throw taken;
@@ -91,23 +91,23 @@ final class Control {
                 received -> guard.refusal(received).orElseGet(() -> done(function, received))));
   }
 
-  /** What callers do wrong is their answer, not a failure of ours. */
+  /** Wrong requests are answered, and are not failures. */
   private static Answer done(Function<Received, Answer> function, Received received) {
     try {
       return function.apply(received);
     } catch (StubFileException wrong) {
       return problem(
           400,
-          "The stubs cannot be used",
+          "Invalid stubs",
           Map.of(
               "detail",
               wrong.getMessage(),
               "problems",
               wrong.problems().stream().map(Control::asJson).toList()));
     } catch (IllegalArgumentException wrong) {
-      return problem(400, "The request cannot be understood", detail(wrong));
+      return problem(400, "Invalid request", detail(wrong));
     } catch (IllegalStateException | AssertionFailedError impossible) {
-      return problem(409, "It cannot be done", detail(impossible));
+      return problem(409, "Failed", detail(impossible));
     }
   }
 
@@ -124,7 +124,7 @@ final class Control {
     return json;
   }
 
-  /** All stubs in force, as a stub file. */
+  /** Returns all active stubs, as a stub file. */
   private Answer stubs(Received received) {
     return ResponseAnswer.of(
         new Response(
@@ -146,13 +146,13 @@ final class Control {
   private Answer drop(Received received) {
     StubFiles files = added.remove(received.variables().get("id"));
     if (files == null) {
-      return problem(404, "There are no such stubs");
+      return problem(404, "No such stubs");
     }
     files.remove();
     return status(204);
   }
 
-  /** The calls of a request line, or all; the last ones where there are many. */
+  /** Returns the calls of a request line, or all; only the last ones if there are many. */
   private Answer calls(Received received) {
     List<Call> calls = wanted(received).stream().toList();
     int limit = number(received, "limit", MOST_CALLS);
@@ -166,7 +166,7 @@ final class Control {
     return json(told);
   }
 
-  /** How many there are; waits for so many as are wanted. */
+  /** Returns their number; waits for a number of them if requested. */
   private Answer count(Received received) {
     int atLeast = number(received, "atLeast", 0);
     Duration within = within(received);
@@ -194,7 +194,7 @@ final class Control {
     Duration within =
         received.query().first("within").map(Durations::parse).orElse(Duration.ofSeconds(5));
     if (within.compareTo(LONGEST) > 0) {
-      throw new IllegalArgumentException("within is a minute at most, not " + within + ".");
+      throw new IllegalArgumentException("within is at most one minute, not " + within + ".");
     }
     return within;
   }
@@ -202,7 +202,7 @@ final class Control {
   private static int number(Received received, String name, int otherwise) {
     Optional<String> text = received.query().first(name);
     if (text.isPresent() && !text.get().matches("[0-9]{1,9}")) {
-      throw new IllegalArgumentException(name + " is a whole number, not " + text.get() + ".");
+      throw new IllegalArgumentException(name + " must be a whole number, not " + text.get() + ".");
     }
     return text.map(Integer::parseInt).orElse(otherwise);
   }
@@ -221,7 +221,7 @@ final class Control {
     return json;
   }
 
-  /** The body as JSON where it is some, else as text. */
+  /** Returns the body as JSON if it is JSON, else as a string. */
   private static Object body(Call call) {
     boolean isJson =
         call.headers().contentType().filter(MediaType::isJson).isPresent()
@@ -233,15 +233,15 @@ final class Control {
     String asked = received.request().method() + " " + received.request().uri().path();
     return problem(
         404,
-        "There is no such resource",
-        Map.of("detail", asked + " is nothing here. GET /openapi.json describes what there is."));
+        "Not found",
+        Map.of("detail", asked + " does not exist. GET /openapi.json describes the resources."));
   }
 
   private Answer reset(Received received) {
     try {
       net.reset();
     } catch (AssertionFailedError told) {
-      // What failed was told when it did; the scope is a new one all the same.
+      // Failures were reported when they happened; the scope is a new one.
     }
     added.clear();
     return status(204);

@@ -19,18 +19,17 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "convert",
     mixinStandardHelpOptions = true,
-    description =
-        "Makes stubs of cassettes and of command lines, cassettes of stubs, Java of exchanges.",
+    description = "Convert between cassettes, stub files, curl commands and Java code.",
     footerHeading = "%nExamples:%n",
     footer = {
       "  cachette convert arrival.har > harbour.stubs.yaml",
-      "  cachette convert arrival.har --exchange 3 --into java",
+      "  cachette convert arrival.har --exchange 3 --format java",
       "  cachette convert harbour.stubs.yaml --to harbour.har",
       "  cachette convert calls.txt     # lines METHOD URL, or curl commands"
     })
 final class Convert implements Callable<Integer> {
 
-  /** What it is made into. */
+  /** The target formats. */
   enum Into {
     /** A stub file. */
     STUBS,
@@ -44,13 +43,14 @@ final class Convert implements Callable<Integer> {
 
   @Parameters(
       paramLabel = "FILE",
-      description = "A cassette (.har), a stub file (.yaml, .yml, .json), or a text of lines.")
+      description =
+          "A cassette (.har), a stub file (.yaml, .yml, .json), or a text file with commands.")
   private Path file;
 
   @Option(
-      names = "--into",
+      names = "--format",
       paramLabel = "WHAT",
-      description = "stubs, cassette or java; by default stubs, and a cassette of a stub file.")
+      description = "stubs, cassette or java; by default stubs, but cassette for a stub file.")
   private @Nullable Into into;
 
   @Option(
@@ -62,7 +62,7 @@ final class Convert implements Callable<Integer> {
   @Option(
       names = "--to",
       paramLabel = "FILE",
-      description = "Write here, not to standard output; a cassette is always written to a file.")
+      description = "The output file, instead of standard output; required for a cassette.")
   private @Nullable Path target;
 
   @Override
@@ -93,25 +93,25 @@ final class Convert implements Callable<Integer> {
       } else {
         ObjectNode stubs = StubsOfExchanges.of(wanted, output::remark);
         write(stubs);
-        Markers.in(stubs.toString()).forEach(this::tellOfSecret);
+        Placeholders.in(stubs.toString()).forEach(this::tellOfSecret);
       }
     }
   }
 
-  private void tellOfSecret(String marker) {
+  private void tellOfSecret(String placeholder) {
     output.remark(
         String.format(
-            "{{%s}} stands where a secret was; callers get it as it is. Mend: write a value there "
-                + "that is none.",
-            marker));
+            "{{%s}} is a placeholder for a secret, which callers get literally. Fix: replace it by"
+                + " an invented value.",
+            placeholder));
   }
 
   private void ofStubs() {
     if (into != null && into != Into.CASSETTE) {
-      throw new WrongUsage("a stub file is made into a cassette only.");
+      throw new WrongUsage("a stub file can only be converted to a cassette.");
     }
     if (target == null) {
-      throw new WrongUsage("a cassette is written to a file. Mend: --to " + file + ".har");
+      throw new WrongUsage("a cassette needs an output file. Fix: --to " + file + ".har");
     }
     int count = CassetteOfStubs.write(file, target, output::remark);
     if (output.isJson()) {
@@ -120,7 +120,7 @@ final class Convert implements Callable<Integer> {
     output.remark(count + (count == 1 ? " exchange" : " exchanges") + " written to " + target);
   }
 
-  /** In JSON where that is asked for, or the file is named so; else in YAML. */
+  /** Uses JSON if requested, or if the file name says so; else YAML. */
   private void write(ObjectNode stubs) throws IOException {
     boolean json = output.isJson() || target != null && target.toString().endsWith(".json");
     write(json ? Output.asJson(stubs) : StubWriter.yaml(stubs));

@@ -12,7 +12,7 @@ import java.util.Locale;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** What a command line of curl asks for, as far as a stub can ask for it, too. */
+/** Parses a curl command, as far as a stub can express it. */
 final class CurlLine {
 
   private static final Set<String> WITHOUT_VALUE =
@@ -63,9 +63,9 @@ final class CurlLine {
   }
 
   /**
-   * Reads a command.
+   * Parses a command.
    *
-   * @throws IllegalArgumentException if it names no URL, or has a quote that is not closed
+   * @throws IllegalArgumentException if it has no URL, or an unclosed quote
    */
   static CurlLine parse(String command) {
     CurlLine line = new CurlLine(ShellWords.of(command));
@@ -88,11 +88,11 @@ final class CurlLine {
       }
     }
     if (url == null) {
-      throw new IllegalArgumentException("the command names no URL");
+      throw new IllegalArgumentException("the command has no URL");
     }
   }
 
-  /** Reads an option with its value; answers where that stands. */
+  /** Parses an option with its value; returns the position of the value. */
   private int option(String word, int at) {
     boolean joined = word.matches("-[XHdubAeo].+");
     String name = joined ? word.substring(0, 2) : word;
@@ -109,7 +109,7 @@ final class CurlLine {
     return joined ? at : at + 1;
   }
 
-  /** The request line, and conditions on headers that tell something, and on the body. */
+  /** Returns the request line, and conditions on significant headers and on the body. */
   ObjectNode pattern() {
     String used =
         method != null ? method : head ? "HEAD" : data.isEmpty() || asGet ? "GET" : "POST";
@@ -137,7 +137,7 @@ final class CurlLine {
     return pattern;
   }
 
-  /** Credentials are nobody's business, and what every client says tells nothing. */
+  /** Skips credentials, and headers that every client sends. */
   private static boolean isTelling(String name) {
     return !Set.of("authorization", "cookie", "user-agent", "accept", "content-type")
         .contains(name.toLowerCase(Locale.ROOT));

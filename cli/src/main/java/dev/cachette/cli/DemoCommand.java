@@ -12,8 +12,8 @@ import picocli.CommandLine.Help.Ansi;
     name = "demo",
     mixinStandardHelpOptions = true,
     description = {
-      "Shows a complete arrival in the harbour of Marrow Bay, with no network.",
-      "It has stubs, a trouble, an explanation, assertions, a recording and its replay."
+      "Run the demo: a complete arrival in the harbour of Marrow Bay, without a network.",
+      "It shows stubs, a fault, an explanation, assertions, a recording and its replay."
     },
     footerHeading = "%nExample:%n",
     footer = "  cachette demo")

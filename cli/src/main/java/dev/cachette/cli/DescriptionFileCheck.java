@@ -4,7 +4,7 @@ import dev.cachette.internal.openapi.MalformedDescription;
 import java.nio.file.Path;
 import java.util.List;
 
-/** What can be found in a description by itself. */
+/** Checks an API description by itself. */
 final class DescriptionFileCheck {
 
   private DescriptionFileCheck() {}

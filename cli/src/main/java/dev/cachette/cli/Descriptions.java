@@ -10,13 +10,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** The descriptions that files are held against, each at the origins of its service. */
+/** The API descriptions to check files against, each for the origins of its service. */
 final class Descriptions {
 
   private final List<Described> all = new ArrayList<>();
 
   /**
-   * Those that are named.
+   * Reads the given ones.
    *
    * @param named each a file, or an origin with a file: {@code https://berths.example=berths.yaml}
    */
@@ -30,8 +30,8 @@ final class Descriptions {
       if (origins.isEmpty()) {
         throw new Failure(
             file
-                + " names no server with a host. Mend: say which one it describes: --openapi "
-                + "https://berths.example="
+                + " has no server with a host. Fix: give its origin: --openapi"
+                + " https://berths.example="
                 + file);
       }
       origins.forEach(origin -> all.add(new Described(origin, description)));
@@ -53,7 +53,7 @@ final class Descriptions {
     }
   }
 
-  /** The description of the service at an origin. */
+  /** Returns the API description of the service at an origin. */
   Optional<Description> at(String origin) {
     return all.stream()
         .filter(service -> service.origin().equals(origin))

@@ -5,7 +5,7 @@ import java.time.Duration;
 import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine.TypeConversionException;
 
-/** Reads durations as stub files have them: {@code 200ms}, {@code 90d}. */
+/** Parses durations as in stub files: {@code 200ms}, {@code 90d}. */
 final class DurationReader implements ITypeConverter<Duration> {
 
   @Override

@@ -10,12 +10,12 @@ import dev.cachette.http.Response;
 import dev.cachette.match.Content;
 import java.util.Optional;
 
-/** An exchange as a person reads it, whole. */
+/** Renders an exchange for people, in full. */
 final class ExchangeText {
 
   private ExchangeText() {}
 
-  /** Request and outcome, each with headers and body; JSON is laid out. */
+  /** Returns request and outcome, each with headers and body; JSON is formatted. */
   static String of(Exchange exchange) {
     StringBuilder out = new StringBuilder(of(exchange.request()));
     out.append('\n').append(exchange.outcome()).append('\n');
@@ -27,7 +27,7 @@ final class ExchangeText {
     return out.toString();
   }
 
-  /** Request line, headers and body. */
+  /** Appends request line, headers and body. */
   static String of(Request request) {
     StringBuilder out = new StringBuilder();
     out.append(request.method()).append(' ').append(request.uri()).append('\n');
@@ -49,6 +49,6 @@ final class ExchangeText {
       return json.get().toPrettyString();
     }
     boolean readable = content.mediaType().map(MediaType::isText).orElse(false);
-    return readable && content.codingProblem().isEmpty() ? content.text() : "(" + body + ")";
+    return readable && content.encodingProblem().isEmpty() ? content.text() : "(" + body + ")";
   }
 }

@@ -9,7 +9,7 @@ import java.nio.file.AccessDeniedException;
 import java.nio.file.FileSystemException;
 import java.nio.file.NoSuchFileException;
 
-/** Why something could not be done, in words for the user; never with a stack trace. */
+/** A failure in words for the user; never with a stack trace. */
 class Failure extends RuntimeException {
 
   private static final long serialVersionUID = 1;
@@ -18,7 +18,7 @@ class Failure extends RuntimeException {
     super(message);
   }
 
-  /** What is said of a failure, in one line; of stub files, a line a problem. */
+  /** Returns the message for a failure, in one line; for stub files, one line per problem. */
   static String line(Throwable failure) {
     if (failure instanceof StubFileException stubs) {
       return stubs.getMessage();
@@ -35,10 +35,12 @@ class Failure extends RuntimeException {
             || failure instanceof IllegalArgumentException
             || failure instanceof IllegalStateException;
     return oneLine(
-        ours ? String.valueOf(failure.getMessage()) : "unexpected, a defect: " + failure);
+        ours
+            ? String.valueOf(failure.getMessage())
+            : "internal error, please report it: " + failure);
   }
 
-  /** The reason, without the name of an exception where words say it. */
+  /** Returns the reason, without the name of an exception if there are words. */
   static String reason(IOException failure) {
     if (failure instanceof NoSuchFileException || failure instanceof FileNotFoundException) {
       return "there is no file " + failure.getMessage() + ".";
@@ -52,7 +54,7 @@ class Failure extends RuntimeException {
     return failure.getMessage() == null ? failure.toString() : failure.getMessage();
   }
 
-  /** A text without its line breaks. */
+  /** Returns a text without line breaks. */
   static String oneLine(String text) {
     return text.strip().replaceAll("\\s*\\R\\s*", " ");
   }

@@ -1,13 +1,13 @@
 package dev.cachette.cli;
 
 /**
- * Something that a check has found.
+ * A problem that a check has found.
  *
  * @param file the file
  * @param line its line, from 1
  * @param column its column, from 1
  * @param path the place in its tree; empty for the whole file
- * @param finding what it is
+ * @param finding the problem
  */
 record Finding(String file, int line, int column, String path, String finding) {
 

@@ -8,20 +8,20 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.regex.Pattern;
 
-/** What a file is that a command was given, by the ending of its name and what it begins with. */
+/** The kind of a given file, by its extension and its beginning. */
 enum GivenFile {
-  /** A cassette, or a HAR file of another program. */
+  /** A cassette, or a HAR file exported by another tool. */
   CASSETTE,
   /** A stub file. */
   STUBS,
-  /** A description in OpenAPI. */
+  /** An OpenAPI description. */
   DESCRIPTION,
   /** Anything else. */
   OTHER;
 
   private static final Pattern STUB_FILE = Pattern.compile(".*\\.(yaml|yml|json)");
 
-  /** What a file would be by its name alone, whether or not it is there. */
+  /** Returns the kind by name only, whether or not the file exists. */
   static GivenFile named(Path file) {
     if (file.toString().endsWith(".har")) {
       return CASSETTE;
@@ -40,9 +40,9 @@ enum GivenFile {
   }
 
   /**
-   * What a file is.
+   * Returns the kind of a file.
    *
-   * @throws Failure if it is not there
+   * @throws Failure if it does not exist
    */
   static GivenFile of(Path file) {
     if (!Files.isRegularFile(file)) {

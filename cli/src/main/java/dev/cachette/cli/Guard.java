@@ -11,8 +11,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Who may control: whoever has the token, if there is one; and no page of another site, which a
- * browser on this machine would call for.
+ * Access control of the control port: requires the token, if there is one; and rejects web pages of
+ * other sites, whose scripts a browser on this machine would run.
  */
 final class Guard {
 
@@ -22,27 +22,27 @@ final class Guard {
     this.token = token;
   }
 
-  /** Why a request is refused; empty if it is not. */
+  /** Returns why a request is rejected; empty if it is allowed. */
   Optional<Answer> refusal(Received received) {
     if (isOfAnotherSite(received)) {
       return Optional.of(
           problem(
               403,
-              "Requests of pages are refused",
-              Map.of("detail", "A page of another site may not control this.")));
+              "Requests from web pages are rejected",
+              Map.of("detail", "A page of another site must not control this.")));
     }
     if (token.isPresent() && !isShown(received, token.get())) {
       return Optional.of(
           problem(
                   401,
                   "The token is missing or wrong",
-                  Map.of("detail", "Show it as Authorization: Bearer."))
+                  Map.of("detail", "Send it as Authorization: Bearer."))
               .header("www-authenticate", "Bearer"));
     }
     return Optional.empty();
   }
 
-  /** A browser says so itself; and a name that is none of this machine's is another site's. */
+  /** Browsers say so themselves; and a Host header with another name is from another site. */
   private boolean isOfAnotherSite(Received received) {
     boolean crossSite =
         received

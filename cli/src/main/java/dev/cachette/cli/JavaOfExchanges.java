@@ -1,8 +1,8 @@
 package dev.cachette.cli;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.Fault;
 import dev.cachette.answer.ResponseAnswer;
-import dev.cachette.answer.Trouble;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Header;
 import dev.cachette.http.MediaType;
@@ -16,7 +16,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** Makes Java of exchanges: a stub each, as one would write it in a test. */
+/** Converts exchanges to Java code: one stub each, as in a test. */
 final class JavaOfExchanges {
 
   private JavaOfExchanges() {}
@@ -25,7 +25,7 @@ final class JavaOfExchanges {
     String stubs =
         exchanges.stream().flatMap(each -> stub(each).stream()).collect(Collectors.joining("\n"));
     if (stubs.isEmpty()) {
-      throw new Failure("there is no answered exchange to make Java of.");
+      throw new Failure("no answered exchange to convert to Java.");
     }
     return stubs;
   }
@@ -60,8 +60,8 @@ final class JavaOfExchanges {
   }
 
   private static String java(Answer answer) {
-    if (answer instanceof Trouble trouble) {
-      return "Troubles." + AnswerWriter.name(trouble) + "()";
+    if (answer instanceof Fault fault) {
+      return "Faults." + AnswerWriter.name(fault) + "()";
     }
     Response response = ((ResponseAnswer) answer).response();
     Optional<MediaType> type = response.headers().contentType();
@@ -103,7 +103,7 @@ final class JavaOfExchanges {
     return java.toString();
   }
 
-  /** A text block where there are several lines, else a string. */
+  /** Returns a text block for several lines, else a string literal. */
   private static String block(String text) {
     if (text.indexOf('\n') < 0 || text.indexOf('\r') >= 0) {
       return literal(text);

@@ -12,7 +12,7 @@ import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
 
-/** Where a command listens, what for, and with which authority: the same for all that do. */
+/** Options of commands that listen: address, origin, and certificate authority. */
 final class Listening {
 
   private static final int MOST_CALLS = 10_000;
@@ -32,7 +32,8 @@ final class Listening {
       paramLabel = "ADDRESS",
       defaultValue = "127.0.0.1",
       converter = AddressReader.class,
-      description = "The address; by default the loopback, which only this machine reaches.")
+      description =
+          "The address; by default the loopback address, which only this machine can reach.")
   private InetAddress address;
 
   @Option(
@@ -40,38 +41,36 @@ final class Listening {
       paramLabel = "ORIGIN",
       converter = OriginReader.class,
       description =
-          "The origin that plain calls are meant for, as https://tides.example. Without it, the "
-              + "Host header says so, or the proxy request.")
+          "The origin of plain calls, such as https://tides.example. By default, the Host header or"
+              + " the proxy request says so.")
   private @Nullable String origin;
 
   @Option(
       names = "--upstream",
       paramLabel = "ORIGIN",
       converter = OriginReader.class,
-      description =
-          "Where the real service is. Calls are then meant for it, unless --for says something "
-              + "else.")
+      description = "The real service. Calls are then for it, unless --for gives another origin.")
   private @Nullable String upstream;
 
   @Option(
-      names = "--authority",
+      names = "--ca",
       paramLabel = "FILE",
       description =
-          "The key and certificate for HTTPS; by default ~/.cachette/authority.pem, which is "
-              + "made at its first use, for its owner alone.")
+          "The key and certificate for HTTPS; by default ~/.cachette/authority.pem, which is"
+              + " created at first use, readable only by its owner.")
   private Path authority = Path.of(System.getProperty("user.home"), ".cachette", "authority.pem");
 
   @Option(
-      names = "--authority-out",
+      names = "--ca-cert-out",
       paramLabel = "FILE",
-      description = "Write the certificate here, for programs that are to trust it.")
+      description = "Write the CA certificate here, for programs that have to trust it.")
   private @Nullable Path authorityOut;
 
   @Nullable String upstream() {
     return upstream;
   }
 
-  /** What plain calls are meant for; null where the Host header says so. */
+  /** Returns the origin of plain calls; null if the Host header says so. */
   @Nullable String origin() {
     return origin == null ? upstream : origin;
   }
@@ -81,9 +80,9 @@ final class Listening {
   }
 
   /**
-   * The settings of what listens there.
+   * Returns the settings.
    *
-   * @param meant what plain calls are meant for; null where the Host header says so
+   * @param meant the origin of plain calls; null if the Host header says so
    */
   Settings settings(@Nullable String meant) {
     InetSocketAddress at = new InetSocketAddress(address, port);
@@ -99,22 +98,22 @@ final class Listening {
             .servingThreads(Math.min(MOST_THREADS, Runtime.getRuntime().availableProcessors()))
             .authority(authority);
     if (meant != null) {
-      settings = settings.standingFor(meant);
+      settings = settings.servingAs(meant);
     }
     return origin != null && upstream != null ? settings.realServiceAt(origin, upstream) : settings;
   }
 
-  /** Whether it listens where other machines may call. */
+  /** Returns true if other machines may connect. */
   boolean isOpenToOthers() {
     return !address.isLoopbackAddress();
   }
 
-  /** The same address, at another port. */
+  /** Returns the same address with another port. */
   InetSocketAddress at(int otherPort) {
     return new InetSocketAddress(address, otherPort);
   }
 
-  /** Writes the certificate where it is wanted. */
+  /** Writes the certificate, if requested. */
   void writeCertificate(String pem) {
     if (authorityOut == null) {
       return;

@@ -5,14 +5,14 @@ import dev.cachette.match.Difference;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** What does not fit a description, as lines of findings. */
+/** Violations of an API description, as findings. */
 final class Misfits {
 
   private Misfits() {}
 
   /**
-   * One text for each thing; none for those that are not known before the file is used: templates
-   * and what was redacted.
+   * One text per violation; none for values that are unknown until the file is used: templates and
+   * redacted ones.
    */
   static List<String> of(String opening, List<Check> missed) {
     return missed.stream()

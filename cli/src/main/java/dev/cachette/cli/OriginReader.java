@@ -4,7 +4,7 @@ import dev.cachette.http.Uri;
 import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine.TypeConversionException;
 
-/** Reads the origin of a service: {@code https://tides.example}. */
+/** Parses the origin of a service: {@code https://tides.example}. */
 final class OriginReader implements ITypeConverter<String> {
 
   @Override

@@ -8,18 +8,18 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
-/** How a command says what it found: the same options for all of them. */
+/** The output of a command: the same options for all of them. */
 final class Output {
 
   @Spec(Spec.Target.MIXEE)
   private CommandSpec command;
 
-  @Option(names = "--json", description = "Say the result as JSON.")
+  @Option(names = "--json", description = "Print the result as JSON.")
   private boolean json;
 
   @Option(
       names = {"-q", "--quiet"},
-      description = "Say nothing but the result and errors.")
+      description = "Print only the result and errors.")
   private boolean quiet;
 
   boolean isJson() {
@@ -27,8 +27,7 @@ final class Output {
   }
 
   /**
-   * A result, which goes to standard output. Whoever reads that through a pipe may have had enough:
-   * then the rest is not said.
+   * Prints a result to standard output. If the reader of a pipe has closed it, the rest is dropped.
    *
    * @throws Failure if it cannot be written for another reason
    */
@@ -40,17 +39,17 @@ final class Output {
     }
   }
 
-  /** A result as JSON. */
+  /** Prints a result as JSON. */
   void json(Object value) {
     result(asJson(value));
   }
 
-  /** As JSON, laid out. */
+  /** Returns formatted JSON. */
   static String asJson(Object value) {
     return written(JsonWriters.LAID_OUT, value);
   }
 
-  /** As JSON in one line. */
+  /** Returns JSON in one line. */
   static String asJsonLine(Object value) {
     return written(JsonWriters.IN_A_LINE, value);
   }
@@ -63,18 +62,18 @@ final class Output {
     }
   }
 
-  /** A third of a second is spent on them, so they wait until somebody asks for JSON. */
+  /** Loading them takes a third of a second, so they wait until they are needed. */
   private static final class JsonWriters {
     static final ObjectWriter IN_A_LINE = new ObjectMapper().writer();
     static final ObjectWriter LAID_OUT = IN_A_LINE.withDefaultPrettyPrinter();
   }
 
-  /** Why it could not be done. */
+  /** Prints an error. */
   void error(String text) {
     command.commandLine().getErr().println("cachette: " + text);
   }
 
-  /** A remark, which goes to standard error. */
+  /** Prints a remark to standard error. */
   void remark(String text) {
     if (!quiet) {
       command.commandLine().getErr().println(text.stripTrailing());

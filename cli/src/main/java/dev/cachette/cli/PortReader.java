@@ -3,7 +3,7 @@ package dev.cachette.cli;
 import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine.TypeConversionException;
 
-/** Reads the number of a port; 0 is a free one. */
+/** Parses a port number; 0 is a free port. */
 final class PortReader implements ITypeConverter<Integer> {
 
   private static final int LARGEST = 65_535;

@@ -2,7 +2,7 @@ package dev.cachette.cli;
 
 import dev.cachette.Cachette;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,10 +18,10 @@ import picocli.CommandLine.Parameters;
     name = "record",
     mixinStandardHelpOptions = true,
     description = {
-      "Records what goes through it into a cassette, secrets taken out.",
-      "It is a forward proxy for any service, or with --upstream a server in front of one. It "
-          + "goes on until it is stopped, or while a command runs, which gets the proxy and the "
-          + "certificate in environment variables."
+      "Record calls into a cassette, with secrets redacted.",
+      "It is a forward proxy for any service, or with --upstream a reverse proxy for one. It runs"
+          + " until it is stopped, or while a command runs, which gets the proxy and the"
+          + " certificate in environment variables."
     },
     footerHeading = "%nExamples:%n",
     footer = {
@@ -39,26 +39,26 @@ final class Record implements Callable<Integer> {
 
   @Option(
       names = "--rewrite",
-      description = "Replace what is in the cassette; without it, what is new is added.")
+      description = "Replace the content of the cassette; by default, new calls are added.")
   private boolean rewriting;
 
   @Parameters(
       arity = "0..*",
       paramLabel = "COMMAND",
-      description = "A command behind --, whose calls are recorded while it runs.")
+      description = "A command after --, whose calls are recorded while it runs.")
   private List<String> command = List.of();
 
   @Override
   public Integer call() throws IOException {
     if (GivenFile.named(target) != GivenFile.CASSETTE) {
-      throw new WrongUsage("a cassette has the ending .har, and " + target + " has not.");
+      throw new WrongUsage("the name of a cassette ends in .har, but " + target + " does not.");
     }
     CallPrinter printer = new CallPrinter(output, !command.isEmpty());
     Cachette net = Cachette.open(listening.settings().watchingCalls(printer));
     String address;
     try {
       net.cassette(target, settings());
-      address = net.address();
+      address = net.baseUrl();
       listening.writeCertificate(net.proxy().authorityPem());
     } catch (RuntimeException impossible) {
       net.close();
@@ -74,7 +74,7 @@ final class Record implements Callable<Integer> {
 
   private CassetteSettings settings() {
     return CassetteSettings.defaults()
-        .recording(rewriting ? Recording.REWRITE : Recording.EXTEND)
+        .mode(rewriting ? RecordingMode.REWRITE : RecordingMode.EXTEND)
         .recordingInCi()
         .redaction(any -> rules.redaction());
   }
@@ -94,7 +94,7 @@ final class Record implements Callable<Integer> {
     }
     int written = stop(net, printer);
     if (code != 0) {
-      output.remark(command.get(0) + " ended with " + code + ".");
+      output.remark(command.get(0) + " exited with " + code + ".");
     }
     return written != 0 ? written : code == 0 ? 0 : Tool.DOES_NOT_HOLD;
   }
@@ -102,7 +102,7 @@ final class Record implements Callable<Integer> {
   private int stop(Cachette net, CallPrinter printer) {
     try {
       net.close();
-      String where = Files.exists(target) ? ", in " + target : "; there was nothing to write";
+      String where = Files.exists(target) ? ", in " + target : "; nothing to write";
       output.remark("recorded: " + printer.summary() + where);
       return 0;
     } catch (RuntimeException | AssertionError notWritten) {

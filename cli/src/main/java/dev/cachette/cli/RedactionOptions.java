@@ -5,34 +5,33 @@ import java.util.List;
 import java.util.Map;
 import picocli.CommandLine.Option;
 
-/** What is taken for secret, beside what usually is. */
+/** What is secret, besides the defaults. */
 final class RedactionOptions {
 
   @Option(
       names = "--secret",
       paramLabel = "NAME=VALUE",
       description =
-          "A secret, wherever it stands. NAME= alone takes the value from the environment "
-              + "variable of that name, so that it stands in no history of commands. Can be "
-              + "repeated.")
+          "A secret, wherever it occurs. NAME= alone takes the value from the environment variable"
+              + " of that name, so that it is in no shell history. Can be repeated.")
   private Map<String, String> secrets = Map.of();
 
   @Option(
-      names = "--also-named",
+      names = "--secret-name",
       paramLabel = "NAME",
       description = "A header, parameter or member whose value is secret. Can be repeated.")
   private List<String> names = List.of();
 
   @Option(
-      names = "--sparing",
+      names = "--not-secret",
       paramLabel = "NAME",
-      description = "One whose value is none, though it is by default. Can be repeated.")
+      description = "A name whose value is not secret, though it is by default. Can be repeated.")
   private List<String> spared = List.of();
 
   @Option(
       names = "--allow",
       paramLabel = "TEXT",
-      description = "A text that looks like a secret and is none. Can be repeated.")
+      description = "A text that looks like a secret but is not. Can be repeated.")
   private List<String> allowed = List.of();
 
   Redaction redaction() {
@@ -43,7 +42,9 @@ final class RedactionOptions {
         value = System.getenv().getOrDefault(secret.getKey(), "");
         if (value.isEmpty()) {
           throw new WrongUsage(
-              "--secret " + secret.getKey() + "= has no value, nor has the environment variable.");
+              "--secret "
+                  + secret.getKey()
+                  + "= has no value, and there is no such environment variable.");
         }
       }
       try {
@@ -56,7 +57,7 @@ final class RedactionOptions {
       redaction = redaction.alsoNamed(names.toArray(String[]::new));
     }
     if (!spared.isEmpty()) {
-      redaction = redaction.sparing(spared.toArray(String[]::new));
+      redaction = redaction.except(spared.toArray(String[]::new));
     }
     return allowed.isEmpty() ? redaction : redaction.allowing(allowed.toArray(String[]::new));
   }

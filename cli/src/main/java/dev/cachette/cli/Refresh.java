@@ -5,9 +5,9 @@ import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Drift;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import dev.cachette.http.Request;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.real.RealCalls;
@@ -30,8 +30,8 @@ import picocli.CommandLine.Parameters;
     name = "refresh",
     mixinStandardHelpOptions = true,
     description = {
-      "Sends the requests of a cassette to the real services again, and shows what has changed.",
-      "The cassette stays as it is, unless --write is given."
+      "Send the requests of a cassette to the real services again, and show the drift.",
+      "The cassette is unchanged, unless --write is given."
     },
     footerHeading = "%nExample:%n",
     footer = "  cachette refresh tides.har --secret TIDES_KEY= --fail-on shape")
@@ -43,13 +43,13 @@ final class Refresh implements Callable<Integer> {
   @Parameters(paramLabel = "FILE", description = "The cassette.")
   private Path file;
 
-  @Option(names = "--write", description = "Keep what is answered now.")
+  @Option(names = "--write", description = "Write the new responses to the cassette.")
   private boolean write;
 
   @Option(
       names = "--fail-on",
       paramLabel = "WHAT",
-      description = "End with 1 if more than values has changed (shape), or anything (any).")
+      description = "Exit with 1 for changes in shape (shape), or for any change (any).")
   private Compare.@Nullable FailOn failOn;
 
   @Option(
@@ -57,16 +57,17 @@ final class Refresh implements Callable<Integer> {
       paramLabel = "ORIGIN=ADDRESS",
       converter = {OriginReader.class, OriginReader.class},
       description =
-          "Where a service is, if not where its name says: "
-              + "https://tides.example=http://127.0.0.1:8085. Can be repeated.")
+          "The address of a service, if it differs from its name:"
+              + " https://tides.example=http://127.0.0.1:8085. Can be repeated.")
   private Map<String, String> addresses = Map.of();
 
   @Override
   public Integer call() {
     CassetteSettings settings = CassetteSettings.defaults().redaction(any -> rules.redaction());
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
-      InPlay again =
-          new InPlay(file.toString(), settings, Recording.REWRITE, cassette.recordings());
+      LoadedCassette again =
+          new LoadedCassette(
+              file.toString(), settings, RecordingMode.REWRITE, cassette.recordings());
       send(cassette.exchanges(), again);
       List<Exchange> answered = again.finished();
       Instant now = Instant.now();
@@ -95,7 +96,7 @@ final class Refresh implements Callable<Integer> {
     }
   }
 
-  private void send(List<Exchange> exchanges, InPlay again) {
+  private void send(List<Exchange> exchanges, LoadedCassette again) {
     try (Engine engine = new Engine()) {
       RealCalls services = new RealCalls(engine, addresses);
       int number = 0;
@@ -109,7 +110,7 @@ final class Refresh implements Callable<Integer> {
         } catch (RealServiceFailed failed) {
           throw new Failure(
               String.format(
-                  "%s cannot be reached: %s. The cassette is as it was.",
+                  "%s cannot be reached: %s. The cassette is unchanged.",
                   request.uri().origin(), failed.getCause().getMessage()));
         }
       }
@@ -118,13 +119,13 @@ final class Refresh implements Callable<Integer> {
 
   private static void requireFilled(int number, Request request) {
     String text = request.uri() + "\n" + ExchangeText.of(request);
-    Markers.in(text).stream()
+    Placeholders.in(text).stream()
         .findFirst()
         .ifPresent(
             name -> {
               throw new Failure(
                   String.format(
-                      "exchange %d needs the secret %s, which is not in the cassette. Mend: "
+                      "exchange %d needs the secret %s, which is not in the cassette. Fix: "
                           + "--secret %s=",
                       number, name, name));
             });

@@ -13,7 +13,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 
-/** Reads files again when one of them has changed; keeps what it has where they are wrong. */
+/** Reloads files after a change; keeps the previous version if they are invalid. */
 final class Reloading {
 
   private static final long MILLIS = 300;
@@ -26,10 +26,10 @@ final class Reloading {
   }
 
   /**
-   * Looks at files that belong together.
+   * Watches files that belong together.
    *
-   * @param files what they are, which may change when they are read
-   * @param reload reads all of them again; answers what was read
+   * @param files returns them; may differ after each reload
+   * @param reload reads all of them again; returns what was read
    */
   void watch(Supplier<List<Path>> files, Supplier<String> reload) {
     watched.add(new Watched(files, reload));
@@ -47,7 +47,7 @@ final class Reloading {
         () -> watched.forEach(Watched::look), MILLIS, MILLIS, TimeUnit.MILLISECONDS);
   }
 
-  /** Files that are read together. */
+  /** Files that are reloaded together. */
   private final class Watched {
 
     private final Supplier<List<Path>> files;
@@ -69,15 +69,15 @@ final class Reloading {
       try {
         String read = reload.get();
         seen = states();
-        output.remark("read again: " + read);
+        output.remark("reloaded: " + read);
       } catch (StubFileException wrong) {
-        output.remark("not read again, what was read before stays:\n" + wrong.getMessage());
+        output.remark("reload failed, the previous version stays in use:\n" + wrong.getMessage());
       } catch (RuntimeException failed) {
-        output.remark("not read again, what was read before stays: " + Failure.line(failed));
+        output.remark("reload failed, the previous version stays in use: " + Failure.line(failed));
       }
     }
 
-    /** When each file was changed, and how long it is. */
+    /** Returns the modification time and size of each file. */
     private Map<Path, String> states() {
       Map<Path, String> states = new HashMap<>();
       for (Path file : files.get()) {

@@ -15,10 +15,11 @@ import picocli.CommandLine.Parameters;
     name = "serve",
     mixinStandardHelpOptions = true,
     description = {
-      "Answers calls from stub files, cassettes, and the examples of OpenAPI descriptions.",
-      "As a plain server, for the hosts that Host headers name, and as a forward proxy, all at "
-          + "one port, by HTTP/1.1, HTTP/2 and HTTPS. Changed files are read again; calls are "
-          + "printed, one a line."
+      "Serve stub files, cassettes, and the examples of OpenAPI descriptions as a local HTTP"
+          + " server.",
+      "It is a plain server, for the hosts of Host headers, and a forward proxy, all on one port,"
+          + " with HTTP/1.1, HTTP/2 and HTTPS. Changed files are reloaded; calls are printed, one"
+          + " per line."
     },
     footerHeading = "%nExamples:%n",
     footer = {
@@ -36,13 +37,13 @@ final class Serve implements Callable<Integer> {
       arity = "0..*",
       paramLabel = "FILE",
       description =
-          "Stub files (.yaml, .yml, .json), cassettes (.har), descriptions (OpenAPI 3.0 or "
-              + "3.1). Calls to a service that is described are held against the description.")
+          "Stub files (.yaml, .yml, .json), cassettes (.har), API descriptions (OpenAPI 3.0 or"
+              + " 3.1). Calls to a described service are checked against its API description.")
   private List<Path> files = List.of();
 
   @Option(
-      names = "--through",
-      description = "Let calls that nothing answers go to the real services.")
+      names = "--passthrough",
+      description = "Send calls that nothing answers to the real services.")
   private boolean through;
 
   @Option(
@@ -50,35 +51,35 @@ final class Serve implements Callable<Integer> {
       paramLabel = "PORT",
       converter = PortReader.class,
       description =
-          "Listen for control at this port, too: stubs to be added and dropped, calls to be "
-              + "read. GET /openapi.json there describes it.")
+          "Open a control port as well, to add and remove stubs and read calls. GET /openapi.json"
+              + " describes it.")
   private @Nullable Integer control;
 
   @Option(
       names = "--token",
       paramLabel = "TOKEN",
       description =
-          "What callers of the control port must show, as Authorization: Bearer. Needed where "
-              + "--listen lets other machines call.")
+          "The token for the control port, sent as Authorization: Bearer. Required if --listen"
+              + " allows other machines.")
   private @Nullable String token;
 
-  @Option(names = "--no-reload", description = "Do not look for changed files.")
+  @Option(names = "--no-reload", description = "Do not reload changed files.")
   private boolean noReload;
 
   @Override
   public Integer call() {
     if (control != null && listening.isOpenToOthers() && token == null) {
-      throw new WrongUsage(
-          "a control port that other machines reach needs a --token that they must show.");
+      throw new WrongUsage("a control port that other machines can reach needs a --token.");
     }
     if (files.isEmpty() && control == null && !through && listening.upstream() == null) {
       throw new WrongUsage(
-          "there is nothing to serve. Mend: name a stub file, a cassette or a description.");
+          "nothing to serve. Fix: name a stub file, a cassette or an API description.");
     }
     Served served = new Served(files);
     String meant = listening.origin() == null ? served.onlyOrigin() : listening.origin();
     CallPrinter printer = new CallPrinter(output, false);
-    Cachette net = Cachette.open(listening.settings(meant).plainAsSecure().watchingCalls(printer));
+    Cachette net =
+        Cachette.open(listening.settings(meant).treatHttpAsHttps().watchingCalls(printer));
     try {
       String address = begin(net, served, meant);
       output.remark(
@@ -103,7 +104,7 @@ final class Serve implements Callable<Integer> {
     try {
       net.close();
     } catch (AssertionError told) {
-      // What failed was told when it did.
+      // Failures were reported when they happened.
     }
   }
 
@@ -116,9 +117,9 @@ final class Serve implements Callable<Integer> {
     if (through || listening.upstream() != null) {
       net.letThrough("* /{+rest}");
     }
-    // What is added by control, and the calls, are of a scope that can be reset.
+    // Stubs added by the control port, and calls, are in a scope that can be reset.
     net.scope();
-    String address = net.address();
+    String address = net.baseUrl();
     listening.writeCertificate(net.proxy().authorityPem());
     if (control != null) {
       output.remark("control at " + new Control(net, listening.at(control), token).open());

@@ -1,11 +1,11 @@
 package dev.cachette.cli;
 
+import dev.cachette.ActiveCassette;
 import dev.cachette.Cachette;
-import dev.cachette.CassetteInPlay;
 import dev.cachette.DescribedService;
 import dev.cachette.StubFiles;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import dev.cachette.internal.openapi.Description;
 import dev.cachette.internal.resource.DescriptionSource;
 import java.nio.file.Path;
@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The files that are served: stub files, cassettes, descriptions. */
+/** The served files: stub files, cassettes, API descriptions. */
 final class Served {
 
   private final List<Path> stubFiles = new ArrayList<>();
@@ -32,7 +32,7 @@ final class Served {
     }
   }
 
-  /** The one service that all of it is about, if that can be told; else null. */
+  /** Returns the only service in all of them, if there is exactly one; else null. */
   @Nullable String onlyOrigin() {
     if (!isOneDescription()) {
       return null;
@@ -46,14 +46,14 @@ final class Served {
   }
 
   /**
-   * Puts all of it into force.
+   * Activates all of them.
    *
-   * @param meant what plain calls are meant for; null where the Host header says so
+   * @param meant the origin of plain calls; null if the Host header says so
    */
   void serveBy(Cachette net, @Nullable String meant, Reloading reloading) {
     for (Path file : cassettes) {
-      CassetteInPlay cassette =
-          net.cassette(file, CassetteSettings.defaults().recording(Recording.REPLAY));
+      ActiveCassette cassette =
+          net.cassette(file, CassetteSettings.defaults().mode(RecordingMode.REPLAY));
       reloading.watch(
           () -> List.of(file),
           () -> {
@@ -85,8 +85,8 @@ final class Served {
   }
 
   /**
-   * Where a description says that the service is; and what plain calls are meant for, if it says
-   * nothing, or there is nothing else that they could be meant for.
+   * Returns the origins of an API description; or the origin of plain calls, if it has none, or if
+   * there is no other.
    */
   private Set<String> origins(Path file, @Nullable String meant) {
     Set<String> origins = new LinkedHashSet<>(originsOf(file));
@@ -96,8 +96,8 @@ final class Served {
     if (origins.isEmpty()) {
       throw new Failure(
           file
-              + " names no server with a host. Mend: say which one it describes, with --for "
-              + "https://berths.example.");
+              + " has no server with a host. Fix: give its origin, with --for"
+              + " https://berths.example.");
     }
     return origins;
   }

@@ -3,15 +3,13 @@ package dev.cachette.cli;
 import java.util.ArrayList;
 import java.util.List;
 
-/**
- * The words of a command line, as a POSIX shell takes them apart, without what it would fill in.
- */
+/** Splits a command line into words, like a POSIX shell, without expansions. */
 final class ShellWords {
 
   private ShellWords() {}
 
   /**
-   * The words.
+   * Returns the words.
    *
    * @throws IllegalArgumentException if a quote is not closed
    */

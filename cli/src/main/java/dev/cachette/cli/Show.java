@@ -23,14 +23,15 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "show",
     mixinStandardHelpOptions = true,
-    description = "Shows what is in a cassette, or in a HAR file of another program.",
+    description =
+        "Show the content of a cassette, or of a HAR file exported by a browser or another tool.",
     footerHeading = "%nExamples:%n",
     footer = {
       "  cachette show arrival.har --host tides.example --status 4xx",
       "  cachette show arrival.har --exchange 3",
       "",
       "For readable differences in git:",
-      "  git config diff.cassette.textconv 'cachette show --whole --quiet'",
+      "  git config diff.cassette.textconv 'cachette show --full --quiet'",
       "  echo '*.har diff=cassette' >> .gitattributes"
     })
 final class Show implements Callable<Integer> {
@@ -47,30 +48,30 @@ final class Show implements Callable<Integer> {
   private @Nullable Integer exchange;
 
   @Option(
-      names = "--whole",
-      description = "All exchanges in full, without times, as a text to be compared.")
+      names = "--full",
+      description = "All exchanges in full, without times, as text for comparison.")
   private boolean whole;
 
   @Option(
       names = "--host",
       paramLabel = "HOST",
-      description = "Those of this host; *.example for all below one.")
+      description = "Exchanges of this host; *.example for all subdomains.")
   private @Nullable String host;
 
-  @Option(names = "--method", paramLabel = "METHOD", description = "Those of this method.")
+  @Option(names = "--method", paramLabel = "METHOD", description = "Exchanges with this method.")
   private @Nullable String method;
 
   @Option(
       names = "--status",
       converter = StatusRange.Reader.class,
       paramLabel = "STATUS",
-      description = "Those with this status: 404, 4xx, or 400-499.")
+      description = "Exchanges with this status: 404, 4xx, or 400-499.")
   private @Nullable StatusRange status;
 
   @Option(
       names = "--text",
       paramLabel = "TEXT",
-      description = "Those that have this text in URL, headers or bodies, in any letter case.")
+      description = "Exchanges with this text in URL, headers or bodies, ignoring case.")
   private @Nullable String text;
 
   @Override

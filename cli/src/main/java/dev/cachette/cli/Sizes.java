@@ -2,7 +2,7 @@ package dev.cachette.cli;
 
 import java.util.Locale;
 
-/** Sizes as people read them. */
+/** Sizes for people. */
 final class Sizes {
 
   private static final int STEP = 1024;

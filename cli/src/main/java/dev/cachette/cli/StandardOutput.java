@@ -5,7 +5,7 @@ import java.io.FileOutputStream;
 import java.io.IOException;
 import java.util.Locale;
 
-/** Standard output, which remembers why it could not be written to; printers forget that. */
+/** Standard output, which remembers why writing failed; printers do not. */
 final class StandardOutput extends FileOutputStream {
 
   private static volatile boolean pipeClosed;
@@ -14,7 +14,7 @@ final class StandardOutput extends FileOutputStream {
     super(FileDescriptor.out);
   }
 
-  /** Whether its reader has gone. */
+  /** Returns true if its reader has closed the pipe. */
   static boolean isPipeClosed() {
     return pipeClosed;
   }

@@ -5,7 +5,7 @@ import java.util.regex.Pattern;
 import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine.TypeConversionException;
 
-/** Some status codes: {@code 404}, {@code 4xx}, {@code 400-499}. */
+/** A range of status codes: {@code 404}, {@code 4xx}, {@code 400-499}. */
 record StatusRange(int first, int last) {
 
   private static final Pattern RANGE = Pattern.compile("([1-5]\\d\\d)-([1-5]\\d\\d)");
@@ -14,7 +14,7 @@ record StatusRange(int first, int last) {
     return status >= first && status <= last;
   }
 
-  /** Reads one. */
+  /** Parses a range. */
   static final class Reader implements ITypeConverter<StatusRange> {
 
     @Override

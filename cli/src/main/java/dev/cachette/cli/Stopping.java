@@ -3,7 +3,7 @@ package dev.cachette.cli;
 import java.util.concurrent.CountDownLatch;
 import java.util.function.IntSupplier;
 
-/** Lets a command go on until the process is told to stop, and then end in order. */
+/** Runs a command until the process is told to stop, and then ends it normally. */
 final class Stopping {
 
   private Stopping() {}
@@ -11,7 +11,7 @@ final class Stopping {
   /**
    * Waits for SIGTERM or Ctrl-C; never returns.
    *
-   * @param ending what is done then; answers the exit code
+   * @param ending runs then; returns the exit code
    */
   static void await(IntSupplier ending) {
     Runtime.getRuntime()
@@ -19,7 +19,7 @@ final class Stopping {
             new Thread(
                 () -> {
                   int code = ending.getAsInt();
-                  // The code of the signal would say that it was killed.
+                  // Otherwise the exit code would be that of a killed process.
                   Runtime.getRuntime().halt(code);
                 }));
     try {

@@ -11,7 +11,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
-/** What can be found in a stub file, and in those that it includes. */
+/** Checks a stub file, and those that it includes. */
 final class StubFileCheck {
 
   /** Method, origin and path of a request line for one origin. */
@@ -44,10 +44,10 @@ final class StubFileCheck {
     return findings;
   }
 
-  /** What of a stub can never be. */
+  /** Returns the violations of a stub. */
   private static List<String> misfits(StubFileContent.Declared stub, Descriptions descriptions) {
     Matcher line = LINE.matcher(stub.line());
-    if (!line.matches() || stub.undescribed()) {
+    if (!line.matches() || stub.unchecked()) {
       return List.of();
     }
     List<Response> answers =
@@ -63,7 +63,7 @@ final class StubFileCheck {
         .orElse(List.of());
   }
 
-  /** A finding at the place that a text names. */
+  /** Returns a finding at the place in a text. */
   private static Finding placed(Path file, String naming, String said) {
     Matcher place = PLACE.matcher(naming);
     return place.find()

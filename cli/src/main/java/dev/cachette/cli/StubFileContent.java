@@ -17,7 +17,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 
-/** What the stubs of a file say, taken apart. */
+/** The stubs of a file in their parts. */
 final class StubFileContent {
 
   private StubFileContent() {}
@@ -28,9 +28,9 @@ final class StubFileContent {
    * @param name its name
    * @param line its request line
    * @param query the parameters that must have one value
-   * @param asked all parameters that it asks for
+   * @param asked all parameters that it requires
    * @param answers its answers
-   * @param undescribed whether it is not held against a description
+   * @param unchecked whether it is excluded from checks against an API description
    */
   record Declared(
       String name,
@@ -38,7 +38,7 @@ final class StubFileContent {
       Map<String, String> query,
       Set<String> asked,
       List<Answer> answers,
-      boolean undescribed) {}
+      boolean unchecked) {}
 
   static List<Declared> of(Path file) {
     return reading(file, StubFileContent::of);
@@ -48,7 +48,7 @@ final class StubFileContent {
     return files.stubs().stream().map(StubFileContent::declared).toList();
   }
 
-  /** Asks something of a stub file. */
+  /** Reads a part of a stub file. */
   static <T> T reading(Path file, Function<StubFiles, T> question) {
     Settings settings = Settings.defaults().withoutInterception().unusedStubs(UnusedStubs.IGNORE);
     try (Cachette net = Cachette.open(settings)) {
@@ -75,6 +75,6 @@ final class StubFileContent {
                           }));
     }
     return new Declared(
-        stub.toString(), stub.pattern().line(), query, asked, stub.answers(), stub.isUndescribed());
+        stub.toString(), stub.pattern().line(), query, asked, stub.answers(), stub.isUnchecked());
   }
 }

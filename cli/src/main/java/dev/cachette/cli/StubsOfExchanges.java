@@ -24,25 +24,25 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 
-/** Makes stubs of recorded exchanges: one a request, with its answers in turn. */
+/** Converts recorded exchanges to stubs: one per request, with its answers in turn. */
 final class StubsOfExchanges {
 
-  /** Said by the time or the connection, not by the service. */
+  /** Headers that depend on time or connection, not on the service. */
   private static final Set<String> NOT_KEPT =
       Set.of("date", "content-encoding", "content-length", "transfer-encoding", "connection");
 
-  private static final String MARKER = "{{";
+  private static final String PLACEHOLDER = "{{";
 
   private StubsOfExchanges() {}
 
-  /** A stub file. */
+  /** Returns a stub file. */
   static ObjectNode of(List<Exchange> exchanges, Consumer<String> remark) {
     Map<JsonNode, List<JsonNode>> answers = new LinkedHashMap<>();
     Set<String> severalBodies = withSeveralBodies(exchanges);
     for (Exchange exchange : exchanges) {
       Optional<Answer> answer = answer(exchange);
       if (answer.isEmpty()) {
-        remark.accept("left out, as it is no answer: " + exchange);
+        remark.accept("skipped, because it has no answer: " + exchange);
         continue;
       }
       ObjectNode pattern = pattern(exchange.request());
@@ -86,11 +86,11 @@ final class StubsOfExchanges {
     return request.method() + " " + request.uri();
   }
 
-  /** What an exchange got, its content coding undone. */
+  /** Returns the outcome of an exchange, decoded from its content encoding. */
   static Optional<Answer> answer(Exchange exchange) {
     Optional<Response> response = exchange.response();
     if (response.isEmpty()) {
-      return exchange.trouble().map(AnswerWriter::trouble);
+      return exchange.fault().map(AnswerWriter::fault);
     }
     Content content = Content.of(response.get().headers(), response.get().body());
     Headers kept =
@@ -107,7 +107,7 @@ final class StubsOfExchanges {
                 response.get().trailers())));
   }
 
-  /** The request line, and conditions on what cannot stand in it. */
+  /** Returns the request line, and conditions that it cannot express. */
   static ObjectNode pattern(Request request) {
     ObjectNode pattern = JsonNodeFactory.instance.objectNode();
     String path = request.uri().path().replace("{", "%7B").replace("}", "%7D").replace("*", "%2A");
@@ -115,7 +115,7 @@ final class StubsOfExchanges {
     ObjectNode query = JsonNodeFactory.instance.objectNode();
     for (String name : request.uri().query().names()) {
       List<String> values = request.uri().query().all(name);
-      if (values.stream().anyMatch(value -> value.contains(MARKER))) {
+      if (values.stream().anyMatch(value -> value.contains(PLACEHOLDER))) {
         query.putObject(name).put("present", true);
       } else if (values.size() == 1) {
         query.put(name, values.get(0));

@@ -17,7 +17,7 @@ import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Makes stubs, whose answers are to be filled in, of lines that name a request each. */
+/** Converts lines with a request each to stubs, whose answers are to be filled in. */
 final class StubsOfLines {
 
   private static final Pattern METHOD_AND_URL =
@@ -25,14 +25,14 @@ final class StubsOfLines {
 
   private StubsOfLines() {}
 
-  /** A stub file. */
+  /** Returns a stub file. */
   static ObjectNode of(Path file, Consumer<String> remark) throws IOException {
     Set<ObjectNode> stubs = new LinkedHashSet<>();
     List<String> lines = Files.readString(file).lines().toList();
     for (int at = 0; at < lines.size(); at++) {
       int first = at + 1;
       String line = lines.get(at).strip();
-      // A command may go on behind a backslash.
+      // A backslash continues a command on the next line.
       while (line.endsWith("\\") && at + 1 < lines.size()) {
         at++;
         line = line.substring(0, line.length() - 1) + "  " + lines.get(at).strip();
@@ -43,11 +43,11 @@ final class StubsOfLines {
       try {
         stubs.add(stub(line));
       } catch (IllegalArgumentException unreadable) {
-        remark.accept(String.format("left out, line %d: %s", first, unreadable.getMessage()));
+        remark.accept(String.format("skipped, line %d: %s", first, unreadable.getMessage()));
       }
     }
     if (stubs.isEmpty()) {
-      throw new Failure("there is no line METHOD URL and no curl command in " + file + ".");
+      throw new Failure("no line METHOD URL and no curl command in " + file + ".");
     }
     List<ObjectNode> all = new ArrayList<>(stubs);
     all.forEach(stub -> stub.putObject("answer").put("status", 200));
@@ -60,7 +60,7 @@ final class StubsOfLines {
     }
     Matcher request = METHOD_AND_URL.matcher(line);
     if (!request.find()) {
-      throw new IllegalArgumentException("there is no METHOD URL in it");
+      throw new IllegalArgumentException("expected METHOD URL");
     }
     return StubsOfExchanges.pattern(
         new Request(request.group(1), Uri.parse(request.group(2)), Headers.none(), Body.empty()));

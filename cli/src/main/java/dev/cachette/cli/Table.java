@@ -3,7 +3,7 @@ package dev.cachette.cli;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Columns under headings, each as wide as what stands in it. */
+/** Columns with headings, each as wide as its content. */
 final class Table {
 
   private final List<String[]> rows = new ArrayList<>();

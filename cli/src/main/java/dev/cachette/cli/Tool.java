@@ -7,15 +7,12 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.IVersionProvider;
 
-/**
- * {@code cachette}. Exit codes: 0 fine, 1 what was checked does not hold, 2 wrong usage, 3 it could
- * not be done.
- */
+/** {@code cachette}. Exit codes: 0 success, 1 a check failed, 2 wrong usage, 3 could not run. */
 @Command(
     name = "cachette",
     mixinStandardHelpOptions = true,
     versionProvider = Tool.Version.class,
-    description = "Looks into cassettes, checks stub files, and answers HTTP calls from both.",
+    description = "Inspect cassettes, check stub files, and serve both as a local HTTP server.",
     subcommands = {
       DemoCommand.class,
       Serve.class,
@@ -24,7 +21,7 @@ import picocli.CommandLine.IVersionProvider;
       Check.class,
       Compare.class,
       Refresh.class,
-      Scrub.class,
+      Redact.class,
       Convert.class,
       AutoComplete.GenerateCompletion.class,
       CommandLine.HelpCommand.class
@@ -32,9 +29,9 @@ import picocli.CommandLine.IVersionProvider;
     exitCodeListHeading = "%nExit codes:%n",
     exitCodeList = {
       "0:fine",
-      "1:what was checked does not hold",
+      "1:a check failed",
       "2:wrong usage",
-      "3:it could not be done; the reason is on standard error"
+      "3:could not run; the reason is on standard error"
     },
     footerHeading = "%nExample:%n",
     footer = {
@@ -44,10 +41,10 @@ import picocli.CommandLine.IVersionProvider;
     })
 final class Tool {
 
-  /** What was checked does not hold. */
+  /** Exit code: a check failed. */
   static final int DOES_NOT_HOLD = 1;
 
-  /** It could not be done. */
+  /** Exit code: could not run. */
   static final int IMPOSSIBLE = 3;
 
   private Tool() {}
@@ -77,7 +74,7 @@ final class Tool {
     return line;
   }
 
-  /** What the jar says of itself. */
+  /** The version in the manifest of the jar. */
   static final class Version implements IVersionProvider {
 
     String number() {

@@ -10,20 +10,19 @@ import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParseResult;
 
 /**
- * Says at a terminal that a command is still at work, from its second second on. In a pipe, nothing
- * is said.
+ * Shows progress at a terminal if a command takes longer than a second. Prints nothing to a pipe.
  */
 final class Working {
 
   private static final long FIRST = 1;
   private static final long BETWEEN = 5;
 
-  /** These say themselves what they are doing, or go on until they are stopped. */
+  /** Commands that show progress themselves, or run until they are stopped. */
   private static final Set<String> TELLING = Set.of("demo", "serve", "record", "refresh");
 
   private Working() {}
 
-  /** Runs the command that was asked for; answers its exit code. */
+  /** Runs the requested command; returns its exit code. */
   static int run(ParseResult parsed) {
     ParseResult command = parsed.hasSubcommand() ? parsed.subcommand() : parsed;
     String name = command.commandSpec().name();
@@ -43,7 +42,7 @@ final class Working {
     timer.scheduleAtFixedRate(
         () -> {
           long seconds = TimeUnit.NANOSECONDS.toSeconds(System.nanoTime() - began);
-          err.println(name + ": at work for " + seconds + " s");
+          err.println(name + ": running for " + seconds + " s");
         },
         FIRST,
         BETWEEN,

@@ -5,7 +5,7 @@ import java.util.stream.Collectors;
 import picocli.CommandLine;
 import picocli.CommandLine.UnmatchedArgumentException;
 
-/** A command was given what it does not take: one line says what, and where to read on. */
+/** Thrown for wrong usage: one line says what is wrong, and where to read on. */
 final class WrongUsage extends Failure {
 
   private static final long serialVersionUID = 1;
@@ -14,7 +14,7 @@ final class WrongUsage extends Failure {
     super(message);
   }
 
-  /** Tells it; answers the exit code. */
+  /** Prints it; returns the exit code. */
   static int tell(CommandLine command, Throwable wrong) {
     command
         .getErr()
@@ -27,12 +27,12 @@ final class WrongUsage extends Failure {
   private static String message(Throwable wrong) {
     if (wrong instanceof UnmatchedArgumentException unmatched) {
       List<String> near = unmatched.getSuggestions();
-      return "\""
+      return "unknown command or option \""
           + unmatched.getUnmatched().get(0)
-          + "\" is not understood."
+          + "\"."
           + (near.isEmpty()
               ? ""
-              : near.stream().collect(Collectors.joining(" or ", " Is ", " meant?")));
+              : near.stream().collect(Collectors.joining(" or ", " Did you mean ", "?")));
     }
     return String.valueOf(wrong.getMessage());
   }

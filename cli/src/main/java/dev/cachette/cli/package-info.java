@@ -1,5 +1,5 @@
 /**
- * The command-line tool: one class a command, and what they share. Results go to standard output,
+ * The command-line tool: one class per command, and what they share. Results go to standard output,
  * everything else to standard error.
  */
 @NullMarked

@@ -45,7 +45,7 @@ class BadInputTest {
         "serve good.stubs.yaml --listen no.such.host.example | 2 | '--listen': there is no address",
         "serve good.stubs.yaml --for tides | 2 | '--for': An origin is",
         "serve good.stubs.yaml --control 0 --listen 0.0.0.0 | 2 | needs a --token",
-        "serve good.stubs.yaml --authority broken.txt | 3 | Mend: delete it",
+        "serve good.stubs.yaml --ca broken.txt | 3 | Fix: delete it",
         "record --to x.json | 2 | has the ending .har",
         "record -- true | 2 | --to",
         "record --to x.har -- no-such-command | 3 | no-such-command cannot be run",
@@ -53,9 +53,9 @@ class BadInputTest {
         "record --to x.har --upstream https://a.example/v1 | 2 | An origin is",
         "refresh lonely.har --at a=b | 2 | An origin is",
         "refresh lonely.har | 3 | cannot be reached",
-        "scrub broken.har --secret KEY= | 2 | has no value",
-        "scrub broken.har --secret KEY=abc | 2 | too short",
-        "scrub broken.har broken.har --to x.har | 2 | the result of one file",
+        "redact broken.har --secret KEY= | 2 | has no value",
+        "redact broken.har --secret KEY=abc | 2 | too short",
+        "redact broken.har broken.har --to x.har | 2 | the result of one file",
         "convert broken.txt | 3 | no line METHOD URL",
         "convert good.stubs.yaml | 2 | --to good.stubs.yaml.har",
         "convert lonely.har --exchange 9 | 3 | there is no exchange 9",
@@ -106,13 +106,13 @@ class BadInputTest {
               folder,
               "serve",
               "good.stubs.yaml",
-              "--authority",
+              "--ca",
               "a.pem",
               "--port",
               Integer.toString(taken.getLocalPort()));
 
       assertEquals(3, run.code());
-      assertTrue(run.err().contains("Mend: choose another port"), run.err());
+      assertTrue(run.err().contains("Fix: choose another port"), run.err());
     }
   }
 
@@ -142,7 +142,7 @@ class BadInputTest {
     Path arrival =
         Path.of("..", "examples", "src", "test", "cassettes", "harbour", "arrival.har")
             .toAbsolutePath();
-    Process process = Run.builder("show", arrival.toString(), "--whole", "--quiet").start();
+    Process process = Run.builder("show", arrival.toString(), "--full", "--quiet").start();
     process.getInputStream().close();
     String said = new String(process.getErrorStream().readAllBytes());
 
@@ -167,7 +167,7 @@ class BadInputTest {
   void everyCommandHelpsWithAnExample() throws Exception {
     for (String command :
         new String[] {
-          "demo", "serve", "record", "show", "check", "compare", "refresh", "scrub", "convert"
+          "demo", "serve", "record", "show", "check", "compare", "refresh", "redact", "convert"
         }) {
       Run run = Run.of(command, "--help");
       assertEquals(0, run.code());

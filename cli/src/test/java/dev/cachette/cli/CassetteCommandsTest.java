@@ -71,7 +71,7 @@ class CassetteCommandsTest {
                 """),
         run.out());
     assertTrue(run.out().contains("x-api-key: {{x-api-key}}"), run.out());
-    Run whole = Run.of("show", ARRIVAL.toString(), "--whole", "-q");
+    Run whole = Run.of("show", ARRIVAL.toString(), "--full", "-q");
     assertTrue(whole.out().contains(run.out().strip()), whole.out());
   }
 
@@ -119,7 +119,7 @@ class CassetteCommandsTest {
         off.stubs.yaml:7:1: "bookings of a day": body at $[0]: expected required "from" \
         (berths.openapi.yaml:67), actual missing.
         off.stubs.yaml:11:1: "give it back": path: expected /v1/bookings, /v1/bookings/{berth}, \
-        actual /v1/booking/{berth}; misspelt, if "/v1/bookings/{berth}" is meant.
+        actual /v1/booking/{berth}; misspelled, if "/v1/bookings/{berth}" is meant.
         deep.har:218:1: log.entries[3]: POST https://berths.example/v1/bookings: the service \
         would refuse it: body at $.vessel.draught: expected maximum 9.5 \
         (berths.openapi.yaml:64), actual 42.
@@ -156,8 +156,7 @@ class CassetteCommandsTest {
     String text = Files.readString(BERTHS);
     Files.writeString(
         folder.resolve("berths.yaml"),
-        text.replace("{ berth: B-12,", "{ berth: 12,")
-            .replace("schemas/Problem", "schemas/Trouble"));
+        text.replace("{ berth: B-12,", "{ berth: 12,").replace("schemas/Problem", "schemas/Fault"));
 
     Run run = Run.in(folder, "check", "berths.yaml");
 
@@ -165,10 +164,10 @@ class CassetteCommandsTest {
     assertEquals(
         """
         berths.yaml:35:1: /paths/~1bookings/post/responses/201/content/application~1json/example: \
-        the example does not fit its schema at $.berth: expected type "string" \
+        the example does not match its schema at $.berth: expected type "string" \
         (berths.yaml:69), actual 12.
         berths.yaml:40:1: /paths/~1bookings/post/responses/409/content/application~1problem+json\
-        /schema: there is nothing at "#/components/schemas/Trouble". Mend: a reference names a \
+        /schema: there is nothing at "#/components/schemas/Fault". Fix: a reference names a \
         place by a JSON Pointer, as #/components/schemas/Booking.
         """,
         run.out());
@@ -224,7 +223,7 @@ class CassetteCommandsTest {
   }
 
   @Test
-  void scrubTakesSecretsOutAndLeavesTheRest() throws Exception {
+  void redactReplacesSecretsAndLeavesTheRest() throws Exception {
     Path export = folder.resolve("export.har");
     Files.writeString(
         export,
@@ -246,9 +245,9 @@ class CassetteCommandsTest {
            "_trace": "called with tk-4711-abcdef"}]}}
         """);
 
-    Run run = Run.in(folder, "scrub", "export.har", "--to", "clean.har");
+    Run run = Run.in(folder, "redact", "export.har", "--to", "clean.har");
 
-    assertEquals("export.har: secrets taken out of 1 of 1 exchanges\n", run.out());
+    assertEquals("export.har: secrets redacted of 1 of 1 exchanges\n", run.out());
     String clean = Files.readString(folder.resolve("clean.har"));
     for (String secret : List.of("tk-4711", "s3cr3t", "low water")) {
       assertFalse(clean.contains(secret), clean);
@@ -271,7 +270,7 @@ class CassetteCommandsTest {
               "record",
               "--to",
               cassette.toString(),
-              "--authority",
+              "--ca",
               authority(),
               "--",
               "curl",
@@ -287,7 +286,7 @@ class CassetteCommandsTest {
 
       Run blind = Run.of("refresh", cassette.toString());
       assertEquals(3, blind.code());
-      assertTrue(blind.err().contains("Mend: --secret x-api-key="), blind.err());
+      assertTrue(blind.err().contains("Fix: --secret x-api-key="), blind.err());
 
       Run refreshed =
           Run.of(
@@ -377,7 +376,7 @@ class CassetteCommandsTest {
 
   @Test
   void convertMakesJavaThatCompiles() throws Exception {
-    Run run = Run.of("convert", ARRIVAL.toString(), "--into", "java");
+    Run run = Run.of("convert", ARRIVAL.toString(), "--format", "java");
 
     Path source = folder.resolve("Made.java");
     Files.writeString(

@@ -27,7 +27,7 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** A served stub file, called by programs that are not Java, and controlled by HTTP. */
+/** A served stub file, called by programs that are not Java, and controlled over HTTP. */
 class ServeTest {
 
   private static final Path EXAMPLES =
@@ -40,9 +40,9 @@ class ServeTest {
   @TempDir Path folder;
 
   private Run.Going serve(String... more) throws Exception {
-    List<String> arguments = new ArrayList<>(List.of("serve", "--authority"));
+    List<String> arguments = new ArrayList<>(List.of("serve", "--ca"));
     arguments.add(folder.resolve("authority.pem").toString());
-    arguments.addAll(List.of("--authority-out", folder.resolve("ca.pem").toString()));
+    arguments.addAll(List.of("--ca-cert-out", folder.resolve("ca.pem").toString()));
     arguments.addAll(List.of(more));
     return new Run.Going(arguments.toArray(String[]::new));
   }
@@ -51,7 +51,7 @@ class ServeTest {
     return said.split(" ")[0];
   }
 
-  /** What curl prints. */
+  /** Returns what curl prints. */
   private static String curl(String... arguments) throws Exception {
     List<String> command = new ArrayList<>(List.of("curl", "-sS", "--noproxy", ""));
     command.addAll(List.of(arguments));
@@ -136,7 +136,7 @@ class ServeTest {
 
   @Test
   void aCallThatWouldComeBackForEverEnds() throws Exception {
-    try (Run.Going serving = serve("--through")) {
+    try (Run.Going serving = serve("--passthrough")) {
       String address = address(serving.message("serving at"));
 
       assertContains("would come back for ever", curl(address + "/"));
@@ -246,7 +246,7 @@ class ServeTest {
       Files.writeString(stubs, "stubs: [{request: GET /a, answr: {text: third}}]");
       serving.message("not read again");
       assertTrue(serving.message(stubs + ":1").contains("a stub has an answer"));
-      assertTrue(serving.message(stubs + ":1").contains("Is \"answer\" meant?"));
+      assertTrue(serving.message(stubs + ":1").contains("Did you mean \"answer\"?"));
       assertEquals("second", send("GET", address + "/a", "").body());
     }
   }
@@ -366,7 +366,7 @@ class ServeTest {
                   "--user-data-dir=" + folder.resolve("browser"),
                   "--proxy-server=" + address,
                   "--ignore-certificate-errors-spki-list=" + fingerprint(folder.resolve("ca.pem")),
-                  "--virtual-time-budget=10000",
+                  "--virtual-time-rateLimit=10000",
                   "--dump-dom",
                   "https://desk.example/")
               .redirectOutput(page.toFile())

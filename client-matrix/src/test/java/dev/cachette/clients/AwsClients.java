@@ -36,7 +36,7 @@ final class AwsClients {
 
   private AwsClients() {}
 
-  /** The one that many applications still have, though there is a newer. */
+  /** Returns the one that many applications still have, though there is a newer. */
   @SuppressWarnings("deprecation")
   static HarbourClient apache(Protocol protocol) {
     return blocking(ApacheHttpClient.create());

@@ -26,7 +26,7 @@ final class Findings {
   private final Map<Row, Set<Protocol>> spoken = new LinkedHashMap<>();
   private final Map<String, Map<Row, String>> traits = new TreeMap<>();
 
-  /** The clients that run here; of all of them, or of a few where that is enough. */
+  /** Returns the clients that run here; of all of them, or of a few where that is enough. */
   static Stream<Row> rows() {
     Set<String> few =
         Set.of(
@@ -71,7 +71,7 @@ final class Findings {
         .merge(row, found, (one, other) -> one.equals(other) ? one : "by protocol");
   }
 
-  /** Holds the page against what was found; writes it anew where that is asked for. */
+  /** Holds the page against what was found; writes it again where that is asked for. */
   void assertWritten() throws IOException {
     if (Boolean.getBoolean("matrix.few")) {
       return;

@@ -102,13 +102,13 @@ class FuzzTest {
         }
       }
       assertTrue(Thread.activeCount() <= threads + 2, "more threads than after a tenth");
-      try (InputStream in = URI.create(net.address() + "/v1/tides").toURL().openStream()) {
+      try (InputStream in = URI.create(net.baseUrl() + "/v1/tides").toURL().openStream()) {
         assertEquals("{\"high\":\"04:10\"}", new String(in.readAllBytes()));
       }
     }
   }
 
-  /** What comes back until the other side closes; it closes because this side has ended. */
+  /** Returns what comes back until the other side closes; it closes because this side has ended. */
   private static String exchange(ForwardProxy address, byte[] bytes, int request)
       throws IOException {
     try (Socket socket = new Socket(address.host(), address.port())) {

@@ -35,7 +35,7 @@ final class GuardedProxy implements AutoCloseable {
     return (InetSocketAddress) listening.getLocalSocketAddress();
   }
 
-  /** How many were let through. */
+  /** Returns how many were let through. */
   int letThrough() {
     return let.get();
   }

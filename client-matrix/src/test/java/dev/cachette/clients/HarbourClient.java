@@ -22,7 +22,7 @@ interface HarbourClient extends AutoCloseable {
   @Override
   default void close() throws IOException {}
 
-  /** This client, and what is to be closed with it. */
+  /** Returns this client, and what is to be closed with it. */
   default HarbourClient closing(AutoCloseable resource) {
     HarbourClient self = this;
     return new HarbourClient() {

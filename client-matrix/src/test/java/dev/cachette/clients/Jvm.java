@@ -13,7 +13,7 @@ final class Jvm {
 
   private Jvm() {}
 
-  /** The command line of a JVM with the class path of this one. */
+  /** Returns the command line of a JVM with the class path of this one. */
   static List<String> command(List<String> options, Class<?> main, String... arguments) {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
@@ -26,7 +26,7 @@ final class Jvm {
     return command;
   }
 
-  /** What a command says; it must end well, and in time. */
+  /** Returns what a command says; it must end well, and in time. */
   static String run(List<String> command) throws IOException, InterruptedException {
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);

@@ -10,7 +10,7 @@ final class KeptConnections {
 
   private KeptConnections() {}
 
-  /** What came of it; what must never be is an answer of the real service. */
+  /** Returns what came of it; what must never be is an answer of the real service. */
   static String outcome(Callable<Reply> call) {
     Reply reply;
     try {
@@ -25,8 +25,8 @@ final class KeptConnections {
   }
 
   /**
-   * What a client gets where its kept connections have just been closed: it may take one of them
-   * once more, and leave it to its caller to ask again.
+   * Returns what a client gets where its kept connections have just been closed: it may take one of
+   * them once more, and leave it to its caller to ask again.
    */
   static Reply getAtLast(HarbourClient client, String url) throws Exception {
     for (int attempt = 1; attempt < MOST_KEPT; attempt++) {

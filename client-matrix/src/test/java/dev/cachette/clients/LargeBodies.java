@@ -24,7 +24,7 @@ final class LargeBodies {
     String chart = "http://charts.example/bay";
     try (Cachette net = Cachette.open()) {
       net.stub("GET " + chart).answer(file(arguments[0]).streamed());
-      net.stub("PUT " + chart).bodyTo(arguments[1]).answer(status(201));
+      net.stub("PUT " + chart).saveBodyTo(arguments[1]).answer(status(201));
 
       long down = 0;
       try (InputStream in = URI.create(chart).toURL().openStream()) {

@@ -67,7 +67,7 @@ final class NothingLeaves {
     }
   }
 
-  /** How many packets the interface has sent: the tenth number of its line. */
+  /** Returns how many packets the interface has sent: the tenth number of its line. */
   private static String packets() throws IOException {
     return Files.readAllLines(Path.of("/proc/net/dev")).stream()
         .map(String::strip)

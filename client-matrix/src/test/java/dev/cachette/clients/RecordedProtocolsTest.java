@@ -4,15 +4,15 @@ import static dev.cachette.answer.Answers.text;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
+import dev.cachette.ActiveCassette;
 import dev.cachette.Cachette;
-import dev.cachette.CassetteInPlay;
 import dev.cachette.ForwardProxy;
 import dev.cachette.Settings;
 import dev.cachette.UnexpectedCalls;
 import dev.cachette.UnusedStubs;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.net.Authenticator;
@@ -138,7 +138,7 @@ class RecordedProtocolsTest {
     }
     try (Cachette net = Cachette.open(Settings.defaults().cassetteFolder(folder));
         HarbourClient client = Row.named("OkHttp 5").create(Protocol.HTTPS)) {
-      net.cassette("tides", CassetteSettings.defaults().recording(Recording.REPLAY));
+      net.cassette("tides", CassetteSettings.defaults().mode(RecordingMode.REPLAY));
       assertThrows(SSLHandshakeException.class, () -> client.get("https://tides.example/v1"));
     }
   }
@@ -152,8 +152,8 @@ class RecordedProtocolsTest {
     }
     try (Cachette net = Cachette.open(settings.cassetteFolder(folder));
         HarbourClient client = Row.named("OkHttp 5").create(protocol)) {
-      CassetteInPlay cassette =
-          net.cassette("tides", CassetteSettings.defaults().recording(Recording.REPLAY));
+      ActiveCassette cassette =
+          net.cassette("tides", CassetteSettings.defaults().mode(RecordingMode.REPLAY));
       assertEquals("high at 04:10", client.get(url).body());
       return cassette.recorded().exchanges().get(0);
     }

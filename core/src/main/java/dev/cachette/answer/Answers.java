@@ -15,7 +15,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
- * Makes answers, to be imported statically: {@code net.stub("GET
+ * Makes answers, for static import: {@code net.stub("GET
  * https://tides.example/v1/tides").answer(json("{\"high\": \"04:10\"}"))}.
  *
  * <p>Each has status 200 until {@link ResponseAnswer#status(int)} says otherwise. Every method
@@ -28,10 +28,10 @@ public final class Answers {
   private Answers() {}
 
   /**
-   * A JSON text, sent as it is written, as {@code application/json}.
+   * Returns a JSON text, sent as it is written, as {@code application/json}.
    *
-   * @throws IllegalArgumentException if the text is no JSON (RFC 8259); the message gives line and
-   *     column
+   * @throws IllegalArgumentException if the text is not valid JSON (RFC 8259); the message gives
+   *     line and column
    */
   public static ResponseAnswer json(String text) {
     requireNonNull("json(text)", text);
@@ -40,7 +40,7 @@ public final class Answers {
             problem -> {
               throw new IllegalArgumentException(
                   String.format(
-                      "json(text) was given a text that is no JSON, %s\nMend: correct it; "
+                      "json(text) was given a text that is not valid JSON, %s\nFix: correct it; "
                           + "text(...) sends any text, with .header(\"content-type\", ...).",
                       problem));
             });
@@ -48,7 +48,7 @@ public final class Answers {
   }
 
   /**
-   * An object written as JSON by Jackson, with every Jackson module on the class path.
+   * Returns an object written as JSON by Jackson, with every Jackson module on the class path.
    *
    * @param value a record, bean, collection, map, {@code JsonNode} or simple value
    * @throws IllegalArgumentException if Jackson cannot write it; the cause is Jackson's own error
@@ -59,7 +59,7 @@ public final class Answers {
   }
 
   /**
-   * An object written as JSON by a mapper of one's own.
+   * Returns an object written as JSON by a mapper of one's own.
    *
    * @throws IllegalArgumentException if the mapper cannot write it; the cause is Jackson's own
    *     error
@@ -71,7 +71,7 @@ public final class Answers {
   }
 
   /**
-   * An XML text, sent as it is written, as {@code application/xml} in UTF-8.
+   * Returns an XML text, sent as it is written, as {@code application/xml} in UTF-8.
    *
    * @throws IllegalArgumentException if it is not well-formed; the message gives line and column
    */
@@ -81,21 +81,21 @@ public final class Answers {
       Xml.parse(text);
     } catch (Xml.MalformedXml malformed) {
       throw new IllegalArgumentException(
-          "xml(text) was given a text that is no well-formed XML, "
+          "xml(text) was given a text that is not well-formed XML, "
               + malformed.getMessage()
-              + "\nMend: correct it; text(...) sends any text.",
+              + "\nFix: correct it; text(...) sends any text.",
           malformed);
     }
     return ResponseAnswer.of("application/xml" + UTF_8, Body.of(text));
   }
 
-  /** A text, as {@code text/plain} in UTF-8. */
+  /** Returns a text, as {@code text/plain} in UTF-8. */
   public static ResponseAnswer text(String text) {
     requireNonNull("text(text)", text);
     return ResponseAnswer.of("text/plain" + UTF_8, Body.of(text));
   }
 
-  /** A page, as {@code text/html} in UTF-8. */
+  /** Returns a page, as {@code text/html} in UTF-8. */
   public static ResponseAnswer html(String page) {
     requireNonNull("html(page)", page);
     return ResponseAnswer.of("text/html" + UTF_8, Body.of(page));
@@ -120,8 +120,8 @@ public final class Answers {
   }
 
   /**
-   * The content of a file, read when the stub is given this answer; its content type follows from
-   * the ending of its name.
+   * Returns the content of a file, read when the stub is given this answer; its content type
+   * follows from the ending of its name.
    *
    * @param path the path of the file, from the working directory if it is relative
    */
@@ -131,8 +131,8 @@ public final class Answers {
   }
 
   /**
-   * The content of a resource on the class path, read when the stub is given this answer; its
-   * content type follows from the ending of its name.
+   * Returns the content of a resource on the class path, read when the stub is given this answer;
+   * its content type follows from the ending of its name.
    *
    * @param name the name of the resource from the root: {@code harbour/tides.json}
    */
@@ -142,7 +142,7 @@ public final class Answers {
   }
 
   /**
-   * A status with no body and no header.
+   * Returns a status with no body and no header.
    *
    * @param code 200 to 599
    * @throws IllegalArgumentException if the code is another
@@ -152,7 +152,7 @@ public final class Answers {
   }
 
   /**
-   * A problem (RFC 9457), as {@code application/problem+json}.
+   * Returns a problem (RFC 9457), as {@code application/problem+json}.
    *
    * @param status the status of the response, which the problem repeats
    * @param title what went wrong, in a few words
@@ -162,8 +162,8 @@ public final class Answers {
   }
 
   /**
-   * A problem (RFC 9457) with further members: {@code type}, {@code detail}, {@code instance}, or
-   * others that Jackson can write.
+   * Returns a problem (RFC 9457) with further members: {@code type}, {@code detail}, {@code
+   * instance}, or others that Jackson can write.
    */
   public static ResponseAnswer problem(int status, String title, Map<String, ?> members) {
     requireNonNull("problem(status, title)", title);
@@ -177,16 +177,16 @@ public final class Answers {
         .status(status);
   }
 
-  /** A redirect with status 302; {@code .status(308)} keeps method and body. */
+  /** Returns a redirect with status 302; {@code .status(308)} keeps method and body. */
   public static ResponseAnswer redirect(String location) {
     requireNonNull("redirect(location)", location);
     return status(302).header("location", location);
   }
 
   /**
-   * What a function makes of the request. It runs on a thread of its own, and may take its time or
-   * call other services. What it throws is the failure of the test, whatever the code under test
-   * does with the response (a 500 that names the error).
+   * Returns what a function makes of the request. It runs on a thread of its own, and may take its
+   * time or call other services. What it throws is the failure of the test, whatever the code under
+   * test does with the response (a 500 that names the error).
    */
   public static ComputedAnswer computed(Function<Received, Answer> function) {
     requireNonNull("computed(function)", function);
@@ -194,7 +194,7 @@ public final class Answers {
   }
 
   /**
-   * A text with expressions that are filled from the request:
+   * Returns a text with expressions that are filled from the request:
    *
    * <ul>
    *   <li>{@code ${path.station}}, {@code ${query.day}}, {@code ${header.x-desk}}, {@code
@@ -221,8 +221,8 @@ public final class Answers {
   }
 
   /**
-   * A body of no known length, sent piece by piece: each piece a chunk or DATA frame of its own.
-   * {@code .pausing(duration)} waits between them.
+   * Returns a body of no known length, sent piece by piece: each piece a chunk or DATA frame of its
+   * own. {@code .pausing(duration)} waits between them.
    *
    * @param mediaType the content type: {@code application/x-ndjson}
    * @param pieces texts, sent in UTF-8; at least one
@@ -232,7 +232,7 @@ public final class Answers {
     requireNonNull("stream(mediaType, pieces)", pieces);
     if (pieces.length == 0) {
       throw new IllegalArgumentException(
-          "stream(mediaType, pieces) was given no piece. Mend: give one, or a Feed.");
+          "stream(mediaType, pieces) was given no piece. Fix: give one, or a Feed.");
     }
     List<Body> bodies = new ArrayList<>();
     for (String piece : pieces) {
@@ -243,7 +243,8 @@ public final class Answers {
   }
 
   /**
-   * A body of no known length, sent when the test says so. The log has the response without it.
+   * Returns a body of no known length, sent when the test says so. The log has the response without
+   * it.
    *
    * @param mediaType the content type: {@code text/event-stream}
    */
@@ -265,10 +266,10 @@ public final class Answers {
   }
 
   /**
-   * What the real service answers: Cachette calls the destination that the caller meant, with the
-   * same method, URL, headers and body, directly and by HTTP/1.1 with the JVM's trust store, and
-   * does not follow redirects. If it cannot be reached, the caller sees its connection fail in the
-   * same way.
+   * Returns what the real service answers: Cachette calls the destination that the caller meant,
+   * with the same method, URL, headers and body, directly and over HTTP/1.1 with the JVM's trust
+   * store, and does not follow redirects. If it cannot be reached, the caller sees its connection
+   * fail in the same way.
    */
   public static RealAnswer realService() {
     return new RealAnswer();

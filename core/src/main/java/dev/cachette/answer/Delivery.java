@@ -3,62 +3,66 @@ package dev.cachette.answer;
 import java.util.Optional;
 
 /**
- * How a response is made ready for one request.
+ * How a response is prepared for one request.
  *
- * @param coding the content coding that its body is sent in
- * @param ranges whether a request for a range of bytes is answered with that range alone
- * @param template whether its text has expressions to be filled from the request
- * @param source the file that its body is read from, before it is read
- * @param streamed whether that file is sent from the disk and never read as a whole
+ * @param encoding the content encoding of its body
+ * @param ranges whether a range request gets that range only
+ * @param template whether its text has expressions that are filled from the request
+ * @param source the file that contains its body, until it is read
+ * @param streamed whether that file is streamed from disk and never read as a whole
  */
 public record Delivery(
-    Coding coding, boolean ranges, boolean template, Optional<Source> source, boolean streamed) {
+    Encoding encoding,
+    boolean ranges,
+    boolean template,
+    Optional<Source> source,
+    boolean streamed) {
 
-  /** Sent as it is. */
-  static final Delivery PLAIN = new Delivery(Coding.NONE, false, false, Optional.empty(), false);
+  /** Sent unchanged. */
+  static final Delivery PLAIN = new Delivery(Encoding.NONE, false, false, Optional.empty(), false);
 
-  /** A content coding (RFC 9110 section 8.4). */
-  public enum Coding {
-    /** None: the bytes as they are. */
+  /** A content encoding (RFC 9110 section 8.4). */
+  public enum Encoding {
+    /** No encoding. */
     NONE,
-    /** gzip, whatever the request accepts. */
+    /** gzip, even if the request does not accept it. */
     GZIP,
-    /** deflate (zlib), whatever the request accepts. */
+    /** deflate (zlib), even if the request does not accept it. */
     DEFLATE,
-    /** gzip or deflate if the request accepts one of them. */
+    /** gzip or deflate, if the request accepts one of them. */
     NEGOTIATED
   }
 
   /**
-   * Where a body is read from.
+   * The source of a body.
    *
-   * @param onClassPath whether it is a resource on the class path, else a file
+   * @param onClassPath true for a resource on the class path, false for a file
    * @param name its name or path
    */
   public record Source(boolean onClassPath, String name) {}
 
-  Delivery with(Coding other) {
+  Delivery with(Encoding other) {
     return new Delivery(other, ranges, template, source, streamed);
   }
 
   Delivery inRanges() {
-    return new Delivery(coding, true, template, source, streamed);
+    return new Delivery(encoding, true, template, source, streamed);
   }
 
   Delivery asTemplate() {
-    return new Delivery(coding, ranges, true, source, streamed);
+    return new Delivery(encoding, ranges, true, source, streamed);
   }
 
   Delivery from(Optional<Source> other) {
-    return new Delivery(coding, ranges, template, other, streamed);
+    return new Delivery(encoding, ranges, template, other, streamed);
   }
 
   Delivery fromDisk() {
-    return new Delivery(coding, ranges, template, source, true);
+    return new Delivery(encoding, ranges, template, source, true);
   }
 
-  /** Whether the content must be known before it is sent. */
+  /** Returns true if the whole content is needed before it is sent. */
   public boolean needsContent() {
-    return coding != Coding.NONE || ranges || template;
+    return encoding != Encoding.NONE || ranges || template;
   }
 }

@@ -6,40 +6,40 @@ import java.util.stream.Collectors;
 /**
  * One event of a {@code text/event-stream} (WHATWG HTML, Server-sent events).
  *
- * @param name its type; a reader takes none for {@code message}
- * @param data what it says; may have several lines
- * @param id what a reader that comes back names as the last one it saw
+ * @param name its type; without one, readers assume {@code message}
+ * @param data its data; may have several lines
+ * @param id the identifier that a reconnecting reader sends as {@code Last-Event-ID}
  */
 public record Event(Optional<String> name, String data, Optional<String> id) {
 
-  /** An event without name and identifier. */
+  /** Returns an event without name and identifier. */
   public static Event of(String data) {
     return new Event(Optional.empty(), data, Optional.empty());
   }
 
   /**
-   * Checks its parts.
+   * Validates the parts.
    *
-   * @throws IllegalArgumentException if one is null, or the name or identifier has a line break
+   * @throws IllegalArgumentException if one is null, or if the name or identifier has a line break
    */
   public Event {
     if (data == null || breaksLine(name) || breaksLine(id)) {
       throw new IllegalArgumentException(
-          "An event has some data, and a name and an identifier of one line each.");
+          "An event needs data, and its name and identifier must be one line each.");
     }
   }
 
-  /** This event with a name. */
+  /** Returns this event with a name. */
   public Event named(String other) {
     return new Event(Optional.ofNullable(other), data, id);
   }
 
-  /** This event with an identifier. */
+  /** Returns this event with an identifier. */
   public Event id(String other) {
     return new Event(name, data, Optional.ofNullable(other));
   }
 
-  /** As it is sent, the blank line behind it included. */
+  /** Returns the event as it is sent, including the empty line at its end. */
   public String text() {
     String lines = data.lines().map(line -> "data: " + line + "\n").collect(Collectors.joining());
     return name.map(value -> "event: " + value + "\n").orElse("")

@@ -5,19 +5,18 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * The body of a response that the test sends piece by piece, when it likes:
+ * The body of a response that the test sends piece by piece, at any time:
  *
  * <pre>{@code
  * Feed arrivals = new Feed();
  * net.stub("GET https://berths.example/v1/arrivals").answer(stream("text/event-stream", arrivals));
- *
  * desk.follow();
  * arrivals.send(Event.of("Kittiwake").text());
  * arrivals.end();
  * }</pre>
  *
- * <p>Every call that gets this body gets all of it, what was sent before it came included. Safe to
- * use from any thread.
+ * <p>Every call that gets this body gets all of it, including what was sent before the call.
+ * Thread-safe.
  */
 public final class Feed {
 
@@ -26,11 +25,11 @@ public final class Feed {
   private boolean ended;
   private boolean broken;
 
-  /** A feed that has sent nothing yet. */
+  /** Creates a feed that has sent nothing yet. */
   public Feed() {}
 
   /**
-   * Sends a text, in UTF-8.
+   * Sends text, in UTF-8.
    *
    * @throws IllegalArgumentException if it is null or empty
    * @throws IllegalStateException if the feed has ended
@@ -43,7 +42,7 @@ public final class Feed {
   /**
    * Sends bytes.
    *
-   * @throws IllegalArgumentException if they are null or none
+   * @throws IllegalArgumentException if they are null or empty
    * @throws IllegalStateException if the feed has ended
    */
   public void send(byte[] bytes) {
@@ -61,39 +60,39 @@ public final class Feed {
     send(Body.of(event.text()));
   }
 
-  /** Ends the body in order. Ending again does nothing. */
+  /** Ends the body normally. Further calls have no effect. */
   public void end() {
     finish(false);
   }
 
-  /** Breaks the body off: its connection, or its HTTP/2 stream, is reset. */
+  /** Aborts the body: its connection, or its HTTP/2 stream, is reset. */
   public void breakOff() {
     finish(true);
   }
 
-  /** How many callers read it now. */
+  /** Returns the number of callers that are reading it. */
   public synchronized int readers() {
     return readers.size();
   }
 
-  /** Whoever passes the pieces on; called under the feed's lock, so it must not wait. */
+  /** Receives the pieces; called under the feed's lock, so it must not block. */
   public interface Reader {
 
-    /** The next piece. */
+    /** Called with the next piece. */
     void piece(Body piece);
 
     /**
-     * There are no more.
+     * Called at the end.
      *
-     * @param inOrder false if the body is broken off
+     * @param inOrder false if the body is aborted
      */
     void end(boolean inOrder);
   }
 
   /**
-   * Gives a reader all there was so far, and from now on what comes.
+   * Sends a reader everything sent so far, and what is sent from now on.
    *
-   * @return ends it for this reader
+   * @return ends the subscription
    */
   public synchronized Runnable read(Reader reader) {
     pieces.forEach(reader::piece);
@@ -108,8 +107,8 @@ public final class Feed {
   private synchronized void send(Body piece) {
     if (ended) {
       throw new IllegalStateException(
-          "This feed has ended, so nothing more can be sent. Mend: send it before end(), or take a "
-              + "new Feed().");
+          "This feed has ended and cannot send any more. Fix: send before end(), or create a new"
+              + " Feed().");
     }
     pieces.add(piece);
     readers.forEach(reader -> reader.piece(piece));

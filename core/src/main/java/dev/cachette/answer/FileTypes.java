@@ -3,7 +3,7 @@ package dev.cachette.answer;
 import java.util.Locale;
 import java.util.Map;
 
-/** The content types of files, by the ending of their names. */
+/** Content types by file name extension. */
 final class FileTypes {
 
   private static final Map<String, String> TYPES =

@@ -4,32 +4,30 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Holds answers back until the test opens it, so that what the code under test does while it waits
- * can be asserted without a single sleep:
+ * Holds answers back until the test opens it, so that you can assert what the code under test does
+ * while it waits, without a sleep:
  *
  * <pre>{@code
  * Gate gate = new Gate();
  * net.stub("GET https://tides.example/v1/tides").answer(json(tides).heldBy(gate));
- *
  * desk.refresh();                                  // begins to load
  * net.calls().awaitArrival(1, Duration.ofSeconds(5));  // the call is held
  * assertEquals("loading", desk.state());
- *
  * gate.open();
  * }</pre>
  *
- * <p>A gate that stays closed holds its calls until their caller hangs up or the test ends, which
- * ends their connections. Safe to use from any thread.
+ * <p>A gate that stays closed holds its calls until their caller disconnects or the test ends,
+ * which closes their connections. Thread-safe.
  */
 public final class Gate {
 
   private final List<Runnable> held = new ArrayList<>();
   private boolean open;
 
-  /** A closed gate. */
+  /** Creates a closed gate. */
   public Gate() {}
 
-  /** Lets all go that is held, and all that comes later. Opening again does nothing. */
+  /** Releases all held answers, and lets all later ones pass. Further calls have no effect. */
   public void open() {
     List<Runnable> going;
     synchronized (this) {
@@ -40,7 +38,7 @@ public final class Gate {
     going.forEach(Runnable::run);
   }
 
-  /** Lets only those go that are held now, in the order they came; later ones are held. */
+  /** Releases the answers that are held now, in order of arrival; later ones are held. */
   public void release() {
     List<Runnable> going;
     synchronized (this) {
@@ -50,26 +48,25 @@ public final class Gate {
     going.forEach(Runnable::run);
   }
 
-  /** Holds from now on what comes, until it is opened again. */
+  /** Holds all answers from now on, until it is opened again. */
   public synchronized void close() {
     open = false;
   }
 
-  /** Whether it lets everything pass. */
+  /** Returns true if it lets all answers pass. */
   public synchronized boolean isOpen() {
     return open;
   }
 
-  /** How many answers it holds now. */
+  /** Returns the number of answers that it holds. */
   public synchronized int held() {
     return held.size();
   }
 
   /**
-   * Does something once the gate lets it go: at once if it is open, else on the thread that opens
-   * it.
+   * Runs an action when the gate is open: immediately if it is, else on the thread that opens it.
    *
-   * @return withdraws it, if it has not gone yet
+   * @return cancels the action, unless it has run
    */
   public Runnable pass(Runnable action) {
     synchronized (this) {
@@ -86,9 +83,9 @@ public final class Gate {
     held.remove(action);
   }
 
-  /** Whether it is open, and how many it holds. */
+  /** Returns its state, and how many answers it holds. */
   @Override
   public synchronized String toString() {
-    return open ? "an open gate" : "a closed gate that holds " + held.size();
+    return open ? "an open gate" : "a closed gate, holding " + held.size();
   }
 }

@@ -3,8 +3,8 @@ package dev.cachette.answer;
 import java.util.function.UnaryOperator;
 
 /**
- * The answer of the real service, which is called for the request as the code under test would have
- * called it. Made by {@link Answers#realService()}. Every modifier returns a new answer.
+ * The answer of the real service, which is called with the request as the code under test made it.
+ * Created by {@link Answers#realService()}. Every modifier returns a new answer.
  */
 public final class RealAnswer implements Answer, Timed<RealAnswer> {
 
@@ -23,23 +23,23 @@ public final class RealAnswer implements Answer, Timed<RealAnswer> {
   }
 
   /**
-   * Changes what the service answered before the caller gets it: {@code realService().altered(real
-   * -> real.status(503))}. It runs on a thread of its own; what it throws fails the test. Several
-   * are done one after the other.
+   * Transforms the response of the service before the caller gets it: {@code
+   * realService().transformed(real -> real.status(503))}. The function runs on a thread of its own;
+   * an exception that it throws fails the test. Several functions are applied in order.
    */
-  public RealAnswer altered(UnaryOperator<ResponseAnswer> function) {
+  public RealAnswer transformed(UnaryOperator<ResponseAnswer> function) {
     if (function == null) {
-      throw new IllegalArgumentException("altered(function) was given null.");
+      throw new IllegalArgumentException("transformed(function) was given null.");
     }
     return new RealAnswer(real -> function.apply(alteration.apply(real)), timing);
   }
 
-  /** Whether something is changed of the service's answer. */
+  /** Returns true if the response of the service is transformed. */
   public boolean isAltered() {
     return alteration != NONE;
   }
 
-  /** What is changed of the service's answer. */
+  /** Returns the function that transforms the response of the service. */
   public UnaryOperator<ResponseAnswer> alteration() {
     return alteration;
   }
@@ -54,7 +54,7 @@ public final class RealAnswer implements Answer, Timed<RealAnswer> {
     return new RealAnswer(alteration, other);
   }
 
-  /** Says what it is. */
+  /** Returns a short description. */
   @Override
   public String toString() {
     return "the answer of the real service";

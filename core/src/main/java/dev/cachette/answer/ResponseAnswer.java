@@ -2,7 +2,7 @@ package dev.cachette.answer;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.NullNode;
-import dev.cachette.answer.Delivery.Coding;
+import dev.cachette.answer.Delivery.Encoding;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
@@ -18,12 +18,12 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * An answer that is a plain response: a status, headers and a body. Every modifier returns a new
- * answer and leaves this one as it is.
+ * An answer with a status, headers and a body. Every modifier returns a new answer and leaves this
+ * one unchanged.
  *
- * <p>Where it has an {@code etag} or {@code last-modified}, conditional requests are answered with
- * 304 or 412 (RFC 9110 section 13). A request by HEAD that no stub for HEAD answers is answered as
- * GET would be, without the body.
+ * <p>If it has an {@code etag} or {@code last-modified}, conditional requests are answered with 304
+ * or 412 (RFC 9110 section 13). A HEAD request without a stub of its own gets the answer to GET,
+ * without the body.
  */
 public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
 
@@ -45,7 +45,7 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   /**
-   * An answer that is this response, however it was made.
+   * Returns an answer with this response.
    *
    * @throws IllegalArgumentException if the response is null
    */
@@ -73,35 +73,35 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   /**
-   * This answer with another status.
+   * Returns this answer with another status.
    *
    * @param code 200 to 599
-   * @throws IllegalArgumentException if the code is another, or is 204, 205 or 304, which carry no
-   *     content, and this answer has some
+   * @throws IllegalArgumentException if the code is out of range, or if it is 204, 205 or 304,
+   *     which have no content, and this answer has content
    */
   public ResponseAnswer status(int code) {
     if (code < 200 || code > 599) {
       throw new IllegalArgumentException(
-          "A response has a status from 200 to 599, not " + code + ".");
+          "The status of a response is 200 to 599, not " + code + ".");
     }
     boolean contentless = code == 204 || code == 205 || code == 304;
     if (contentless && (!response.body().isEmpty() || delivery.source().isPresent())) {
       throw new IllegalArgumentException(
           String.format(
-              "A response with status %d carries no content, but this answer has %s. "
-                  + "Mend: begin with Answers.status(%d).",
+              "A response with status %d has no content, but this answer has %s. Fix: begin with"
+                  + " Answers.status(%d).",
               code, delivery.source().isPresent() ? "a file" : response.body(), code));
     }
     return with(new Response(code, response.headers(), response.body(), response.trailers()));
   }
 
   /**
-   * This answer with a header set: a header of that name that is already there is replaced, and
-   * several values make several header fields, in this order.
+   * Returns this answer with a header. An existing header of that name is replaced; several values
+   * become several header fields, in this order.
    *
    * @throws IllegalArgumentException if there is no value, if the name or a value is malformed, or
    *     if the header is {@code content-length}, {@code transfer-encoding} or {@code trailer},
-   *     which follow from the body
+   *     which are derived from the body
    */
   public ResponseAnswer header(String name, String... values) {
     requireFree(name, values);
@@ -110,22 +110,22 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
 
   static void requireFree(String name, String... values) {
     if (values == null || values.length == 0) {
-      throw new IllegalArgumentException("The header \"" + name + "\" is given no value.");
+      throw new IllegalArgumentException("The header \"" + name + "\" needs a value.");
     }
     if (name != null && FOLLOW_FROM_BODY.stream().anyMatch(name::equalsIgnoreCase)) {
       throw new IllegalArgumentException(
-          "The header \"" + name + "\" follows from the body. Mend: leave it out.");
+          "The header \"" + name + "\" is derived from the body. Fix: remove it.");
     }
   }
 
   /**
-   * This answer with another value in some places of its JSON, for a recording that is right but
-   * for one thing.
+   * Returns this answer with another value at some places of its JSON, for a recorded response that
+   * needs one change.
    *
    * @param path a JSONPath (RFC 9535) or a JSON Pointer (RFC 6901)
-   * @param value what stands there then; any object that Jackson can write, or null
-   * @throws IllegalArgumentException if the path is malformed or finds nothing, if the body is no
-   *     JSON, or if the value cannot be written
+   * @param value the new value; any object that Jackson can write, or null
+   * @throws IllegalArgumentException if the path is malformed or matches nothing, if the body is
+   *     not valid JSON, or if the value cannot be written
    */
   public ResponseAnswer replacing(String path, @Nullable Object value) {
     JsonQuery query = JsonQuery.parse(path);
@@ -151,10 +151,10 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   /**
-   * This answer with a cookie more (RFC 6265 section 4.1).
+   * Returns this answer with an additional cookie (RFC 6265 section 4.1).
    *
-   * @param attributes as they stand in the header: {@code "Path=/"}, {@code "HttpOnly"}
-   * @throws IllegalArgumentException if the name, the value or an attribute cannot stand in it
+   * @param attributes as in the header: {@code "Path=/"}, {@code "HttpOnly"}
+   * @throws IllegalArgumentException if the name, the value or an attribute is invalid
    */
   public ResponseAnswer cookie(String name, String value, String... attributes) {
     return with(
@@ -162,10 +162,10 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   /**
-   * This answer with an entity tag, so that a request with this tag in {@code if-none-match} is
-   * answered 304.
+   * Returns this answer with an entity tag: a request with this tag in {@code if-none-match} gets
+   * 304.
    *
-   * @param tag the tag with or without its quotes; {@code W/"..."} for a weak one
+   * @param tag the tag with or without quotes; {@code W/"..."} for a weak one
    */
   public ResponseAnswer etag(String tag) {
     if (tag == null) {
@@ -175,31 +175,34 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
     return header("etag", quoted ? tag : "\"" + tag + "\"");
   }
 
-  /** This answer sent in gzip, whatever the request accepts. */
+  /** Returns this answer in gzip, even if the request does not accept it. */
   public ResponseAnswer gzip() {
-    return with(delivery.with(Coding.GZIP));
+    return with(delivery.with(Encoding.GZIP));
   }
 
-  /** This answer sent in deflate, whatever the request accepts. */
+  /** Returns this answer in deflate, even if the request does not accept it. */
   public ResponseAnswer deflate() {
-    return with(delivery.with(Coding.DEFLATE));
+    return with(delivery.with(Encoding.DEFLATE));
   }
 
-  /** This answer sent in gzip or deflate if the request accepts it (RFC 9110 section 12.5.3). */
+  /** Returns this answer in gzip or deflate if the request accepts it (RFC 9110 section 12.5.3). */
   public ResponseAnswer compressed() {
-    return with(delivery.with(Coding.NEGOTIATED));
+    return with(delivery.with(Encoding.NEGOTIATED));
   }
 
-  /** This answer sent in ranges of bytes where the request asks for one (RFC 9110 section 14). */
+  /**
+   * Returns this answer with support for byte ranges: a range request gets that range (RFC 9110
+   * section 14).
+   */
   public ResponseAnswer ranges() {
     return with(delivery.inRanges());
   }
 
   /**
-   * This answer with its text in another charset, which its content type then names. A file is sent
-   * as it is; of that, only the content type changes.
+   * Returns this answer with its text in another charset, which its content type names. Files are
+   * sent unchanged; only their content type changes.
    *
-   * @throws IllegalStateException if it has no content type that could name a charset
+   * @throws IllegalStateException if its content type cannot have a charset
    */
   public ResponseAnswer charset(Charset charset) {
     if (charset == null) {
@@ -212,8 +215,8 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
             .orElseThrow(
                 () ->
                     new IllegalStateException(
-                        "This answer has no content type that could name a charset. "
-                            + "Mend: give it one with .header(\"content-type\", ...)."));
+                        "The content type of this answer cannot have a charset. Fix: set it with"
+                            + " .header(\"content-type\", ...)."));
     Headers headers =
         response
             .headers()
@@ -225,7 +228,10 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
             response.status(), headers, Body.of(response.text(), charset), response.trailers()));
   }
 
-  /** This answer with a trailer field more, sent behind the body (RFC 9110 section 6.5). */
+  /**
+   * Returns this answer with an additional trailer field, sent after the body (RFC 9110 section
+   * 6.5).
+   */
   public ResponseAnswer trailer(String name, String value) {
     return with(
         new Response(
@@ -236,10 +242,10 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   /**
-   * This answer as a template: each {@code ${...}} in its text and headers is filled from the
-   * request; see {@link Answers#template} for what can stand there.
+   * Returns this answer as a template: each {@code ${...}} in its text and headers is filled from
+   * the request; see {@link Answers#template} for the expressions.
    *
-   * @throws IllegalArgumentException if an expression is none of these; the message says which
+   * @throws IllegalArgumentException if an expression is unknown; the message names it
    */
   public ResponseAnswer templated() {
     Template.check(response.text());
@@ -248,34 +254,34 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   /**
-   * This answer with its file sent piece by piece from the disk when it is called for, so that it
-   * is never held in memory; for files of any size. What needs the content, a template, a coding or
-   * a range, is not done to it, and the log has the response without its body.
+   * Returns this answer with its file streamed from disk for each call, never held in memory; for
+   * files of any size. Templates, encodings and ranges do not apply, and the log has the response
+   * without its body.
    *
-   * @throws IllegalStateException if it is not made by {@link Answers#file}, or if its content is
-   *     needed
+   * @throws IllegalStateException if it was not created by {@link Answers#file}, or if its content
+   *     is needed
    */
   public ResponseAnswer streamed() {
     boolean ofFile = delivery.source().filter(source -> !source.onClassPath()).isPresent();
     if (!ofFile || delivery.needsContent()) {
       throw new IllegalStateException(
-          "Only the plain content of a file can be sent from the disk, without template, coding or "
-              + "ranges. Mend: begin with file(path).streamed().");
+          "Only the unchanged content of a file can be streamed from disk, without template,"
+              + " encoding or ranges. Fix: begin with file(path).streamed().");
     }
     return with(delivery.fromDisk());
   }
 
-  /** What is sent. */
+  /** Returns the response. */
   public Response response() {
     return response;
   }
 
-  /** How it is made ready for a request. */
+  /** Returns how it is prepared for a request. */
   public Delivery delivery() {
     return delivery;
   }
 
-  /** This answer with the content of the file that it is read from. */
+  /** Returns this answer with the content of its file. */
   public ResponseAnswer read(Body content) {
     ResponseAnswer read =
         new ResponseAnswer(
@@ -307,7 +313,7 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
     return new ResponseAnswer(response, other, timing);
   }
 
-  /** Status and size of the body. */
+  /** Returns the status and the size of the body. */
   @Override
   public String toString() {
     return response.status()

@@ -10,13 +10,13 @@ final class SetCookie {
   static String of(String name, String value, List<String> attributes) {
     if (name == null || !name.matches("[A-Za-z0-9!#$%&'*+.^_`|~-]+")) {
       throw new IllegalArgumentException(
-          "\"" + name + "\" is no name for a cookie. Mend: use letters, digits, - and _.");
+          "\"" + name + "\" is not a valid cookie name. Fix: use letters, digits, - and _.");
     }
     if (value == null || !value.matches("[\\x21\\x23-\\x2b\\x2d-\\x3a\\x3c-\\x5b\\x5d-\\x7e]*")) {
       throw new IllegalArgumentException(
           String.format(
-              "The value of the cookie \"%s\" has a character that no cookie can hold (RFC 6265). "
-                  + "Mend: leave out spaces, quotes, commas, semicolons and backslashes.",
+              "The value of the cookie \"%s\" has a character that is not allowed (RFC 6265). "
+                  + "Fix: remove spaces, quotes, commas, semicolons and backslashes.",
               name));
     }
     StringBuilder cookie = new StringBuilder(name).append('=').append(value);
@@ -24,7 +24,7 @@ final class SetCookie {
       if (attribute == null || attribute.isBlank() || attribute.indexOf(';') >= 0) {
         throw new IllegalArgumentException(
             String.format(
-                "\"%s\" is no attribute of a cookie. Mend: write each by itself, as \"Path=/\".",
+                "\"%s\" is not a cookie attribute. Fix: pass each one separately, as \"Path=/\".",
                 attribute));
       }
       cookie.append("; ").append(attribute);

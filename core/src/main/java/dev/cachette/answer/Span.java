@@ -4,26 +4,27 @@ import java.time.Duration;
 import java.util.function.LongBinaryOperator;
 
 /**
- * How long something takes: always the same, or drawn at random by the seed of the settings.
+ * A duration: fixed, or drawn at random with the seed of the settings.
  *
  * @param least the shortest
- * @param most the longest; as long as the shortest where nothing is drawn
+ * @param most the longest; equal to the shortest if it is fixed
  */
 public record Span(Duration least, Duration most) {
 
-  /** No time at all. */
+  /** A duration of zero. */
   public static final Span NONE = new Span(Duration.ZERO, Duration.ZERO);
 
   /**
-   * Checks the two.
+   * Validates the range.
    *
-   * @throws IllegalArgumentException if one is null or negative, or if they are the wrong way round
+   * @throws IllegalArgumentException if one is null or negative, or if the first is longer
    */
   public Span {
     if (least == null || most == null || least.isNegative() || most.compareTo(least) < 0) {
       throw new IllegalArgumentException(
           String.format(
-              "A time is a duration, or two, the shorter first and none negative; not %s to %s.",
+              "A time is one duration, or the shortest and the longest, neither negative; not %s to"
+                  + " %s.",
               least, most));
     }
   }
@@ -33,9 +34,9 @@ public record Span(Duration least, Duration most) {
   }
 
   /**
-   * One of the durations.
+   * Returns a duration.
    *
-   * @param between draws a number from the one to the other, both included
+   * @param between draws a number between two, both included
    */
   public Duration draw(LongBinaryOperator between) {
     return least.equals(most)

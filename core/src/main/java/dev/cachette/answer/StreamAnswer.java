@@ -8,8 +8,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * An answer whose body has no length known beforehand and comes piece by piece: chunked in HTTP/1.1
- * (RFC 9112 section 7.1), as DATA frames in HTTP/2. Made by {@link Answers#stream} and {@link
+ * An answer whose body is sent piece by piece, without a known length: chunked in HTTP/1.1 (RFC
+ * 9112 section 7.1), as DATA frames in HTTP/2. Created by {@link Answers#stream} and {@link
  * Answers#events}. Every modifier returns a new answer.
  */
 public final class StreamAnswer implements Answer, Timed<StreamAnswer> {
@@ -32,9 +32,9 @@ public final class StreamAnswer implements Answer, Timed<StreamAnswer> {
   }
 
   /**
-   * This answer with another status.
+   * Returns this answer with another status.
    *
-   * @throws IllegalArgumentException if the code is not 200 to 599, or carries no content
+   * @throws IllegalArgumentException if the code is not 200 to 599, or has no content
    */
   public StreamAnswer status(int code) {
     ResponseAnswer checked = ResponseAnswer.of("text/plain", Body.of("-")).status(code);
@@ -42,31 +42,31 @@ public final class StreamAnswer implements Answer, Timed<StreamAnswer> {
   }
 
   /**
-   * This answer with a header set, as {@link ResponseAnswer#header}.
+   * Returns this answer with a header, as {@link ResponseAnswer#header} does.
    *
-   * @throws IllegalArgumentException if the header follows from the body, or is malformed
+   * @throws IllegalArgumentException if the header is derived from the body, or is malformed
    */
   public StreamAnswer header(String name, String... values) {
     ResponseAnswer.requireFree(name, values);
     return with(new Response(head.status(), head.headers().with(name, values), head.body()));
   }
 
-  /** Sends nothing for so long between two pieces. */
+  /** Pauses for this long between two pieces. */
   public StreamAnswer pausing(Duration pause) {
     return timed(timing.pieces(1, Span.of(pause)));
   }
 
-  /** Status and headers. */
+  /** Returns status and headers. */
   public Response head() {
     return head;
   }
 
-  /** What is sent first. */
+  /** Returns the pieces that are sent first. */
   public List<Body> pieces() {
     return pieces;
   }
 
-  /** What is sent then, on the word of the test. */
+  /** Returns the feed that sends the rest, if there is one. */
   public Optional<Feed> feed() {
     return feed;
   }
@@ -85,7 +85,7 @@ public final class StreamAnswer implements Answer, Timed<StreamAnswer> {
     return new StreamAnswer(other, pieces, feed, timing);
   }
 
-  /** Status and what it is. */
+  /** Returns the status and a short description. */
   @Override
   public String toString() {
     return head.status() + " a stream";

@@ -3,63 +3,65 @@ package dev.cachette.answer;
 import java.time.Duration;
 
 /**
- * An answer whose time can be told. None of it keeps a thread waiting, and all of it ends at once
- * when the caller hangs up or the test ends.
+ * An answer with timing: delays, rates and gates. No delay blocks a thread, and all of them end
+ * when the caller disconnects or the test ends.
  *
- * <p>Durations are real time, whatever the clock of the settings says; a random one is drawn by the
+ * <p>Durations are real time, whatever the session's clock says; random ones are drawn with the
  * seed of the settings. Each method returns a new answer, and throws {@link
- * IllegalArgumentException} for what is null or negative.
+ * IllegalArgumentException} for null or negative arguments.
  *
- * @param <T> the kind of answer
+ * @param <T> the type of the answer
  */
 public interface Timed<T> {
 
-  /** When its parts are sent; {@link Timing#AT_ONCE} unless one of these methods says otherwise. */
+  /** Returns the timing; {@link Timing#AT_ONCE} by default. */
   Timing timing();
 
-  /** The same answer, sent by another timing. */
+  /** Returns the same answer with another timing. */
   T timed(Timing timing);
 
-  /** Sends nothing for so long. */
+  /** Delays the answer. */
   default T delayed(Duration delay) {
     return timed(timing().before(Span.of(delay)));
   }
 
-  /** Sends nothing for a time drawn at random, the shortest and the longest included. */
+  /** Delays the answer for a random time between the shortest and the longest, both included. */
   default T delayed(Duration least, Duration most) {
     return timed(timing().before(new Span(least, most)));
   }
 
-  /** Sends status and headers, then nothing for so long, then the body. */
+  /** Pauses between the headers and the body. */
   default T pausedBeforeBody(Duration pause) {
     return timed(timing().beforeBody(Span.of(pause)));
   }
 
-  /** As {@link #pausedBeforeBody(Duration)}, for a time drawn at random. */
+  /** As {@link #pausedBeforeBody(Duration)}, for a random time. */
   default T pausedBeforeBody(Duration least, Duration most) {
     return timed(timing().beforeBody(new Span(least, most)));
   }
 
   /**
-   * Sends the body in so many pieces of about equal size.
+   * Sends the body in this many pieces of about equal size.
    *
-   * @param pause how long nothing is sent between two of them
+   * @param pause the pause between two pieces
    */
   default T inPieces(int count, Duration pause) {
     return timed(timing().pieces(count, Span.of(pause)));
   }
 
-  /** As {@link #inPieces(int, Duration)}, each pause drawn at random. */
+  /** As {@link #inPieces(int, Duration)}, with random pauses. */
   default T inPieces(int count, Duration least, Duration most) {
     return timed(timing().pieces(count, new Span(least, most)));
   }
 
-  /** Sends the body at so many bytes per second. */
+  /** Sends the body at this many bytes per second. */
   default T atRate(long bytesPerSecond) {
     return timed(timing().rate(bytesPerSecond));
   }
 
-  /** Sends nothing until the test opens the gate. Of several gates, all must be open. */
+  /**
+   * Holds the answer until the test opens the gate. If there are several gates, all must be open.
+   */
   default T heldBy(Gate gate) {
     return timed(timing().behind(gate));
   }

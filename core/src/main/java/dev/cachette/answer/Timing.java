@@ -4,19 +4,19 @@ import java.util.List;
 import java.util.stream.Stream;
 
 /**
- * When the parts of an answer are sent. Times are real ones, by the system's clock.
+ * When the parts of an answer are sent. Durations are real time, by the system clock.
  *
- * @param before how long nothing is sent
- * @param beforeBody how long nothing follows the headers
- * @param pieces how many pieces the body is sent in, 1 for all of it at once
- * @param between how long nothing is sent between two pieces
- * @param bytesPerSecond how fast the body is sent, 0 for as fast as it goes
- * @param gates what must be open before anything is sent
+ * @param before the delay before the headers
+ * @param beforeBody the pause between headers and body
+ * @param pieces the number of pieces of the body, 1 for all of it at once
+ * @param between the pause between two pieces
+ * @param bytesPerSecond the rate of the body, 0 for no limit
+ * @param gates the gates that must be open before anything is sent
  */
 public record Timing(
     Span before, Span beforeBody, int pieces, Span between, long bytesPerSecond, List<Gate> gates) {
 
-  /** At once, and as fast as it goes. */
+  /** Immediately, and without a rate limit. */
   public static final Timing AT_ONCE = new Timing(Span.NONE, Span.NONE, 1, Span.NONE, 0, List.of());
 
   /** Copies the gates. */
@@ -35,21 +35,22 @@ public record Timing(
   Timing pieces(int count, Span pause) {
     if (count < 1) {
       throw new IllegalArgumentException(
-          "A body is sent in 1 piece or more, not in " + count + ".");
+          "A body is sent in 1 or more pieces, not in " + count + ".");
     }
     return new Timing(before, beforeBody, count, pause, bytesPerSecond, gates);
   }
 
   Timing rate(long limit) {
     if (limit < 1) {
-      throw new IllegalArgumentException("A rate is 1 byte per second or more, not " + limit + ".");
+      throw new IllegalArgumentException(
+          "A rate is 1 or more bytes per second, not " + limit + ".");
     }
     return new Timing(before, beforeBody, pieces, between, limit, gates);
   }
 
   Timing behind(Gate gate) {
     if (gate == null) {
-      throw new IllegalArgumentException("heldBy(gate) was given null. Mend: new Gate().");
+      throw new IllegalArgumentException("heldBy(gate) was given null. Fix: new Gate().");
     }
     List<Gate> more = Stream.concat(gates.stream(), Stream.of(gate)).toList();
     return new Timing(before, beforeBody, pieces, between, bytesPerSecond, more);

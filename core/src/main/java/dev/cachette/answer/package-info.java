@@ -1,8 +1,8 @@
 /**
- * What a stub gives back.
+ * Answers of stubs.
  *
- * <p>An answer is an immutable value: its modifiers return a new one, so that one answer can serve
- * several stubs and threads. No argument and no result is ever null.
+ * <p>An answer is an immutable value: its modifiers return a new one, so that one answer can be
+ * used by several stubs and threads. No argument and no result is ever null.
  */
 @NullMarked
 package dev.cachette.answer;

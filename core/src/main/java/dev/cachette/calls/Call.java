@@ -2,7 +2,7 @@ package dev.cachette.calls;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Query;
@@ -18,95 +18,101 @@ import java.util.Optional;
  */
 public interface Call {
 
-  /** The request as it arrived. */
+  /** Returns the request as it arrived. */
   Request request();
 
   /**
-   * The response that was given; of a stream, status and headers.
+   * Returns the response; for a stream, status and headers only.
    *
-   * @throws IllegalStateException if a trouble came in its place, see {@link #trouble}
+   * @throws IllegalStateException if the answer was a fault, see {@link #fault}
    */
   Response response();
 
-  /** What went wrong, as the stub wanted it; empty where a response was given in order. */
-  Optional<Trouble> trouble();
+  /** Returns the fault that the stub answered with; empty for a response. */
+  Optional<Fault> fault();
 
   /**
-   * Why it failed the test while it was answered: a check of its stub does not hold, a function of
-   * the test's threw, or the description of the service says otherwise. Its response has status 500
-   * then. Empty if it did not, and for an unexpected call.
+   * Returns why the call failed the test while it was answered: a failed check of its stub, a
+   * function that threw, or a violation of the API description. Its response has status 500 then.
+   * Empty if it did not fail, and for an unexpected call.
    */
   Optional<String> failure();
 
-  /** The version of HTTP that it came by: {@code HTTP/1.1} or {@code HTTP/2}. */
+  /** Returns the HTTP version of the connection: {@code HTTP/1.1} or {@code HTTP/2}. */
   String protocol();
 
   /**
-   * The number of the connection that it came by, from 1 as connections were made: calls of the
-   * same number shared one.
+   * Returns the number of the connection, counted from 1: calls with the same number shared a
+   * connection.
    */
   int connection();
 
-  /** The trouble in words, or the status of the response. */
+  /** Returns the fault in words, or the status of the response. */
   default String outcome() {
-    return trouble().map(Trouble::toString).orElseGet(() -> response().toString());
+    return fault().map(Fault::toString).orElseGet(() -> response().toString());
   }
 
-  /** The stub that answered; empty for an unexpected call. */
+  /** Returns the stub that answered; empty for an unexpected call. */
   Optional<StubReference> stub();
 
-  /** The values of the variables in the request line, by name, percent-decoded. */
+  /** Returns the values of the variables in the request line, by name, percent-decoded. */
   Map<String, String> variables();
 
   /**
-   * The body read as an object by Jackson, with the mapper of the settings.
+   * Returns the body deserialised by Jackson, with the mapper of the settings.
    *
-   * @throws org.opentest4j.AssertionFailedError if the body is no such JSON; the message shows it
+   * @throws org.opentest4j.AssertionFailedError if the body cannot be read as this type; the
+   *     message shows it
    */
   <T> T as(Class<T> type);
 
   /**
-   * The body read as an object by Jackson, for a type with parameters: {@code new
+   * Returns the body deserialised by Jackson, for a generic type: {@code new
    * TypeReference<List<Booking>>() {}}.
    *
-   * @throws org.opentest4j.AssertionFailedError if the body is no such JSON; the message shows it
+   * @throws org.opentest4j.AssertionFailedError if the body cannot be read as this type; the
+   *     message shows it
    */
   <T> T as(TypeReference<T> type);
 
   /**
-   * The body read as JSON, whatever its content type.
+   * Returns the body read as JSON, whatever its content type.
    *
-   * @throws org.opentest4j.AssertionFailedError if it is no JSON; the message gives line and column
+   * @throws org.opentest4j.AssertionFailedError if it is not valid JSON; the message gives line and
+   *     column
    */
   JsonNode json();
 
-  /** Whether the response was written to its end. */
+  /** Returns true if the complete response was written. */
   boolean isDelivered();
 
   /**
-   * What stands at one place in the JSON of the body.
+   * Returns the value at one place in the JSON of the body.
    *
    * @param path a JSONPath (RFC 9535) such as {@code $.vessel.name}, or a JSON Pointer (RFC 6901)
-   * @return the value; where the path can find several, an array of them
-   * @throws org.opentest4j.AssertionFailedError if the body is no JSON, or has nothing there
+   * @return the value; an array of values if the path can match several
+   * @throws org.opentest4j.AssertionFailedError if the body is not valid JSON, or has nothing there
    * @throws IllegalArgumentException if the path is malformed; the message marks the place
    */
   default JsonNode json(String path) {
     return JsonLookup.find(this, path);
   }
 
-  /** The method, as sent. */
+  /** Returns the method, as sent. */
   default String method() {
     return request().method();
   }
 
-  /** The absolute URI that was called; a character that {@link URI} refuses is percent-encoded. */
+  /**
+   * Returns the absolute URI of the call; characters that {@link URI} does not accept are
+   * percent-encoded.
+   */
   default URI uri() {
     return request().uri().toJavaUri();
   }
 
   /**
-   * The value of one variable in the request line.
+   * Returns the value of a variable of the request line.
    *
    * @throws IllegalArgumentException if the request line has no such variable
    */
@@ -115,43 +121,46 @@ public interface Call {
     if (value == null) {
       throw new IllegalArgumentException(
           String.format(
-              "There is no variable \"%s\" in the request line that this call fits; it has %s.",
+              "Unknown variable \"%s\": the request line that this call matches has %s.",
               name, variables().isEmpty() ? "none" : variables().keySet()));
     }
     return value;
   }
 
-  /** The parameters of the query, decoded. */
+  /** Returns the parameters of the query, decoded. */
   default Query query() {
     return request().uri().query();
   }
 
-  /** The first value of a query parameter, decoded. */
+  /** Returns the first value of a query parameter, decoded. */
   default Optional<String> query(String name) {
     return query().first(name);
   }
 
-  /** The header fields, in the order they arrived. */
+  /** Returns the header fields, in order of arrival. */
   default Headers headers() {
     return request().headers();
   }
 
-  /** The first value of a header, whatever the case of its name. */
+  /** Returns the first value of a header; header names are not case-sensitive. */
   default Optional<String> header(String name) {
     return headers().first(name);
   }
 
-  /** All values of a header, in order. */
+  /** Returns all values of a header, in order. */
   default List<String> headers(String name) {
     return headers().all(name);
   }
 
-  /** The body as bytes; empty if there was none. */
+  /** Returns the body as bytes; empty if there was none. */
   default Body body() {
     return request().body();
   }
 
-  /** The body as text, its content coding undone, in the charset of its type, else UTF-8. */
+  /**
+   * Returns the body as text, decoded from its content encoding, in the charset of its type or
+   * UTF-8.
+   */
   default String text() {
     return request().text();
   }

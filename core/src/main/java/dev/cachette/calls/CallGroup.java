@@ -1,9 +1,9 @@
 package dev.cachette.calls;
 
-/** Something that calls belong to, such as the stub that answered them. */
+/** A group of calls, such as those that a stub answered. */
 @FunctionalInterface
 public interface CallGroup {
 
-  /** The calls that belong to it. */
+  /** Returns the calls of the group. */
   Calls calls();
 }

@@ -3,7 +3,7 @@ package dev.cachette.calls;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Calls as text, one a line, in aligned columns; a long list shows its head and its tail. */
+/** Calls as text, one per line, in aligned columns; a long list shows its head and tail. */
 final class CallList {
 
   private static final int HEAD = 12;

@@ -5,13 +5,12 @@ import java.util.List;
 import org.opentest4j.AssertionFailedError;
 
 /**
- * How calls stand to an order that was expected.
+ * The comparison of calls with an expected order.
  *
- * @param steps what was expected, in order
- * @param calls what was called, in order
- * @param gaps whether other calls may stand between
- * @param found for each step the place of its call, counted from 0; -1 from the first that is not
- *     found on
+ * @param steps the expected calls, in order
+ * @param calls the actual calls, in order
+ * @param gaps whether other calls are allowed in between
+ * @param found the index of the call for each step; -1 from the first step without one
  */
 record CallOrder(List<Selection> steps, List<Call> calls, boolean gaps, List<Integer> found) {
 
@@ -33,7 +32,7 @@ record CallOrder(List<Selection> steps, List<Call> calls, boolean gaps, List<Int
   AssertionFailedError failure() {
     StringBuilder text =
         new StringBuilder("Expected these calls in this order, ")
-            .append(gaps ? "others between or not" : "and no others")
+            .append(gaps ? "other calls allowed in between" : "no other calls")
             .append(":\n\n");
     for (int at = 0; at < steps.size(); at++) {
       boolean held = found.get(at) >= 0;
@@ -43,14 +42,16 @@ record CallOrder(List<Selection> steps, List<Call> calls, boolean gaps, List<Int
           .append('\n');
     }
     if (!found.contains(-1)) {
-      text.append("  NO   there are ").append(calls.size() - steps.size()).append(" calls more\n");
+      text.append("  NO   there are ")
+          .append(calls.size() - steps.size())
+          .append(" additional calls\n");
     }
-    text.append("\nThe calls that were made:\n");
+    text.append("\nActual calls:\n");
     text.append(calls.isEmpty() ? "  none" : CallList.of(calls));
     return new AssertionFailedError(text.toString());
   }
 
-  /** Why a step was not found; said of the first such step only. */
+  /** Returns why a step has no call; only given for the first such step. */
   private String reason(int step) {
     if (step > 0 && found.get(step - 1) < 0) {
       return "";
@@ -59,12 +60,12 @@ record CallOrder(List<Selection> steps, List<Call> calls, boolean gaps, List<Int
     String where = after < 0 ? "" : " after call " + (after + 1);
     int later = next(steps.get(step), calls, after + 1, true);
     if (later >= 0) {
-      return "   is not the next call" + where + ", but call " + (later + 1);
+      return "   is not the next call" + where + ", which is call " + (later + 1);
     }
     int before = next(steps.get(step), calls, 0, true);
     return before < 0
-        ? "   was not called at all"
-        : "   was not called" + where + ", but before: call " + (before + 1);
+        ? "   was never called"
+        : "   was not called" + where + ", but before it: call " + (before + 1);
   }
 
   private static int next(Selection step, List<Call> calls, int from, boolean gaps) {

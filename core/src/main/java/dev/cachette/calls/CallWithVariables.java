@@ -2,14 +2,14 @@ package dev.cachette.calls;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;
 
-/** A call seen through another request line than that of its stub. */
+/** A call with the variables of another request line than that of its stub. */
 record CallWithVariables(Call call, Map<String, String> variables) implements Call {
 
   CallWithVariables {
@@ -27,8 +27,8 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   }
 
   @Override
-  public Optional<Trouble> trouble() {
-    return call.trouble();
+  public Optional<Fault> fault() {
+    return call.fault();
   }
 
   @Override

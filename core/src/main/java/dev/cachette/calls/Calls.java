@@ -1,7 +1,7 @@
 package dev.cachette.calls;
 
 import dev.cachette.match.Condition;
-import dev.cachette.match.Narrowing;
+import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
 import java.time.Duration;
 import java.util.Arrays;
@@ -12,16 +12,16 @@ import java.util.stream.Stream;
 import org.opentest4j.AssertionFailedError;
 
 /**
- * The calls that were made, all of them or those that are meant: to be asserted, and to be read.
+ * Calls of the log, all or a selection, to assert and to read.
  *
- * <p>A live view: each method looks at the calls made until then. A call is in it before its caller
- * can see the answer. The log holds a limited number of calls; an assertion that could be wrong
- * because earlier ones were dropped fails and says so. Any thread may use it.
+ * <p>A live view: each method looks at the calls made so far. A call is in the log before its
+ * caller can see the answer. The log holds a limited number of calls; an assertion that could be
+ * wrong because earlier calls were dropped fails and says so. Thread-safe.
  *
- * <p>Every assertion throws {@link AssertionFailedError} where it does not hold, with the calls
- * that were made and, where one came near, what it lacks; and returns this object where it holds.
+ * <p>Every assertion throws {@link AssertionFailedError} if it does not hold, with the actual calls
+ * and, if one is similar, how it differs; otherwise it returns this object.
  */
-public final class Calls implements Iterable<Call>, Narrowing<Calls> {
+public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
 
   private final Log log;
   private final Selection selection;
@@ -31,32 +31,35 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
     this.selection = selection;
   }
 
-  /** All calls of a log. */
+  /** Returns all calls of a log. */
   public static Calls of(Log log) {
     return new Calls(log, Selection.everything());
   }
 
-  /** Those of these calls that fit a request line. */
+  /** Returns those of these calls that match a request line. */
   public Calls matching(String requestLine) {
     return matching(RequestPattern.of(requestLine));
   }
 
-  /** Those of these calls that fit a pattern; their variables are those of this pattern. */
+  /**
+   * Returns those of these calls that match a pattern; their variables are those of this pattern.
+   */
   public Calls matching(RequestPattern pattern) {
     return new Calls(log, selection.and(Selection.fitting(pattern)));
   }
 
   /**
-   * Those of these calls that fulfil a predicate.
+   * Returns those of these calls that satisfy a predicate.
    *
-   * @param description stands in messages for what is selected
+   * @param description names the selection in messages
    */
   public Calls matching(String description, Predicate<Call> predicate) {
     return new Calls(log, selection.and(Selection.chosen(description, predicate)));
   }
 
   /**
-   * Those of these calls that a stub answered; its pattern explains why others are not among them.
+   * Returns those of these calls that a stub answered; its pattern explains why others are not
+   * included.
    */
   public Calls answeredBy(StubReference stub, RequestPattern pattern) {
     return new Calls(log, selection.and(Selection.answeredBy(stub, pattern)));
@@ -70,13 +73,13 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
     return new Calls(log, selection.where(conditions));
   }
 
-  /** These calls and those that fit a request line. */
+  /** Returns these calls and those that match a request line. */
   public Calls or(String requestLine) {
     return new Calls(log, selection.or(Selection.fitting(RequestPattern.of(requestLine))));
   }
 
   /**
-   * Asserts that there were exactly so many.
+   * Asserts the exact number of calls.
    *
    * @throws IllegalArgumentException if the number is negative
    */
@@ -84,25 +87,25 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
     return assertBetween(expected, expected);
   }
 
-  /** Asserts that there were so many or more. */
+  /** Asserts that there were at least this many calls. */
   public Calls assertAtLeast(int least) {
     return assertBetween(least, Integer.MAX_VALUE);
   }
 
-  /** Asserts that there were so many or fewer. */
+  /** Asserts that there were at most this many calls. */
   public Calls assertAtMost(int most) {
     return assertBetween(0, most);
   }
 
   /**
-   * Asserts that their number is from the one to the other, both included.
+   * Asserts that the number of calls is in a range, both ends included.
    *
-   * @throws IllegalArgumentException if a number is negative, or the first is the greater one
+   * @throws IllegalArgumentException if a number is negative, or the first is greater
    */
   public Calls assertBetween(int least, int most) {
     if (least < 0 || most < least) {
       throw new IllegalArgumentException(
-          "A number of calls is not negative, and a range begins with the smaller one: "
+          "A number of calls must not be negative, and a range begins with the smaller number: "
               + least
               + (most == least ? "." : ", " + most + "."));
     }
@@ -121,12 +124,12 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
     return this;
   }
 
-  /** Asserts that there was none. */
+  /** Asserts that there were no calls. */
   public Calls assertNone() {
     return assertCount(0);
   }
 
-  /** Asserts that a stub answered each of them. */
+  /** Asserts that each call was answered by a stub. */
   public Calls assertAnswered() {
     Log.Entries entries = log.entries();
     List<Call> unanswered =
@@ -143,14 +146,14 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
     return this;
   }
 
-  /** Asserts that no other calls were made than these. */
+  /** Asserts that there were no other calls than these. */
   public Calls assertNoOthers() {
     Log.Entries entries = log.entries();
     List<Call> others = selection.others(entries.calls());
     if (!others.isEmpty()) {
       throw new AssertionFailedError(
           String.format(
-              "Expected no other calls than%s, but there %s:\n\n%s",
+              "Expected no calls other than%s, but there %s:\n\n%s",
               selection.of().replaceFirst("^ of", ""),
               others.size() == 1 ? "was one" : "were " + others.size(),
               CallList.of(others)));
@@ -160,43 +163,52 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
   }
 
   /**
-   * Asserts that calls of these request lines are among these in this order; others may be, too.
+   * Asserts that these calls include calls of these request lines, in this order; other calls are
+   * allowed in between.
    */
   public Calls assertInOrder(String... requestLines) {
     return assertInOrder(patterns(requestLines));
   }
 
-  /** Asserts that calls of these patterns are among these in this order; others may be, too. */
+  /**
+   * Asserts that these calls include calls of these patterns, in this order; other calls are
+   * allowed in between.
+   */
   public Calls assertInOrder(RequestPattern... patterns) {
     return inOrder(Arrays.stream(patterns).map(Selection::fitting).toList(), true);
   }
 
-  /** Asserts that calls of these stubs are among these in this order; others may be, too. */
+  /**
+   * Asserts that these calls include calls of these stubs, in this order; other calls are allowed
+   * in between.
+   */
   public Calls assertInOrder(CallGroup... stubs) {
     return inOrder(Arrays.stream(stubs).map(stub -> stub.calls().selection).toList(), true);
   }
 
-  /** Asserts that these are one call of each of these request lines, in this order, and no more. */
+  /**
+   * Asserts that these calls are exactly one call of each of these request lines, in this order.
+   */
   public Calls assertExactlyInOrder(String... requestLines) {
     return assertExactlyInOrder(patterns(requestLines));
   }
 
-  /** Asserts that these are one call of each of these patterns, in this order, and no more. */
+  /** Asserts that these calls are exactly one call of each of these patterns, in this order. */
   public Calls assertExactlyInOrder(RequestPattern... patterns) {
     return inOrder(Arrays.stream(patterns).map(Selection::fitting).toList(), false);
   }
 
-  /** Asserts that these are one call of each of these stubs, in this order, and no more. */
+  /** Asserts that these calls are exactly one call of each of these stubs, in this order. */
   public Calls assertExactlyInOrder(CallGroup... stubs) {
     return inOrder(Arrays.stream(stubs).map(stub -> stub.calls().selection).toList(), false);
   }
 
   /**
-   * Waits until there are so many calls whose answer has been written to its end, or more. It does
-   * not poll: a call that is answered wakes it.
+   * Waits until there are this many calls, or more, whose answer has been written completely. It
+   * does not poll: a completed call wakes it.
    *
-   * @param atMost how long to wait
-   * @throws AssertionFailedError if the time is over before; the message says what had arrived
+   * @param atMost the timeout
+   * @throws AssertionFailedError after the timeout; the message says what had arrived
    * @throws IllegalArgumentException if a number is negative
    */
   public Calls await(int count, Duration atMost) {
@@ -211,11 +223,11 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
   }
 
   /**
-   * Waits until so many calls have arrived, or more, answered or not: those that a gate holds, and
-   * those that get no answer at all, included. It does not poll.
+   * Waits until this many calls, or more, have arrived, answered or not: calls that are held by a
+   * gate or never get an answer count. It does not poll.
    *
-   * @param atMost how long to wait
-   * @throws AssertionFailedError if the time is over before; the message says what had arrived
+   * @param atMost the timeout
+   * @throws AssertionFailedError after the timeout; the message says what had arrived
    * @throws IllegalArgumentException if a number is negative
    */
   public Calls awaitArrival(int count, Duration atMost) {
@@ -231,45 +243,46 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
     if (count < 0 || atMost == null || atMost.isNegative()) {
       throw new IllegalArgumentException(
           String.format(
-              "%s(count, atMost) takes no negative number and no null: %d, %s",
+              "%s(count, atMost) needs a count and a timeout that are not negative and not null:"
+                  + " %d, %s",
               method, count, atMost));
     }
   }
 
-  /** The one call there was; asserts that there was one and no more. */
+  /** Returns the only call; asserts that there was exactly one. */
   public Call only() {
     assertCount(1);
     return list().get(0);
   }
 
   /**
-   * One of the calls; asserts that there were so many.
+   * Returns a call by its index; asserts that there were enough calls.
    *
    * @param index counted from 0
    * @throws IllegalArgumentException if the index is negative
    */
   public Call get(int index) {
     if (index < 0) {
-      throw new IllegalArgumentException("Calls are counted from 0: " + index + ".");
+      throw new IllegalArgumentException("The index of a call is counted from 0: " + index + ".");
     }
     IncompleteLog.refuse(log.entries());
     assertAtLeast(index + 1);
     return list().get(index);
   }
 
-  /** The first call; asserts that there was one. */
+  /** Returns the first call; asserts that there was one. */
   public Call first() {
     return get(0);
   }
 
-  /** The last call so far; asserts that there was one. */
+  /** Returns the last call so far; asserts that there was one. */
   public Call last() {
     assertAtLeast(1);
     List<Call> some = list();
     return some.get(some.size() - 1);
   }
 
-  /** The calls, in the order they arrived. */
+  /** Returns the calls, in order of arrival. */
   public Stream<Call> stream() {
     return list().stream();
   }
@@ -308,7 +321,7 @@ public final class Calls implements Iterable<Call>, Narrowing<Calls> {
     return Arrays.stream(requestLines).map(RequestPattern::of).toArray(RequestPattern[]::new);
   }
 
-  /** The calls, one a line. */
+  /** Returns the calls, one per line. */
   @Override
   public String toString() {
     return CallList.of(list());

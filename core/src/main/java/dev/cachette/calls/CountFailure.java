@@ -10,13 +10,14 @@ import java.util.Comparator;
 import java.util.List;
 import org.opentest4j.AssertionFailedError;
 
-/** The failure of an assertion on how many calls there were. */
+/** The failure of an assertion on the number of calls. */
 final class CountFailure {
 
   private static final String NOTHING_CALLED =
       """
       No call was made at all. Likely cause: the code under test did not get that far, or it calls
-      this machine itself, which is intercepted only where a stub names its host and port.""";
+      this machine itself, which is intercepted only where a stub names its host and port.\
+      """;
 
   private CountFailure() {}
 
@@ -40,7 +41,7 @@ final class CountFailure {
     String unfinished =
         pending == 0
             ? ""
-            : "\n" + selection.counted(pending) + " arrived, but the answer is not written yet.";
+            : "\n" + selection.counted(pending) + " arrived, but not completely answered yet.";
     return new AssertionFailedError(
         "Waited "
             + seconds(atMost)
@@ -84,40 +85,40 @@ final class CountFailure {
     List<Call> selected = selection.from(all);
     List<Call> others = selection.others(all);
     StringBuilder text = new StringBuilder();
-    selection.pattern().ifPresent(pattern -> text.append(nearest(pattern, others)));
+    selection.pattern().ifPresent(pattern -> text.append(closest(pattern, others)));
     if (!selected.isEmpty()) {
-      text.append("The calls that fit:\n").append(CallList.of(selected)).append('\n');
+      text.append("Matching calls:\n").append(CallList.of(selected)).append('\n');
     }
     if (!others.isEmpty()) {
-      text.append(selected.isEmpty() ? "The calls that were made:\n" : "The other calls:\n");
+      text.append(selected.isEmpty() ? "Actual calls:\n" : "Other calls:\n");
       text.append(CallList.of(others)).append('\n');
     }
     return text.toString().stripTrailing();
   }
 
-  /** What the call that came nearest lacks; nothing if no call came near. */
-  private static String nearest(RequestPattern pattern, List<Call> others) {
+  /** Appends how the closest call differs; nothing if no call is similar. */
+  private static String closest(RequestPattern pattern, List<Call> others) {
     return others.stream()
-        .map(call -> new Nearest(call, pattern.examine(call.request())))
+        .map(call -> new Closest(call, pattern.examine(call.request())))
         .filter(candidate -> candidate.verdict.nearness() >= 0.5)
         .max(Comparator.comparingDouble(candidate -> candidate.verdict.nearness()))
-        .map(Nearest::toString)
+        .map(Closest::toString)
         .orElse("");
   }
 
-  private record Nearest(Call call, Verdict verdict) {
+  private record Closest(Call call, Verdict verdict) {
 
     @Override
     public String toString() {
       StringBuilder text =
-          new StringBuilder("Comes nearest:\n\n")
+          new StringBuilder("Closest match:\n\n")
               .append(RequestText.of(call.request()))
               .append('\n');
       for (Check miss : verdict.misses()) {
         text.append(miss.lines(miss.condition().length()));
       }
       if (verdict.fits()) {
-        text.append("  fits, but ")
+        text.append("  matches, but ")
             .append(call.stub().map(by -> by + " answered it").orElse("no stub answered it"))
             .append("\n  (")
             .append(Explanation.RULE)

@@ -2,7 +2,7 @@ package dev.cachette.calls;
 
 import org.opentest4j.AssertionFailedError;
 
-/** The failure of an assertion that cannot be told, because the log had to drop calls. */
+/** The failure of an assertion that cannot be decided because calls were dropped from the log. */
 final class IncompleteLog {
 
   private IncompleteLog() {}
@@ -16,10 +16,10 @@ final class IncompleteLog {
   static AssertionFailedError failure(Log.Entries entries) {
     return new AssertionFailedError(
         String.format(
-            "This cannot be told: the log holds the last %d calls only, and %d earlier ones were "
-                + "dropped.\n\n"
-                + "Mend: let it hold more, Settings.maxCalls(...) and maxCallBodies(...), or "
-                + "call net.reset() in between.",
+            "This cannot be decided: the log holds only the last %d calls, and %d earlier calls"
+                + " were dropped.\n\n"
+                + "Fix: raise Settings.maxCalls(...) and maxCallBodies(...), or call net.reset() in"
+                + " between.",
             entries.calls().size(), entries.dropped()));
   }
 }

@@ -4,15 +4,15 @@ import java.time.Duration;
 import java.util.List;
 import java.util.function.Predicate;
 
-/** Where {@link Calls} finds the calls that were made. */
+/** The source of the calls of {@link Calls}. */
 @FunctionalInterface
 public interface Log {
 
   /**
-   * What a log holds at one moment.
+   * The content of a log at one moment.
    *
-   * @param calls the calls, in the order they arrived
-   * @param dropped how many earlier ones it does not hold any more
+   * @param calls the calls, in order of arrival
+   * @param dropped the number of earlier calls that were dropped
    */
   record Entries(List<Call> calls, long dropped) {
 
@@ -22,13 +22,13 @@ public interface Log {
     }
   }
 
-  /** What it holds now. */
+  /** Returns its current content. */
   Entries entries();
 
   /**
-   * Waits until what it holds is as wanted, or the time is over.
+   * Waits until its content meets a condition, or until the timeout.
    *
-   * @return what it holds then
+   * @return its content then
    */
   default Entries await(Predicate<Entries> wanted, Duration atMost) {
     return entries();

@@ -12,11 +12,11 @@ import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
 /**
- * Which calls of a log are meant.
+ * A selection of the calls of a log.
  *
- * @param description what stands in messages for it; empty if all are meant
- * @param pattern the pattern they must fit, if there is one
- * @param filter leaves out the calls that are not meant
+ * @param description its name in messages; empty for all calls
+ * @param pattern the pattern that the calls must match, if there is one
+ * @param filter drops the calls that are not selected
  */
 record Selection(
     String description, Optional<RequestPattern> pattern, Function<Call, Optional<Call>> filter) {
@@ -34,16 +34,16 @@ record Selection(
         description, Optional.empty(), call -> Optional.of(call).filter(predicate));
   }
 
-  /** The calls of a stub; its pattern explains why others are not among them. */
+  /** Returns the calls of a stub; its pattern explains why others are not included. */
   static Selection answeredBy(StubReference stub, RequestPattern pattern) {
     return new Selection(
         "the stub " + stub,
         Optional.of(pattern),
-        // By identity: two stubs may well have the same name and stand on the same line.
+        // By identity: two stubs may have the same name and line.
         call -> Optional.of(call).filter(each -> each.stub().filter(by -> by == stub).isPresent()));
   }
 
-  /** Those that are meant by both. */
+  /** Returns the calls that are in both. */
   Selection and(Selection other) {
     String both =
         description.isEmpty() ? other.description : description + " and " + other.description;
@@ -53,7 +53,7 @@ record Selection(
         call -> filter.apply(call).flatMap(other.filter));
   }
 
-  /** Those that are meant by one of them. */
+  /** Returns the calls that are in either. */
   Selection or(Selection other) {
     return new Selection(
         description + " or " + other.description,
@@ -82,17 +82,17 @@ record Selection(
     return filter.apply(call).isPresent();
   }
 
-  /** The calls that are not meant. */
+  /** Returns the calls that are not selected. */
   List<Call> others(List<Call> all) {
     return all.stream().filter(call -> !means(call)).toList();
   }
 
-  /** {@code 2 calls of GET https://...}. */
+  /** Returns {@code 2 calls of GET https://...}. */
   String counted(int count) {
     return (count == 1 ? "1 call" : count + " calls") + of();
   }
 
-  /** {@code of GET https://...}, with a space before; empty if all are meant. */
+  /** Returns {@code of GET https://...}, after a space; empty for all calls. */
   String of() {
     return description.isEmpty() ? "" : " of " + description;
   }

@@ -1,9 +1,9 @@
 /**
- * The calls that were made, and the assertions on them.
+ * The log of calls, and assertions on it.
  *
- * <p>A call is an immutable value; {@link dev.cachette.calls.Calls} is a live view that any thread
- * may use. A failed assertion is an {@link org.opentest4j.AssertionFailedError}; a misuse is an
- * {@link java.lang.IllegalArgumentException}. No argument and no result is ever null.
+ * <p>A call is an immutable value; {@link dev.cachette.calls.Calls} is a live, thread-safe view. A
+ * failed assertion is an {@link org.opentest4j.AssertionFailedError}; misuse is an {@link
+ * java.lang.IllegalArgumentException}. No argument and no result is ever null.
  */
 @NullMarked
 package dev.cachette.calls;

@@ -5,22 +5,24 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What was recorded: exchanges in their order, with markers in place of secrets.
+ * Recorded exchanges in order, with placeholders for secrets.
  *
- * @param name what it is called
- * @param recordedAt when it was recorded, the last time; empty if there is nothing in it
- * @param exchanges the exchanges; those of a file are read one by one, when they are asked for, and
- *     then throw {@link CassetteException} where they are malformed
+ * @param name its name
+ * @param recordedAt when it was last recorded; empty if it has no exchanges
+ * @param exchanges the exchanges; those of a file are read one by one, on access, which throws
+ *     {@link CassetteException} if one is malformed
  */
 public record Cassette(String name, Optional<Instant> recordedAt, List<Exchange> exchanges) {
 
-  /** What has changed from this one to another, as {@link Matching#byDefault()} compares. */
+  /**
+   * Returns the drift from this cassette to another one, compared by {@link Matching#byDefault()}.
+   */
   public Drift compareWith(Cassette other) {
     return compareWith(other, Matching.byDefault());
   }
 
   /**
-   * What has changed from this one to another.
+   * Returns the drift from this cassette to another one.
    *
    * @param matching which exchanges belong together, and what is ignored
    */

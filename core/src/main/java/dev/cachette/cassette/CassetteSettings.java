@@ -10,24 +10,24 @@ import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How a cassette records, replays and chooses.
+ * The settings of a cassette: how it records, replays and matches.
  *
  * <pre>{@code
  * net.cassette("harbour/arrival",
  *     CassetteSettings.defaults()
- *         .recording(Recording.EXTEND)
+ *         .mode(RecordingMode.EXTEND)
  *         .hosts("tides.example", "berths.example")
  *         .matching(how -> how.ignoringQuery("requestId"))
  *         .redact("TIDES_KEY", key));
  * }</pre>
  *
- * <p>Immutable: every method with an argument returns other settings.
+ * <p>Immutable: every method with an argument returns new settings.
  */
 public final class CassetteSettings {
 
   private static final CassetteSettings DEFAULTS = new CassetteSettings();
 
-  private Recording recording = Recording.CREATE;
+  private RecordingMode mode = RecordingMode.CREATE;
   private List<String> hosts = List.of();
   private Matching matching = Matching.byDefault();
   private Redaction redaction = Redaction.byDefault();
@@ -42,7 +42,7 @@ public final class CassetteSettings {
   private CassetteSettings() {}
 
   private CassetteSettings(CassetteSettings other) {
-    this.recording = other.recording;
+    this.mode = other.mode;
     this.hosts = other.hosts;
     this.matching = other.matching;
     this.redaction = other.redaction;
@@ -56,28 +56,29 @@ public final class CassetteSettings {
   }
 
   /**
-   * {@link Recording#CREATE}; all hosts; method, URL and body are compared; the usual secrets are
-   * redacted; answers come at once; it is never stale; what a failed test recorded is dropped.
+   * Returns the defaults: {@link RecordingMode#CREATE}; all hosts; method, URL and body are
+   * compared; the usual secrets are redacted; answers come immediately; it never becomes stale;
+   * exchanges of a failed test are discarded.
    */
   public static CassetteSettings defaults() {
     return DEFAULTS;
   }
 
-  /** When it records; {@link Recording#CREATE} by default. */
-  public CassetteSettings recording(Recording choice) {
-    requireGiven("recording", choice);
+  /** Sets when it records; {@link RecordingMode#CREATE} by default. */
+  public CassetteSettings mode(RecordingMode choice) {
+    requireGiven("mode", choice);
     CassetteSettings changed = new CassetteSettings(this);
-    changed.recording = choice;
+    changed.mode = choice;
     return changed;
   }
 
   /**
-   * It is for calls to these hosts only, and leaves others to other cassettes; by default it is for
-   * all.
+   * Restricts it to calls to these hosts; calls to other hosts are left to other cassettes. By
+   * default it is for all hosts.
    *
    * @param names hosts such as {@code tides.example}, {@code *.example}, {@code
    *     berths.example:8443}
-   * @throws IllegalArgumentException if one is no host
+   * @throws IllegalArgumentException if one is not a host
    */
   public CassetteSettings hosts(String... names) {
     requireGiven("hosts", names);
@@ -90,7 +91,7 @@ public final class CassetteSettings {
     return changed;
   }
 
-  /** Which recording answers a request; see {@link Matching}. */
+  /** Sets which recorded exchange answers a request; see {@link Matching}. */
   public CassetteSettings matching(UnaryOperator<Matching> change) {
     requireGiven("matching", change);
     CassetteSettings changed = new CassetteSettings(this);
@@ -99,7 +100,7 @@ public final class CassetteSettings {
     return changed;
   }
 
-  /** What is taken out before anything is written; see {@link Redaction}. */
+  /** Sets what is redacted before anything is written; see {@link Redaction}. */
   public CassetteSettings redaction(UnaryOperator<Redaction> change) {
     requireGiven("redaction", change);
     CassetteSettings changed = new CassetteSettings(this);
@@ -109,15 +110,18 @@ public final class CassetteSettings {
   }
 
   /**
-   * Replaces a secret by {@code {{name}}} wherever it stands, and puts it back on replay; see
+   * Replaces a secret by {@code {{name}}} wherever it occurs, and fills it in again on replay; see
    * {@link Redaction#secret}.
    */
   public CassetteSettings redact(String name, String value) {
     return redaction(how -> how.secret(name, value));
   }
 
-  /** Alters each exchange before it is redacted and kept. Several alter one after the other. */
-  public CassetteSettings altered(UnaryOperator<Exchange> alteration) {
+  /**
+   * Transforms each exchange before it is redacted and stored. Several functions are applied in
+   * order.
+   */
+  public CassetteSettings transformed(UnaryOperator<Exchange> alteration) {
     requireGiven("altered", alteration);
     CassetteSettings changed = new CassetteSettings(this);
     List<UnaryOperator<Exchange>> all = new ArrayList<>(alterations);
@@ -126,20 +130,20 @@ public final class CassetteSettings {
     return changed;
   }
 
-  /** Answers come after as long as they took when they were recorded; by default at once. */
-  public CassetteSettings asRecorded() {
-    return asRecorded(1);
+  /** Replays answers with their recorded duration; by default they come immediately. */
+  public CassetteSettings withRecordedTiming() {
+    return withRecordedTiming(1);
   }
 
   /**
-   * As {@link #asRecorded()}, the times multiplied by a factor.
+   * As {@link #withRecordedTiming()}, with durations multiplied by a factor.
    *
-   * @throws IllegalArgumentException if it is negative, or no number
+   * @throws IllegalArgumentException if it is negative, or not a number
    */
-  public CassetteSettings asRecorded(double factor) {
+  public CassetteSettings withRecordedTiming(double factor) {
     if (!(factor >= 0) || Double.isInfinite(factor)) {
       throw new IllegalArgumentException(
-          "asRecorded(factor) takes a number from 0, not " + factor + ".");
+          "withRecordedTiming(factor) needs a number that is not negative, not " + factor + ".");
     }
     CassetteSettings changed = new CassetteSettings(this);
     changed.speed = factor;
@@ -147,35 +151,39 @@ public final class CassetteSettings {
   }
 
   /**
-   * Warns where it was recorded longer ago than this.
+   * Warns if it was recorded longer ago than this.
    *
-   * @throws IllegalArgumentException if the time is not positive
+   * @throws IllegalArgumentException if the duration is not positive
    */
   public CassetteSettings staleAfter(Duration age) {
     requireGiven("staleAfter", age);
     if (age.isNegative() || age.isZero()) {
-      throw new IllegalArgumentException("staleAfter(age) takes a positive time, not " + age + ".");
+      throw new IllegalArgumentException(
+          "staleAfter(age) needs a positive duration, not " + age + ".");
     }
     CassetteSettings changed = new CassetteSettings(this);
     changed.freshFor = age;
     return changed;
   }
 
-  /** A stale cassette is an error, not a warning. */
+  /** Makes a stale cassette an error instead of a warning. */
   public CassetteSettings failingWhenStale() {
     CassetteSettings changed = new CassetteSettings(this);
     changed.failingWhenStale = true;
     return changed;
   }
 
-  /** What was recorded is kept even where the test fails. */
+  /** Keeps what was recorded even if the test fails. */
   public CassetteSettings keepingOnFailure() {
     CassetteSettings changed = new CassetteSettings(this);
     changed.keepingOnFailure = true;
     return changed;
   }
 
-  /** {@link Recording#CREATE} and {@link Recording#EXTEND} record where {@code CI} is set, too. */
+  /**
+   * Lets {@link RecordingMode#CREATE} and {@link RecordingMode#EXTEND} record even if {@code CI} is
+   * set.
+   */
   public CassetteSettings recordingInCi() {
     CassetteSettings changed = new CassetteSettings(this);
     changed.recordingInCi = true;
@@ -183,10 +191,10 @@ public final class CassetteSettings {
   }
 
   /**
-   * Takes what differs from the recording before for what differs by nature: times, random
-   * identifiers, signatures. To be said for a second recording of the same calls, by {@link
-   * Recording#REWRITE}. The places stand in the cassette as {@code _varying}, where they can be
-   * edited, and are not compared from then on.
+   * Marks what differs from the previous recording as varying: times, random identifiers,
+   * signatures. Use it for a second recording of the same calls, with {@link
+   * RecordingMode#REWRITE}. The places are stored in the cassette as {@code _varying}, where you
+   * can edit them, and are no longer compared.
    */
   public CassetteSettings learnVarying() {
     CassetteSettings changed = new CassetteSettings(this);
@@ -194,57 +202,57 @@ public final class CassetteSettings {
     return changed;
   }
 
-  /** When it records. */
-  public Recording recording() {
-    return recording;
+  /** Returns when it records. */
+  public RecordingMode mode() {
+    return mode;
   }
 
-  /** The hosts that it is for; empty if it is for all. */
+  /** Returns the hosts that it is for; empty for all. */
   public List<String> hosts() {
     return hosts;
   }
 
-  /** Which recording answers. */
+  /** Returns which recorded exchange answers. */
   public Matching matching() {
     return matching;
   }
 
-  /** What is taken out. */
+  /** Returns what is redacted. */
   public Redaction redaction() {
     return redaction;
   }
 
-  /** What alters exchanges before they are kept, in order. */
+  /** Returns the functions that transform exchanges before they are stored, in order. */
   public List<UnaryOperator<Exchange>> alterations() {
     return alterations;
   }
 
-  /** The factor of recorded times; empty if answers come at once. */
+  /** Returns the factor of recorded durations; empty if answers come immediately. */
   public OptionalDouble speed() {
     return speed == null ? OptionalDouble.empty() : OptionalDouble.of(speed);
   }
 
-  /** How long it is fresh; empty if for ever. */
+  /** Returns the age at which it becomes stale; empty for never. */
   public Optional<Duration> freshFor() {
     return Optional.ofNullable(freshFor);
   }
 
-  /** Whether a stale one is an error. */
+  /** Returns true if a stale cassette is an error. */
   public boolean isFailingWhenStale() {
     return failingWhenStale;
   }
 
-  /** Whether what a failed test recorded is kept. */
+  /** Returns true if what a failed test recorded is kept. */
   public boolean isKeepingOnFailure() {
     return keepingOnFailure;
   }
 
-  /** Whether it records in CI, too. */
+  /** Returns true if it records even if {@code CI} is set. */
   public boolean isRecordingInCi() {
     return recordingInCi;
   }
 
-  /** Whether it takes differences for what differs by nature. */
+  /** Returns true if differences are marked as varying. */
   public boolean isLearningVarying() {
     return learningVarying;
   }
@@ -252,7 +260,7 @@ public final class CassetteSettings {
   private static void requireGiven(String method, @Nullable Object argument) {
     if (argument == null) {
       throw new IllegalArgumentException(
-          "CassetteSettings." + method + "(...) was given null, or returned it.");
+          "CassetteSettings." + method + "(...) was given null, or a function that returned null.");
     }
   }
 }

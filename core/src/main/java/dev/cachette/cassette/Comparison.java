@@ -13,10 +13,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** Holds two cassettes against each other, exchange by exchange. */
+/** Compares two cassettes, exchange by exchange. */
 final class Comparison {
 
-  /** Headers that callers act upon; others come and go. */
+  /** Headers that affect callers; others are ignored. */
   private static final List<String> HEADERS =
       List.of("content-type", "location", "www-authenticate", "allow", "content-disposition");
 

@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Locale;
 
 /**
- * What has changed from one recording to another of the same requests. Its text is a table, one
- * exchange after the other.
+ * The changes between two recordings of the same requests. Its text is a table, exchange by
+ * exchange.
  *
- * @param name of the older cassette
- * @param exchanges those that have changed
+ * @param name the name of the older cassette
+ * @param exchanges the exchanges that changed
  */
 public record Drift(String name, List<ChangedExchange> exchanges) {
 
@@ -18,26 +18,26 @@ public record Drift(String name, List<ChangedExchange> exchanges) {
     exchanges = List.copyOf(exchanges);
   }
 
-  /** A kind of change. */
+  /** The kinds of change. */
   public enum Kind {
-    /** The request was recorded before, and is not any more. */
+    /** The request is no longer recorded. */
     EXCHANGE_GONE,
-    /** The request was not recorded before. */
+    /** The request is new. */
     EXCHANGE_NEW,
-    /** Another status; or trouble in place of a response. */
+    /** The status differs, or a fault replaced the response or the reverse. */
     STATUS,
-    /** A header that matters to callers. */
+    /** A header that affects callers differs. */
     HEADER,
-    /** A member or element is not there any more. */
+    /** A member or element is missing. */
     GONE,
-    /** A member or element is there that was not. */
+    /** A member or element is new. */
     NEW,
-    /** What stands there is of another type. */
+    /** The type of a value differs. */
     TYPE,
-    /** Only the value is another. */
+    /** Only a value differs. */
     VALUE;
 
-    /** Whether code that reads the response may trip over it. */
+    /** Returns true if the change may break code that reads the response. */
     public boolean isOfShape() {
       return this != VALUE;
     }
@@ -46,10 +46,10 @@ public record Drift(String name, List<ChangedExchange> exchanges) {
   /**
    * One change.
    *
-   * @param kind what kind of change
-   * @param place where: a header, or a path in the body; empty for the whole exchange
-   * @param before what was there
-   * @param after what is there now
+   * @param kind the kind of change
+   * @param place a header, or a path in the body; empty for the whole exchange
+   * @param before the old value
+   * @param after the new value
    */
   public record Change(Kind kind, String place, String before, String after) {
 
@@ -63,7 +63,7 @@ public record Drift(String name, List<ChangedExchange> exchanges) {
   }
 
   /**
-   * An exchange that has changed.
+   * An exchange that changed.
    *
    * @param request the request line
    * @param changes at least one
@@ -76,23 +76,23 @@ public record Drift(String name, List<ChangedExchange> exchanges) {
     }
   }
 
-  /** Whether nothing has changed at all. */
+  /** Returns true if nothing changed. */
   public boolean isNone() {
     return exchanges.isEmpty();
   }
 
-  /** Whether more than values has changed. */
+  /** Returns true if anything other than values changed. */
   public boolean isOfShape() {
     return exchanges.stream()
         .flatMap(exchange -> exchange.changes().stream())
         .anyMatch(change -> change.kind().isOfShape());
   }
 
-  /** The table. */
+  /** Returns the table. */
   @Override
   public String toString() {
     if (isNone()) {
-      return "Nothing has changed in \"" + name + "\".\n";
+      return "No changes in \"" + name + "\".\n";
     }
     List<String> lines = new ArrayList<>();
     lines.add(

@@ -14,18 +14,18 @@ import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Which recording answers a request: the one with the same method, URL (its parameters in any
- * order) and body. Bodies are compared by their type: JSON, XML, form and multipart by what they
- * say, other text but for its line ends, and all else byte by byte.
+ * Which recorded exchange answers a request: the one with the same method, URL (parameters in any
+ * order) and body. Bodies are compared by type: JSON, XML, forms and multipart by content, other
+ * text ignoring line endings, and everything else byte by byte.
  *
- * <p>Where several fit, they answer in the order in which they were recorded, and the last one
- * stays. Immutable: every method returns another one.
+ * <p>If several match, they answer in the order in which they were recorded, and the last one
+ * stays. Immutable: every method returns a new object.
  */
 public final class Matching {
 
   private static final Matching BY_DEFAULT = new Matching();
 
-  /** A part of a request that is compared. */
+  /** A part of a request. */
   public enum Part {
     /** The method. */
     METHOD,
@@ -63,48 +63,48 @@ public final class Matching {
     this.onceEach = other.onceEach;
   }
 
-  /** Method, URL and body; nothing is ignored. */
+  /** Returns the default: method, URL and body are compared; nothing is ignored. */
   public static Matching byDefault() {
     return BY_DEFAULT;
   }
 
   /**
-   * Compares these parts, and no others.
+   * Compares only these parts.
    *
    * @throws IllegalArgumentException if there is none
    */
   public Matching on(Part... wanted) {
     if (wanted == null || wanted.length == 0) {
       throw new IllegalArgumentException(
-          "on(...) was given no part to compare. Mend: on(METHOD, PATH), for example.");
+          "on(...) needs at least one part. Fix: on(METHOD, PATH), for example.");
     }
     Matching changed = new Matching(this);
     changed.parts = EnumSet.copyOf(List.of(wanted));
     return changed;
   }
 
-  /** Compares the values of these headers, too. */
+  /** Compares the values of these headers as well. */
   public Matching andHeaders(String... names) {
     Matching changed = new Matching(this);
     changed.headers = more(headers, lower(names("andHeaders", names)));
     return changed;
   }
 
-  /** Does not compare these parameters of the query. */
+  /** Ignores these query parameters. */
   public Matching ignoringQuery(String... names) {
     Matching changed = new Matching(this);
     changed.ignoredQuery = more(ignoredQuery, names("ignoringQuery", names));
     return changed;
   }
 
-  /** Does not compare these headers, even where {@link #andHeaders} names them. */
+  /** Ignores these headers, even if {@link #andHeaders} names them. */
   public Matching ignoringHeaders(String... names) {
     Matching changed = new Matching(this);
     changed.ignoredHeaders = more(ignoredHeaders, lower(names("ignoringHeaders", names)));
     return changed;
   }
 
-  /** Does not compare these fields of forms, URL-encoded or multipart. */
+  /** Ignores these fields of URL-encoded and multipart forms. */
   public Matching ignoringFields(String... names) {
     Matching changed = new Matching(this);
     changed.ignoredFields = more(ignoredFields, names("ignoringFields", names));
@@ -112,7 +112,7 @@ public final class Matching {
   }
 
   /**
-   * Does not compare what stands at these places in JSON.
+   * Ignores these places in JSON.
    *
    * @param paths JSONPaths (RFC 9535) or JSON Pointers (RFC 6901)
    * @throws IllegalArgumentException if one is malformed
@@ -126,8 +126,8 @@ public final class Matching {
   }
 
   /**
-   * Does not compare the elements and attributes that these XPaths (1.0) find. A name without a
-   * prefix is found in any namespace by {@code local-name()} only.
+   * Ignores the elements and attributes that these XPaths (1.0) select. To select names in any
+   * namespace, use {@code local-name()}.
    *
    * @throws IllegalArgumentException if one is malformed
    */
@@ -140,73 +140,73 @@ public final class Matching {
   }
 
   /**
-   * Compares by a predicate in place of the body, among the recordings whose other parts fit. It is
-   * given the recorded request, then the one that arrived; secrets are markers in both.
+   * Compares bodies by a predicate, among the exchanges whose other parts match. Its arguments are
+   * the recorded request and the one that arrived; secrets are placeholders in both.
    */
   public Matching by(BiPredicate<Request, Request> recordedAndActual) {
     if (recordedAndActual == null) {
-      throw new IllegalArgumentException("by(...) was given no predicate.");
+      throw new IllegalArgumentException("by(...) needs a predicate.");
     }
     Matching changed = new Matching(this);
     changed.comparison = recordedAndActual;
     return changed;
   }
 
-  /** Each recording answers once; a request beyond the last of them is an unexpected call. */
+  /** Uses each exchange once; a request after the last of them is an unexpected call. */
   public Matching onceEach() {
     Matching changed = new Matching(this);
     changed.onceEach = true;
     return changed;
   }
 
-  /** Whether a part is compared. */
+  /** Returns true if a part is compared. */
   public boolean isOn(Part part) {
     return parts.contains(part);
   }
 
-  /** The headers that are compared, in lower case. */
+  /** Returns the headers that are compared, in lower case. */
   public List<String> headers() {
     return headers.stream().filter(name -> !ignoredHeaders.contains(name)).toList();
   }
 
-  /** The parameters that are not compared. */
+  /** Returns the query parameters that are ignored. */
   public List<String> ignoredQuery() {
     return ignoredQuery;
   }
 
-  /** The headers that are not compared, in lower case. */
+  /** Returns the headers that are ignored, in lower case. */
   public List<String> ignoredHeaders() {
     return ignoredHeaders;
   }
 
-  /** The form fields that are not compared. */
+  /** Returns the form fields that are ignored. */
   public List<String> ignoredFields() {
     return ignoredFields;
   }
 
-  /** The places in JSON that are not compared. */
+  /** Returns the places in JSON that are ignored. */
   public List<String> ignoredJson() {
     return ignoredJson;
   }
 
-  /** The places in XML that are not compared. */
+  /** Returns the places in XML that are ignored. */
   public List<String> ignoredXml() {
     return ignoredXml;
   }
 
-  /** The comparison of the user's own. */
+  /** Returns the custom predicate. */
   public Optional<BiPredicate<Request, Request>> comparison() {
     return Optional.ofNullable(comparison);
   }
 
-  /** Whether each recording answers once. */
+  /** Returns true if each exchange is used once. */
   public boolean isOnceEach() {
     return onceEach;
   }
 
   private static List<String> names(String method, String... names) {
     if (names == null || names.length == 0) {
-      throw new IllegalArgumentException(method + "(...) was given nothing.");
+      throw new IllegalArgumentException(method + "(...) needs at least one name.");
     }
     for (String name : names) {
       if (name == null || name.isBlank()) {

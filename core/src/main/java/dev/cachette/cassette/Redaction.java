@@ -10,19 +10,19 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * What is taken out of a cassette before anything is written.
+ * What is redacted in a cassette before anything is written.
  *
- * <p>By default: the credentials in {@code Authorization} and {@code Proxy-Authorization}, the
- * values of cookies, headers and query parameters that keys usually stand in, and members of JSON,
- * elements and attributes of XML, and fields of forms that passwords and tokens usually stand in.
- * Each becomes a marker, {@code {{name}}}, and so does the same value everywhere else in the
- * cassette, if it is long enough to be no word by chance.
+ * <p>By default: the credentials in {@code Authorization} and {@code Proxy-Authorization}; cookie
+ * values; headers and query parameters that usually contain keys; members of JSON, elements and
+ * attributes of XML, and form fields that usually contain passwords and tokens. Each becomes a
+ * placeholder, {@code {{name}}}, and so does the same value everywhere else in the cassette, if it
+ * is long enough not to occur by chance.
  *
- * <p>What is left is searched for what looks like a secret: JSON Web Tokens, private keys, keys of
- * cloud services, and random text beside words such as key or token. Where there is any, nothing is
+ * <p>The rest is searched for text that looks like a secret: JSON Web Tokens, private keys, keys of
+ * cloud services, and random text next to words such as key or token. If there is any, nothing is
  * written.
  *
- * <p>Immutable: every method returns another one.
+ * <p>Immutable: every method returns a new object.
  */
 public final class Redaction {
 
@@ -43,30 +43,30 @@ public final class Redaction {
     this.allowed = other.allowed;
   }
 
-  /** The usual places. */
+  /** Returns the default rules. */
   public static Redaction byDefault() {
     return BY_DEFAULT;
   }
 
   /**
-   * Replaces a secret by {@code {{name}}} wherever it stands: in URL, header or body, as it is or
-   * URL-encoded, in Base64, escaped in JSON or XML, and within gzip. On replay the marker is filled
-   * with the value again.
+   * Replaces a secret by {@code {{name}}} wherever it occurs: in URL, header or body, as it is or
+   * URL-encoded, in Base64, escaped in JSON or XML, and within gzip. On replay the placeholder is
+   * replaced by the value.
    *
    * @param name letters, digits, {@code _} and {@code -}
    * @param value at least four characters
-   * @throws IllegalArgumentException if one is not so
+   * @throws IllegalArgumentException if one is invalid
    */
   public Redaction secret(String name, String value) {
     if (name == null || !name.matches("[A-Za-z0-9_-]+")) {
       throw new IllegalArgumentException(
-          "The name of a secret is made of letters, digits, _ and -; not \"" + name + "\".");
+          "The name of a secret consists of letters, digits, _ and -; not \"" + name + "\".");
     }
     if (value == null || value.length() < SHORTEST) {
       throw new IllegalArgumentException(
           String.format(
-              "The secret %s is %s; a shorter text than %d characters stands in too many places "
-                  + "by chance.\nMend: give its value, from where the code under test has it.",
+              "The secret %s is %s; text shorter than %d characters occurs by chance.\n"
+                  + "Fix: pass its value, from where the code under test reads it.",
               name, value == null ? "null" : "too short", SHORTEST));
     }
     Redaction changed = new Redaction(this);
@@ -77,8 +77,8 @@ public final class Redaction {
   }
 
   /**
-   * Takes these for secret, too, wherever they name a header, parameter, field, member, element or
-   * attribute; whatever their case, and without regard to {@code -}, {@code _} and {@code .}
+   * Treats these names as secret, too, for headers, parameters, fields, members, elements and
+   * attributes; ignoring case, {@code -}, {@code _} and {@code .}
    */
   public Redaction alsoNamed(String... more) {
     Redaction changed = new Redaction(this);
@@ -86,17 +86,17 @@ public final class Redaction {
     return changed;
   }
 
-  /** Does not take these for secret, though they are by default. */
-  public Redaction sparing(String... more) {
+  /** Does not treat these names as secret, though they are by default. */
+  public Redaction except(String... more) {
     Redaction changed = new Redaction(this);
     changed.spared = plus(spared, "sparing", more);
     return changed;
   }
 
-  /** Does not take these texts for secrets when what is left is searched. */
+  /** Allows these texts, though they look like secrets. */
   public Redaction allowing(String... texts) {
     if (texts == null || texts.length == 0) {
-      throw new IllegalArgumentException("allowing(...) was given nothing.");
+      throw new IllegalArgumentException("allowing(...) needs at least one text.");
     }
     Redaction changed = new Redaction(this);
     List<String> more = new ArrayList<>(allowed);
@@ -105,39 +105,40 @@ public final class Redaction {
     return changed;
   }
 
-  /** The named secrets. */
+  /** Returns the named secrets. */
   public Map<String, String> secrets() {
     return secrets;
   }
 
-  /** Names that are secret beside the usual ones, in their plain form. */
+  /** Returns additional secret names, in normal form. */
   public Set<String> names() {
     return names;
   }
 
-  /** Names that are not, in their plain form. */
+  /** Returns names that are not secret, in normal form. */
   public Set<String> spared() {
     return spared;
   }
 
-  /** Texts that are no secrets. */
+  /** Returns texts that are not secret. */
   public List<String> allowed() {
     return allowed;
   }
 
-  /** A name as it is compared: in lower case, with letters and digits only. */
+  /** Returns a name in normal form: lower case, letters and digits only. */
   public static String plain(String name) {
     return name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "");
   }
 
   private static Set<String> plus(Set<String> old, String method, String... more) {
     if (more == null || more.length == 0) {
-      throw new IllegalArgumentException(method + "(...) was given nothing.");
+      throw new IllegalArgumentException(method + "(...) needs at least one name.");
     }
     Set<String> all = new TreeSet<>(old);
     for (String name : more) {
       if (name == null || plain(name).isEmpty()) {
-        throw new IllegalArgumentException(method + "(...) was given \"" + name + "\", no name.");
+        throw new IllegalArgumentException(
+            method + "(...) was given \"" + name + "\", which is not a name.");
       }
       all.add(plain(name));
     }

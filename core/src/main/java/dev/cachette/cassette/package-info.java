@@ -1,9 +1,9 @@
 /**
- * Cassettes: true exchanges, recorded once into HAR 1.2 files and replayed. {@link
- * dev.cachette.cassette.CassetteSettings} says how.
+ * Cassettes: real exchanges, recorded once into HAR 1.2 files and replayed. See {@link
+ * dev.cachette.cassette.CassetteSettings}.
  *
- * <p>No argument and no result is ever null. All values here are immutable, and may be shared
- * between threads.
+ * <p>No argument and no result is ever null. All values are immutable and safe to share between
+ * threads.
  */
 @NullMarked
 package dev.cachette.cassette;

@@ -21,42 +21,42 @@ public final class Body {
     return EMPTY;
   }
 
-  /** These bytes. */
+  /** Returns a body with these bytes. */
   public static Body of(byte[] bytes) {
     return bytes.length == 0 ? EMPTY : new Body(bytes.clone());
   }
 
-  /** This text, in UTF-8. */
+  /** Returns a body with this text, in UTF-8. */
   public static Body of(String text) {
     return of(text, StandardCharsets.UTF_8);
   }
 
-  /** This text in the given charset. */
+  /** Returns a body with this text, in the given charset. */
   public static Body of(String text, Charset charset) {
     return text.isEmpty() ? EMPTY : new Body(text.getBytes(charset));
   }
 
-  /** How many bytes there are. */
+  /** Returns the number of bytes. */
   public int size() {
     return content.length;
   }
 
-  /** Whether there is not a single byte. */
+  /** Returns true if there are no bytes. */
   public boolean isEmpty() {
     return content.length == 0;
   }
 
-  /** A copy of the bytes. */
+  /** Returns a copy of the bytes. */
   public byte[] bytes() {
     return content.clone();
   }
 
-  /** The bytes, not copied, in a buffer that cannot be written to. */
+  /** Returns the bytes as a read-only buffer, without a copy. */
   public ByteBuffer buffer() {
     return ByteBuffer.wrap(content).asReadOnlyBuffer();
   }
 
-  /** The bytes read as text; what is malformed becomes the replacement character. */
+  /** Returns the bytes decoded as text; malformed input becomes the replacement character. */
   public String text(Charset charset) {
     return new String(content, charset);
   }
@@ -71,7 +71,7 @@ public final class Body {
     return Arrays.hashCode(content);
   }
 
-  /** The size only: a body may be large, and may be secret. */
+  /** Returns the size only: a body may be large, and may be secret. */
   @Override
   public String toString() {
     return content.length + " bytes";

@@ -11,12 +11,12 @@ import java.util.stream.Collectors;
 /**
  * One header field (RFC 9110 section 5).
  *
- * @param name the field name, as it was written; names are compared without regard to case
+ * @param name the field name, as written; names are not case-sensitive
  * @param value the field value, without surrounding white space
  */
 public record Header(String name, String value) {
 
-  /** What stands in messages for what is secret. */
+  /** The replacement for secrets in messages. */
   public static final String MASK = Secrets.MASK;
 
   private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
@@ -25,10 +25,10 @@ public record Header(String name, String value) {
   private static final Set<String> SECRET_PARTS = Set.of("token", "secret", "api-key", "apikey");
 
   /**
-   * Checks both parts.
+   * Validates both parts.
    *
-   * @throws IllegalArgumentException if the name is no token, or the value holds a line break or a
-   *     NUL, which would end the field early on the wire
+   * @throws IllegalArgumentException if the name is not a token, or if the value contains a line
+   *     break or NUL, which would end the field early
    */
   public Header {
     requireToken("A header name", name);
@@ -37,19 +37,19 @@ public record Header(String name, String value) {
     }
     if (value.indexOf('\r') >= 0 || value.indexOf('\n') >= 0 || value.indexOf('\0') >= 0) {
       throw new IllegalArgumentException(
-          "The value of header \"" + name + "\" must not hold a line break or a NUL.");
+          "The value of header \"" + name + "\" must not contain a line break or NUL.");
     }
     value = value.strip();
   }
 
-  /** Whether this field has the given name, in whatever case. */
+  /** Returns true if this field has the given name, ignoring case. */
   public boolean isNamed(String other) {
     return name.equalsIgnoreCase(other);
   }
 
   /**
-   * The value of a header with tokens, credentials and cookie values masked, for messages. A scheme
-   * of authentication alone is no secret.
+   * Returns the value of a header with tokens, credentials and cookie values masked, for messages.
+   * An authentication scheme alone is not secret.
    */
   public static String masked(String name, String value) {
     String lower = name.toLowerCase(Locale.ROOT);
@@ -66,7 +66,9 @@ public record Header(String name, String value) {
     return SECRET_PARTS.stream().anyMatch(lower::contains) ? MASK : value;
   }
 
-  /** The field as {@code name: value}, with tokens, credentials and cookie values masked. */
+  /**
+   * Returns the field as {@code name: value}, with tokens, credentials and cookie values masked.
+   */
   @Override
   public String toString() {
     return name + ": " + masked(name, value);

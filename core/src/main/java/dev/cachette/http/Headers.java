@@ -10,9 +10,9 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * The header fields of a message, in order, repeated ones kept apart (RFC 9110 section 5).
+ * The header fields of a message, in order, including repeated ones (RFC 9110 section 5).
  *
- * <p>Names are looked up without regard to case. Immutable and safe to share between threads.
+ * <p>Names are not case-sensitive. Immutable and safe to share between threads.
  */
 public final class Headers implements Iterable<Header> {
 
@@ -24,17 +24,17 @@ public final class Headers implements Iterable<Header> {
     this.fields = List.copyOf(fields);
   }
 
-  /** No header at all. */
+  /** No headers. */
   public static Headers none() {
     return NONE;
   }
 
-  /** The given fields, in their order. */
+  /** Returns the given fields, in their order. */
   public static Headers of(List<Header> fields) {
     return new Headers(fields);
   }
 
-  /** The value of the first field with this name. */
+  /** Returns the value of the first field with this name. */
   public Optional<String> first(String name) {
     for (Header field : fields) {
       if (field.isNamed(name)) {
@@ -44,24 +44,24 @@ public final class Headers implements Iterable<Header> {
     return Optional.empty();
   }
 
-  /** The values of all fields with this name, in order; empty if there is none. */
+  /** Returns the values of all fields with this name, in order; empty if there is none. */
   public List<String> all(String name) {
     return stream().filter(field -> field.isNamed(name)).map(Header::value).toList();
   }
 
-  /** Whether there is no field at all. */
+  /** Returns true if there are no fields. */
   public boolean isEmpty() {
     return fields.isEmpty();
   }
 
-  /** Whether there is a field with this name. */
+  /** Returns true if there is a field with this name. */
   public boolean has(String name) {
     return first(name).isPresent();
   }
 
   /**
-   * These headers with the named one set: fields of that name are dropped, the given values stand
-   * at the end, one field each. No value at all only drops.
+   * Returns these headers with the named one set: existing fields of that name are removed, and the
+   * given values are added at the end, one field each. Without values, it only removes.
    *
    * @throws IllegalArgumentException if the name or a value is malformed, see {@link Header}
    */
@@ -75,7 +75,7 @@ public final class Headers implements Iterable<Header> {
   }
 
   /**
-   * These headers with one field more, behind those of the same name.
+   * Returns these headers with an additional field, after those of the same name.
    *
    * @throws IllegalArgumentException if the name or the value is malformed, see {@link Header}
    */
@@ -85,17 +85,17 @@ public final class Headers implements Iterable<Header> {
     return new Headers(more);
   }
 
-  /** The content type, if there is one that can be read. */
+  /** Returns the content type, if there is a valid one. */
   public Optional<MediaType> contentType() {
     return first("content-type").flatMap(MediaType::read);
   }
 
-  /** The charset that {@code content-type} names, else UTF-8. */
+  /** Returns the charset that {@code content-type} names, else UTF-8. */
   public Charset charset() {
     return contentType().map(MediaType::charsetOrDefault).orElse(StandardCharsets.UTF_8);
   }
 
-  /** All fields, in order. */
+  /** Returns all fields, in order. */
   public Stream<Header> stream() {
     return fields.stream();
   }
@@ -115,7 +115,7 @@ public final class Headers implements Iterable<Header> {
     return fields.hashCode();
   }
 
-  /** One field a line, secrets masked. */
+  /** Returns the fields, one per line, with secrets masked. */
   @Override
   public String toString() {
     return stream().map(Header::toString).collect(Collectors.joining("\n"));

@@ -6,15 +6,15 @@ import java.util.Locale;
 import java.util.Optional;
 
 /**
- * A media type (RFC 9110 section 8.3.1), as far as it decides how a body is read.
+ * A media type (RFC 9110 section 8.3.1), as far as it determines how a body is read.
  *
  * @param type the part before the slash, in lower case
- * @param subtype the part behind the slash, in lower case
- * @param charset the charset parameter, if it is given and this JVM knows it
+ * @param subtype the part after the slash, in lower case
+ * @param charset the charset parameter, if it is given and supported
  */
 public record MediaType(String type, String subtype, Optional<Charset> charset) {
 
-  /** The media type that a content-type header names; empty if it is malformed. */
+  /** Returns the media type that a content-type header names; empty if it is malformed. */
   public static Optional<MediaType> read(String contentType) {
     String[] parts = contentType.split(";");
     String[] names = parts[0].strip().toLowerCase(Locale.ROOT).split("/", -1);
@@ -28,12 +28,14 @@ public record MediaType(String type, String subtype, Optional<Charset> charset) 
     return Optional.of(new MediaType(names[0], names[1], charset));
   }
 
-  /** Whether this is JSON: {@code application/json} or a type that ends in {@code +json}. */
+  /**
+   * Returns true if this is JSON: {@code application/json} or a type that ends in {@code +json}.
+   */
   public boolean isJson() {
     return subtype.equals("json") || subtype.endsWith("+json");
   }
 
-  /** Whether a body of this type can be shown to a person as text. */
+  /** Returns true if a body of this type can be shown as text. */
   public boolean isText() {
     return type.equals("text")
         || isJson()
@@ -45,7 +47,7 @@ public record MediaType(String type, String subtype, Optional<Charset> charset) 
         || subtype.equals("yaml");
   }
 
-  /** The charset that a body of this type is read with: the one given, else UTF-8. */
+  /** Returns the charset of a body of this type: the given one, or UTF-8. */
   public Charset charsetOrDefault() {
     return charset.orElse(StandardCharsets.UTF_8);
   }
@@ -62,7 +64,7 @@ public record MediaType(String type, String subtype, Optional<Charset> charset) 
     }
   }
 
-  /** The type as a header would name it. */
+  /** Returns the type as in a header. */
   @Override
   public String toString() {
     return type + "/" + subtype + charset.map(c -> "; charset=" + c.name()).orElse("");

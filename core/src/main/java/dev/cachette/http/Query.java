@@ -10,8 +10,8 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The parameters in the query of a URI, decoded as HTML forms encode them: names and values are
- * percent-decoded, a plus sign is a space, and a parameter may be repeated.
+ * The query parameters of a URI, decoded like HTML forms: names and values are percent-decoded, a
+ * plus sign is a space, and a parameter may be repeated.
  *
  * <p>Immutable and safe to share between threads.
  */
@@ -25,7 +25,7 @@ public final class Query {
     this.parameters = parameters;
   }
 
-  /** Reads a query as it stands in a URI, without the question mark; it may be empty. */
+  /** Parses the query of a URI, without the question mark; it may be empty. */
   public static Query read(String raw) {
     if (raw.isEmpty()) {
       return NONE;
@@ -48,18 +48,18 @@ public final class Query {
     return List.copyOf(all);
   }
 
-  /** The first value of the parameter; empty text if it was given without one. */
+  /** Returns the first value of the parameter; an empty string if it was given without one. */
   public Optional<String> first(String name) {
     List<String> all = all(name);
     return all.isEmpty() ? Optional.empty() : Optional.of(all.get(0));
   }
 
-  /** All values of the parameter, in order; empty if it was not given. */
+  /** Returns all values of the parameter, in order; empty if it was not given. */
   public List<String> all(String name) {
     return parameters.getOrDefault(name, List.of());
   }
 
-  /** The names of the parameters, in the order they first occur. */
+  /** Returns the names of the parameters, in order of their first occurrence. */
   public Set<String> names() {
     return parameters.keySet();
   }

@@ -1,6 +1,6 @@
 package dev.cachette.http;
 
-/** How the content of a message is read as text. */
+/** Decodes the content of a message as text. */
 final class Texts {
 
   private Texts() {}

@@ -1,6 +1,6 @@
 package dev.cachette.http;
 
-/** The token of RFC 9110 section 5.6.2, which methods and header names are made of. */
+/** The token of RFC 9110 section 5.6.2, for methods and header names. */
 final class Tokens {
 
   private static final String MARKS = "!#$%&'*+-.^_`|~";
@@ -18,7 +18,8 @@ final class Tokens {
       if (!isTokenCharacter(text.charAt(at))) {
         throw new IllegalArgumentException(
             String.format(
-                "%s is made of letters, digits and %s only; \"%s\" has another at position %d.",
+                "%s consists of letters, digits and %s only; \"%s\" has another character at"
+                    + " position %d.",
                 what, MARKS, text, at + 1));
       }
     }

@@ -8,33 +8,32 @@ import java.util.Optional;
 
 /**
  * The absolute {@code http} or {@code https} URI of a request, in its parts (RFC 3986, RFC 9110
- * section 4.2). Path and query are kept exactly as they were sent, even where {@link URI} would
- * refuse them.
+ * section 4.2). Path and query are kept exactly as sent, even if {@link URI} would reject them.
  *
  * @param scheme {@code http} or {@code https}
- * @param host the host in lower case; an IPv6 address as RFC 5952 writes it, without brackets
- * @param port the port; the scheme's own if none was written
- * @param path the path as sent, percent-encoding and all; at least {@code "/"}
+ * @param host the host in lower case; an IPv6 address as in RFC 5952, without brackets
+ * @param port the port; the default port of the scheme if none was given
+ * @param path the path as sent, still percent-encoded; at least {@code "/"}
  * @param rawQuery the query as sent, without its question mark; empty if there was none
  */
 public record Uri(String scheme, String host, int port, String path, Optional<String> rawQuery) {
 
-  /** Puts the host into its one form, and an absent path as {@code "/"}. */
+  /** Normalises the host, and an absent path to {@code "/"}. */
   public Uri {
     host = Hosts.canonical(host);
     path = path.isEmpty() ? "/" : path;
   }
 
   /**
-   * Reads an absolute URL; user information and a fragment, which are never sent, are left out.
+   * Parses an absolute URL, without user information and fragment, which are never sent.
    *
-   * @throws IllegalArgumentException if it has no scheme and host, or its port is none
+   * @throws IllegalArgumentException if it has no scheme and host, or an invalid port
    */
   public static Uri parse(String url) {
     int authority = url.indexOf("://");
     if (authority <= 0 || url.length() == authority + 3) {
       throw new IllegalArgumentException(
-          "\"" + url + "\" is no absolute URL, such as https://tides.example/v1");
+          "\"" + url + "\" is not an absolute URL, such as https://tides.example/v1");
     }
     int path = indexOfAny(url, "/?#", authority + 3);
     String written = url.substring(authority + 3, path);
@@ -52,9 +51,10 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
   }
 
   /**
-   * Reads an origin (RFC 6454): scheme, host, perhaps a port, and nothing behind them but a slash.
+   * Parses an origin (RFC 6454): scheme, host, optional port, and at most a slash after them.
    *
-   * @throws IllegalArgumentException if it is none, or is neither {@code http} nor {@code https}
+   * @throws IllegalArgumentException if it is not an origin, or neither {@code http} nor {@code
+   *     https}
    */
   public static Uri parseOrigin(String origin) {
     try {
@@ -64,12 +64,12 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
         return uri;
       }
     } catch (IllegalArgumentException malformed) {
-      // Told below, as all that is no origin.
+      // Reported below, like everything that is not an origin.
     }
     throw new IllegalArgumentException(
         String.format(
-            "An origin is a scheme, a host and perhaps a port, such as \"https://tides.example\"; "
-                + "not \"%s\".",
+            "An origin is a scheme, a host and an optional port, such as \"https://tides.example\";"
+                + " not \"%s\".",
             origin));
   }
 
@@ -87,9 +87,9 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
   }
 
   /**
-   * The URI that a request target means at a known origin.
+   * Returns the URI of a request target at a known origin.
    *
-   * @param target path and query as they stand in a request: {@code /v1/tides?day=2}
+   * @param target path and query of a request: {@code /v1/tides?day=2}
    */
   public static Uri at(String scheme, String host, int port, String target) {
     int question = target.indexOf('?');
@@ -103,29 +103,29 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
             Optional.of(target.substring(question + 1)));
   }
 
-  /** The port that a scheme has by default: 443 for {@code https}, else 80. */
+  /** Returns the default port of a scheme: 443 for {@code https}, otherwise 80. */
   public static int defaultPort(String scheme) {
     return scheme.equals("https") ? 443 : 80;
   }
 
-  /** Scheme, host and, where it is not the scheme's own, port: {@code https://tides.example}. */
+  /** Returns scheme, host and, if it is not the default, port: {@code https://tides.example}. */
   public String origin() {
     String written = host.indexOf(':') < 0 ? host : "[" + host + "]";
     return scheme + "://" + written + (port == defaultPort(scheme) ? "" : ":" + port);
   }
 
-  /** The parameters of the query, decoded. */
+  /** Returns the parameters of the query, decoded. */
   public Query query() {
     return Query.read(rawQuery.orElse(""));
   }
 
-  /** This URI as the JDK's type; a character that it refuses is percent-encoded. */
+  /** Returns this URI as a JDK type; characters that it does not accept are percent-encoded. */
   public URI toJavaUri() {
     String query = rawQuery.map(raw -> "?" + Percent.encodeIllegal(raw)).orElse("");
     return URI.create(origin() + Percent.encodeIllegal(path) + query);
   }
 
-  /** The whole URI, as it was sent. */
+  /** Returns the whole URI, as it was sent. */
   @Override
   public String toString() {
     return origin() + path + rawQuery.map(raw -> "?" + raw).orElse("");

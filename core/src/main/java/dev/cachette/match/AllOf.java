@@ -1,7 +1,7 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -9,13 +9,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** All of these conditions hold; there is at least one. */
+/** A condition that holds if all of its conditions hold; there is at least one. */
 record AllOf(List<Condition> conditions) implements Condition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member(
-        "allOf", Written.all(conditions.stream().map(Condition::written).toList()));
+    return StubNodes.member(
+        "allOf", StubNodes.all(conditions.stream().map(Condition::written).toList()));
   }
 
   @Override

@@ -1,17 +1,17 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** One of two conditions holds. */
+/** A condition that holds if one of two conditions holds. */
 record AnyOf(Condition one, Condition other) implements Condition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("anyOf", Written.all(List.of(one.written(), other.written())));
+    return StubNodes.member("anyOf", StubNodes.all(List.of(one.written(), other.written())));
   }
 
   @Override

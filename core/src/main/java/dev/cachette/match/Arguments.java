@@ -2,7 +2,7 @@ package dev.cachette.match;
 
 import org.jspecify.annotations.Nullable;
 
-/** Checks of what the user gives. */
+/** Checks the arguments of the public API. */
 final class Arguments {
 
   private Arguments() {}
@@ -17,7 +17,7 @@ final class Arguments {
   static String named(String what, @Nullable String name) {
     if (name == null || name.isBlank()) {
       throw new IllegalArgumentException(
-          what + " needs a name, and was given " + shown(name) + ".");
+          what + " needs a name, but was given " + shown(name) + ".");
     }
     return name;
   }

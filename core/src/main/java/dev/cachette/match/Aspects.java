@@ -3,25 +3,26 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * The things that one condition asks of one subject: of a part, of a SOAP message, of an operation.
+ * The requirements of one condition on one subject: a part, a SOAP message, a GraphQL operation.
  *
- * @param all each thing, in the order they were said
+ * @param all the requirements, in the order in which they were declared
  */
 record Aspects<S>(List<Aspect<S>> all) {
 
   /**
-   * One thing.
+   * One requirement.
    *
-   * @param words what it is
-   * @param written how a stub file writes it, as members of an object; empty if it cannot
-   * @param check how a subject fares with it
+   * @param words what it requires
+   * @param written how a stub file writes it, as members of an object; empty if it cannot be
+   *     written
+   * @param check compares a subject with it
    */
   record Aspect<S>(String words, Optional<JsonNode> written, Function<S, Check> check) {}
 
@@ -36,13 +37,13 @@ record Aspects<S>(List<Aspect<S>> all) {
   }
 
   /**
-   * All of them as the members of one object; empty if one cannot be written, or not beside
-   * another.
+   * Returns all requirements as the members of one object; empty if one cannot be written, or if
+   * two conflict.
    */
   Optional<JsonNode> written() {
     ObjectNode form = JsonNodeFactory.instance.objectNode();
     for (Aspect<S> aspect : all) {
-      if (aspect.written().isEmpty() || !Written.merge(form, aspect.written().get())) {
+      if (aspect.written().isEmpty() || !StubNodes.merge(form, aspect.written().get())) {
         return Optional.empty();
       }
     }
@@ -57,7 +58,10 @@ record Aspects<S>(List<Aspect<S>> all) {
     return all.isEmpty() ? ifNone : String.join(", ", all.stream().map(Aspect::words).toList());
   }
 
-  /** What a subject lacks; where a difference names no place, that is the thing itself. */
+  /**
+   * Returns the requirements that a subject does not meet; a difference without a place gets the
+   * requirement as its place.
+   */
   List<Difference> differences(S subject) {
     List<Difference> differences = new ArrayList<>();
     for (Aspect<S> aspect : all) {

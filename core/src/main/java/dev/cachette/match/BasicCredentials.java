@@ -3,20 +3,20 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.Header;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 
-/** User and password of HTTP Basic authentication (RFC 7617), in UTF-8. */
+/** The user name and password of HTTP Basic authentication (RFC 7617), in UTF-8. */
 record BasicCredentials(String user, String password) implements Condition {
 
   @Override
   public Optional<JsonNode> written() {
-    ObjectNode form = Written.member("user", Written.text(user));
-    return Optional.of(Written.member("basic", form.put("password", password)));
+    ObjectNode form = StubNodes.member("user", StubNodes.text(user));
+    return Optional.of(StubNodes.member("basic", form.put("password", password)));
   }
 
   @Override
@@ -34,7 +34,7 @@ record BasicCredentials(String user, String password) implements Condition {
     String pair = decoded(sent.get(0));
     int colon = pair.indexOf(':');
     if (colon < 0) {
-      return Check.missed("basic", 0.3, Difference.of(expected, "no user:password in Base64"));
+      return Check.missed("basic", 0.3, Difference.of(expected, "not user:password in Base64"));
     }
     String actualUser = pair.substring(0, colon);
     if (actualUser.equals(user) && pair.substring(colon + 1).equals(password)) {
@@ -43,12 +43,12 @@ record BasicCredentials(String user, String password) implements Condition {
     String actual =
         Quoting.quote(actualUser)
             + (actualUser.equals(user)
-                ? " with another password"
+                ? " with a different password"
                 : " with password " + Header.MASK);
     return Check.missed("basic", 0.5, Difference.of(expected, actual));
   }
 
-  /** What stands behind the scheme, in each field that has this scheme. */
+  /** Returns the credentials after the scheme, of each field with this scheme. */
   static List<String> credentials(Received received, String scheme) {
     String start = scheme + " ";
     return received.request().headers().all("authorization").stream()
@@ -60,7 +60,7 @@ record BasicCredentials(String user, String password) implements Condition {
   private static String other(Received received) {
     return received
         .header("authorization")
-        .map(value -> "credentials of the scheme " + value.split(" ", 2)[0])
+        .map(value -> "credentials with the scheme " + value.split(" ", 2)[0])
         .orElse(Difference.MISSING);
   }
 

@@ -12,18 +12,18 @@ import dev.cachette.internal.xml.Xml;
 import java.util.Map;
 
 /**
- * Makes conditions on bodies, to be imported statically and given to {@code body(...)} or {@code
+ * Makes conditions on bodies, for static import and given to {@code body(...)} or {@code
  * where(...)}: {@code .body(containsJson("{\"day\": \"2031-04-02\"}"))}.
  *
- * <p>Content in the coding gzip or deflate is decoded first, and text is read in the charset of its
- * content type, else UTF-8. Every method throws {@link IllegalArgumentException} where it is given
- * null or something malformed; the message says where.
+ * <p>Content in the encoding gzip or deflate is decoded first, and text is read in the charset of
+ * its content type, else UTF-8. Every method throws {@link IllegalArgumentException} where it is
+ * given null or something malformed; the message says where.
  */
 public final class Bodies {
 
   private Bodies() {}
 
-  /** A text that fulfils a condition. */
+  /** Returns a text that fulfils a condition. */
   public static BodyCondition text(ValueCondition value) {
     return new TextBody(given("text(value)", value));
   }
@@ -38,12 +38,12 @@ public final class Bodies {
     return new SameBytes(given("sameBytes(bytes)", bytes));
   }
 
-  /** The same JSON, whatever the order of members and the white space. */
+  /** Returns the same JSON, whatever the order of members and the white space. */
   public static JsonBody sameJson(String text) {
     return new JsonBody(JsonComparison.same(tree("sameJson(text)", text)));
   }
 
-  /** The same JSON as Jackson writes for this object. */
+  /** Returns the same JSON as Jackson writes for this object. */
   public static JsonBody sameJson(Object value) {
     return new JsonBody(JsonComparison.same(tree("sameJson(value)", value)));
   }
@@ -70,20 +70,23 @@ public final class Bodies {
     return new JsonValue(JsonQuery.parse(path), given("json(path, value)", value));
   }
 
-  /** JSON that fits a JSON Schema, in the dialect that it names, by default 2020-12. */
+  /** JSON that matches a JSON Schema, in the dialect that it names, by default 2020-12. */
   public static BodyCondition jsonSchema(String schema) {
     return new SchemaBody(Json.read("jsonSchema(text)", given("jsonSchema(text)", schema)));
   }
 
-  /** The same XML, whatever its prefixes, comments, order of attributes and white space between. */
+  /**
+   * Returns the same XML, whatever its prefixes, comments, order of attributes and white space
+   * between.
+   */
   public static BodyCondition sameXml(String text) {
     try {
       return XmlBody.same(Xml.parse(given("sameXml(text)", text)).getDocumentElement(), text);
     } catch (Xml.MalformedXml malformed) {
       throw new IllegalArgumentException(
-          "sameXml(text) was given a text that is no well-formed XML, "
+          "sameXml(text) was given a text that is not well-formed XML, "
               + malformed.getMessage()
-              + "\nMend: correct it.",
+              + "\nFix: correct it.",
           malformed);
     }
   }
@@ -105,23 +108,23 @@ public final class Bodies {
         given("xpath(expression, value)", value));
   }
 
-  /** A URL-encoded form with a field that fulfils a condition. */
+  /** Returns a URL-encoded form with a field that fulfils a condition. */
   public static BodyCondition form(String field, ValueCondition value) {
     return new FormField(given("form(field, value)", field), given("form(field, value)", value));
   }
 
-  /** A multipart body with a part of this name; what it must be is said on the result. */
+  /** Returns a multipart body with a part of this name; what it must be is said on the result. */
   public static PartCondition part(String name) {
     return new PartCondition(named("part(name)", name));
   }
 
-  /** A SOAP request; what it must be is said on the result. */
+  /** Returns a SOAP request; what it must be is said on the result. */
   public static SoapCondition soap() {
     return new SoapCondition();
   }
 
   /**
-   * A request of GraphQL over HTTP; what it must be is said on the result.
+   * Returns a request of GraphQL over HTTP; what it must be is said on the result.
    *
    * @throws IllegalStateException if graphql-java is not on the class path; it is no dependency of
    *     Cachette's own

@@ -1,8 +1,8 @@
 package dev.cachette.match;
 
 /**
- * A condition on the content of a request, or of one part of a multipart request. Made by {@link
- * Bodies}. Content codings are undone and charsets honoured before it looks.
+ * A condition on the content of a request, or of one part of a multipart request. Created by {@link
+ * Bodies}. The content is decoded from its content encoding and charset first.
  *
  * <p>Immutable and safe to share between threads.
  */
@@ -10,10 +10,10 @@ public abstract class BodyCondition implements Condition {
 
   BodyCondition() {}
 
-  /** What explanations call it: {@code body}, {@code json $.vessel.name}. */
+  /** Returns its name in explanations: {@code body}, {@code json $.vessel.name}. */
   abstract String name();
 
-  /** What is asked for, in a few words. */
+  /** Returns the expected content, in a few words. */
   abstract String expected();
 
   abstract Check check(Content content);
@@ -33,7 +33,7 @@ public abstract class BodyCondition implements Condition {
     return description();
   }
 
-  /** The check where the content cannot be read as what is asked for. */
+  /** Returns the failed check for content that cannot be read in the expected format. */
   final Check unreadable(String problem) {
     return Check.missed(name(), 0.1, Difference.of(expected(), problem));
   }

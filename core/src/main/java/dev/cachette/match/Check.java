@@ -4,13 +4,13 @@ import java.util.List;
 import java.util.stream.Collectors;
 
 /**
- * How one condition fared with one request.
+ * The result of testing one condition against one request.
  *
  * @param condition the name of the condition: {@code method}, {@code path}, {@code query day}
- * @param holds whether the request fulfils it
- * @param nearness how near the request came, from 0 (nothing in common) to 1 (it holds)
- * @param expected what the condition asks for, in a few words
- * @param differences what is otherwise, the most telling first; empty where the condition holds
+ * @param holds whether the request meets it
+ * @param nearness how close the request came, from 0 (nothing in common) to 1 (it holds)
+ * @param expected what the condition requires, in a few words
+ * @param differences what differs, the most significant first; empty if the condition holds
  */
 public record Check(
     String condition,
@@ -26,44 +26,46 @@ public record Check(
     differences = List.copyOf(differences);
   }
 
-  /** A condition that the request fulfils. */
+  /** Returns the check of a condition that holds. */
   public static Check held(String condition, String expected) {
     return new Check(condition, true, 1, expected, List.of());
   }
 
-  /** A condition that the request does not fulfil. */
+  /** Returns the check of a condition that does not hold. */
   public static Check missed(String condition, double nearness, Difference difference) {
     return missed(condition, nearness, difference.expected(), List.of(difference));
   }
 
-  /** A condition that the request does not fulfil, for several reasons; at least one. */
+  /** Returns the check of a condition that does not hold, for several reasons; at least one. */
   public static Check missed(
       String condition, double nearness, String expected, List<Difference> differences) {
     return new Check(condition, false, nearness, expected, differences);
   }
 
-  /** The differences, each with the name of the condition as its place. */
+  /** Returns the differences, each placed below the name of the condition. */
   List<Difference> placed() {
     return differences.stream()
         .map(each -> each.at(each.at().isEmpty() ? condition : condition + " at " + each.at()))
         .toList();
   }
 
-  /** What does not hold, and where first: {@code body at $.vessel.draught}. */
+  /**
+   * Returns the condition that does not hold and its first place: {@code body at $.vessel.draught}.
+   */
   public String name() {
     String place = differences.isEmpty() ? "" : differences.get(0).at();
     if (place.isEmpty()) {
       return condition;
     }
-    // Of several conditions combined, the one that does not hold.
+    // Of combined conditions, name the one that does not hold.
     return condition.contains(place) ? place : condition + " at " + place;
   }
 
   /**
-   * The check as lines of an explanation: {@code ok} and what holds, or {@code NO} with expected,
-   * actual and cause below each other.
+   * Returns the check as lines of an explanation: {@code ok} and the requirement, or {@code NO}
+   * with expected, actual and cause on lines of their own.
    *
-   * @param width how many columns the name of the condition takes
+   * @param width the number of columns for the name of the condition
    */
   public String lines(int width) {
     String name = condition + " ".repeat(Math.max(0, width - condition.length()));
@@ -72,7 +74,10 @@ public record Check(
         : "  NO   " + name + "   " + differenceLines(" ".repeat(name.length() + 10)) + "\n";
   }
 
-  /** Place, expected, actual and cause of the first differences, and how many more there are. */
+  /**
+   * Appends place, expected, actual and cause of the first differences, and the number of the
+   * others.
+   */
   private String differenceLines(String indent) {
     String shown =
         differences.stream()

@@ -1,12 +1,12 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 
-/** Two conditions on a value, of which both must hold, or one. */
+/** Two conditions on a value, joined by AND or OR. */
 final class CombinedCondition extends ValueCondition {
 
   private final ValueCondition one;
@@ -21,8 +21,8 @@ final class CombinedCondition extends ValueCondition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member(
-        both ? "allOf" : "anyOf", Written.all(List.of(one.written(), other.written())));
+    return StubNodes.member(
+        both ? "allOf" : "anyOf", StubNodes.all(List.of(one.written(), other.written())));
   }
 
   @Override

@@ -14,7 +14,7 @@ import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
- * Makes conditions on requests, to be imported statically and given to {@code where(...)}. The same
+ * Makes conditions on requests, for static import and given to {@code where(...)}. The same
  * conditions can be said directly on stubs, patterns and calls; as values they can be named,
  * shared, combined and negated: {@code where(header("x-desk", is("north")).or(bearer(present())))}.
  *
@@ -85,14 +85,14 @@ public final class Conditions {
         given("bearer(token)", token));
   }
 
-  /** On the request as a whole, by a predicate of one's own. */
+  /** On the request as a whole, by a custom predicate. */
   public static Condition satisfies(String name, Predicate<Request> predicate) {
     return new OwnCondition(
         named("satisfies(name, predicate)", name), given("satisfies(name, predicate)", predicate));
   }
 
   /**
-   * All of these hold.
+   * Returns all of these hold.
    *
    * @throws IllegalArgumentException if there is none
    */
@@ -117,7 +117,7 @@ public final class Conditions {
             () -> new IllegalArgumentException("anyOf(conditions) was given no condition."));
   }
 
-  /** The condition does not hold. */
+  /** Returns the condition does not hold. */
   public static Condition not(Condition condition) {
     return given("not(condition)", condition).negated();
   }

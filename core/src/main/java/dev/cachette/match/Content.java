@@ -5,7 +5,7 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
-import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.internal.content.Multipart;
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.content.Part;
@@ -18,11 +18,10 @@ import org.jspecify.annotations.Nullable;
 import org.w3c.dom.Document;
 
 /**
- * The content of a request, or of one part of it, as conditions look at it: with its content coding
- * (gzip, deflate) undone, in its charset, as JSON. What is read is read once, when it is first
- * asked for.
+ * The content of a request, or of one part of it, as conditions see it: decoded from its content
+ * encoding (gzip, deflate) and charset, and parsed as JSON. It is read once, at the first access.
  *
- * <p>May be shared between threads.
+ * <p>Safe to share between threads.
  */
 public final class Content {
 
@@ -36,43 +35,43 @@ public final class Content {
     this.body = body;
   }
 
-  /** Content with the header fields that say how it is to be read. */
+  /** Creates content with the header fields that tell how to read it. */
   public static Content of(Headers headers, Body body) {
     return new Content(headers, body);
   }
 
-  /** Its header fields. */
+  /** Returns its header fields. */
   public Headers headers() {
     return headers;
   }
 
-  /** Its media type, if it has one that can be read. */
+  /** Returns its media type, if it has a valid one. */
   public Optional<MediaType> mediaType() {
     return headers.contentType();
   }
 
-  /** Whether there is nothing at all. */
+  /** Returns true if it is empty. */
   public boolean isEmpty() {
     return body.isEmpty();
   }
 
-  /** The bytes, decoded; where they cannot be decoded, as they came. */
+  /** Returns the bytes, decoded; the original bytes if they cannot be decoded. */
   public byte[] bytes() {
     return decoded().value().orElseGet(body::bytes);
   }
 
-  /** The text, in the charset that the content type names, else UTF-8. */
+  /** Returns the text, in the charset that the content type names, else UTF-8. */
   public String text() {
     return new String(bytes(), headers.charset());
   }
 
-  /** The JSON; empty if it is none. Do not change it: others look at it, too. */
+  /** Returns the JSON; empty if it is not valid JSON. Do not modify it: it is shared. */
   public Optional<JsonNode> json() {
     return jsonReading().value();
   }
 
-  /** Why the bytes could not be decoded; empty if they could. */
-  public Optional<String> codingProblem() {
+  /** Returns why the bytes could not be decoded; empty if they could. */
+  public Optional<String> encodingProblem() {
     return Optional.of(decoded().problem()).filter(problem -> !problem.isEmpty());
   }
 
@@ -83,7 +82,7 @@ public final class Content {
     return json;
   }
 
-  /** A document of one's own: such trees are not safe to share. */
+  /** Returns a new document for each caller: DOM trees are not safe to share. */
   Reading<Document> xml() {
     if (isEmpty()) {
       return Reading.failed("an empty body");
@@ -92,7 +91,7 @@ public final class Content {
       boolean named = mediaType().flatMap(MediaType::charset).isPresent();
       return Reading.of(named ? Xml.parse(text()) : Xml.parse(bytes()));
     } catch (Xml.MalformedXml malformed) {
-      return Reading.failed("no well-formed XML, " + malformed.getMessage());
+      return Reading.failed("not well-formed XML, " + malformed.getMessage());
     }
   }
 
@@ -104,12 +103,12 @@ public final class Content {
     Optional<MediaType> type = mediaType();
     if (type.isEmpty() || !type.get().type().equals("multipart")) {
       return Reading.failed(
-          type.map(other -> "content of type " + other).orElse("content of no type"));
+          type.map(other -> "content of type " + other).orElse("content without a type"));
     }
     Optional<String> boundary =
         headers.first("content-type").flatMap(value -> Parameters.of(value).named("boundary"));
     if (boundary.isEmpty()) {
-      return Reading.failed("multipart content whose type names no boundary");
+      return Reading.failed("multipart content whose type has no boundary");
     }
     try {
       return Reading.of(Multipart.parts(bytes(), boundary.get()));
@@ -122,13 +121,13 @@ public final class Content {
     if (isEmpty()) {
       return Reading.failed("an empty body");
     }
-    if (codingProblem().isPresent()) {
-      return Reading.failed(codingProblem().get());
+    if (encodingProblem().isPresent()) {
+      return Reading.failed(encodingProblem().get());
     }
     String text = text();
     Optional<String> problem = Json.problemIn(text);
     return problem
-        .map(why -> Reading.<JsonNode>failed("no JSON, " + why))
+        .map(why -> Reading.<JsonNode>failed("not valid JSON, " + why))
         .orElseGet(() -> Reading.of(Json.tree(text)));
   }
 
@@ -141,18 +140,17 @@ public final class Content {
 
   private Reading<byte[]> decode() {
     byte[] bytes = body.bytes();
-    List<String> codings = ContentCoding.namesIn(headers.all("content-encoding"));
-    for (int at = codings.size() - 1; at >= 0; at--) {
-      String name = codings.get(at);
-      Optional<ContentCoding> coding = ContentCoding.named(name);
-      if (coding.isEmpty()) {
-        return Reading.failed("content in the coding \"" + name + "\", which is not known here");
+    List<String> encodings = ContentEncoding.namesIn(headers.all("content-encoding"));
+    for (int at = encodings.size() - 1; at >= 0; at--) {
+      String name = encodings.get(at);
+      Optional<ContentEncoding> encoding = ContentEncoding.named(name);
+      if (encoding.isEmpty()) {
+        return Reading.failed("content with the encoding \"" + name + "\", which is not supported");
       }
       try {
-        bytes = coding.get().decode(bytes);
+        bytes = encoding.get().decode(bytes);
       } catch (IOException malformed) {
-        return Reading.failed(
-            "content that is not " + name + ", though its content-encoding says so");
+        return Reading.failed("content that is not " + name + ", despite its content-encoding");
       }
     }
     return Reading.of(bytes);

@@ -27,8 +27,8 @@ public final class CoverIndex<T> {
   }
 
   /**
-   * What was added with patterns that cover this one, in the order in which it was added; see
-   * {@link RequestPattern#covers}.
+   * Returns what was added with patterns that cover this one, in the order in which it was added;
+   * see {@link RequestPattern#covers}.
    */
   public List<T> covering(RequestPattern pattern) {
     List<T> found = new ArrayList<>();

@@ -3,40 +3,40 @@ package dev.cachette.match;
 import java.util.Optional;
 
 /**
- * One thing in which a request is not as a condition asks.
+ * One difference between a request and a condition.
  *
- * @param at where in what the condition looks at: {@code $.vessel.draught}, {@code line 3}; empty
- *     if that is the whole of it
- * @param expected what the condition asks for
- * @param actual what the request has, {@link #MISSING} if it lacks the thing altogether
- * @param cause the likely cause, where one can be named
+ * @param at the place in what the condition examines: {@code $.vessel.draught}, {@code line 3};
+ *     empty for the whole of it
+ * @param expected what the condition requires
+ * @param actual what the request has, {@link #MISSING} if it has nothing there
+ * @param cause the likely cause, if one is known
  */
 public record Difference(String at, String expected, String actual, Optional<String> cause) {
 
-  /** What {@link #actual} says where the request lacks the thing altogether. */
+  /** The value of {@link #actual} if the request has nothing there. */
   public static final String MISSING = "missing";
 
-  /** A difference of the whole, with no cause that could be named. */
+  /** Returns a difference of the whole, without a likely cause. */
   public static Difference of(String expected, String actual) {
     return new Difference("", expected, actual, Optional.empty());
   }
 
-  /** This difference with a likely cause. */
+  /** Returns this difference with a likely cause. */
   public Difference because(Optional<String> likely) {
     return new Difference(at, expected, actual, likely);
   }
 
-  /** This difference at a place. */
+  /** Returns this difference with a place. */
   public Difference at(String place) {
     return new Difference(place, expected, actual, cause);
   }
 
-  /** Whether the request lacks the thing altogether. */
+  /** Returns true if the request has nothing there. */
   public boolean isMissing() {
     return actual.equals(MISSING);
   }
 
-  /** Place, expected, actual and cause below each other. */
+  /** Appends place, expected, actual and cause on lines of their own. */
   public String lines(String indent) {
     return (at.isEmpty() ? "" : "at " + at + "\n" + indent)
         + "expected  "

@@ -3,8 +3,8 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
-import dev.cachette.internal.json.Written;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Secrets;
 import java.util.List;
 import java.util.Optional;
@@ -22,7 +22,7 @@ final class FormField extends BodyCondition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("form", field, value.written());
+    return StubNodes.member("form", field, value.written());
   }
 
   @Override
@@ -37,7 +37,7 @@ final class FormField extends BodyCondition {
 
   @Override
   Check check(Content content) {
-    Optional<String> problem = content.codingProblem().or(() -> otherType(content));
+    Optional<String> problem = content.encodingProblem().or(() -> otherType(content));
     if (problem.isPresent()) {
       return unreadable(problem.get());
     }
@@ -46,7 +46,7 @@ final class FormField extends BodyCondition {
     if (check.holds() || form.names().contains(field)) {
       return check;
     }
-    Optional<String> near = Likeness.hint("a field", field, form.names());
+    Optional<String> near = NameSuggester.hint("a field", field, form.names());
     return Check.missed(
         name(),
         near.isPresent() ? 0.3 : 0,
@@ -58,7 +58,10 @@ final class FormField extends BodyCondition {
     return Secrets.masked(field, text);
   }
 
-  /** A body that says it is something else is not read as a form; one that says nothing is. */
+  /**
+   * Returns the parameters, unless the content type names another format; a missing type is
+   * accepted.
+   */
   private static Optional<String> otherType(Content content) {
     return content
         .mediaType()

@@ -9,11 +9,11 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /**
- * The values that a request has in one place: of a header, a parameter, a JSON path.
+ * The values that a request has at one place: a header, a parameter, a JSON path.
  *
- * @param items the values, in order; none if the place is not there
- * @param typed whether text and number are told apart, as in JSON and not in headers
- * @param mask takes what is secret out of a value before it is shown
+ * @param items the values, in order; none if the place does not exist
+ * @param typed whether strings and numbers differ, as in JSON but not in headers
+ * @param mask masks what is secret in a value before it is shown
  */
 record Found(List<JsonNode> items, boolean typed, UnaryOperator<String> mask) {
 
@@ -37,7 +37,7 @@ record Found(List<JsonNode> items, boolean typed, UnaryOperator<String> mask) {
     return items.isEmpty();
   }
 
-  /** The values as they are shown. */
+  /** Returns the values as they are shown. */
   String shown() {
     return items.isEmpty()
         ? Difference.MISSING

@@ -4,16 +4,17 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.graphql.GraphQlOperation;
 import dev.cachette.internal.graphql.GraphQlRequests;
 import dev.cachette.internal.json.JsonQuery;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * A request of GraphQL over HTTP, by POST or GET, with an operation that fulfils what else is said
- * here. Where an array of operations is sent, one of them is enough. The name of an operation is
- * the one in its document, whether or not the client sent {@code operationName}.
+ * Matches a GraphQL over HTTP request, by POST or GET, with an operation that meets the
+ * requirements added here. For a batch (an array of operations), one matching operation is enough.
+ * The name of an operation is the one in its document, whether or not the client sent {@code
+ * operationName}.
  *
  * <p>Immutable and safe to share between threads.
  */
@@ -30,37 +31,37 @@ public final class GraphQlCondition implements Condition {
     this.aspects = aspects;
   }
 
-  /** The name of the operation. */
+  /** Requires this operation name. */
   public GraphQlCondition operation(String name) {
     return operation(Values.is(name));
   }
 
-  /** The name of the operation. */
+  /** Requires an operation name that meets a condition. */
   public GraphQlCondition operation(ValueCondition name) {
     return texts(
         "operation",
         Arguments.given("operation(name)", name),
-        Written.member("operation", name.written()),
+        StubNodes.member("operation", name.written()),
         each -> each.name().stream().toList());
   }
 
-  /** The operation is a query. */
+  /** Requires a query. */
   public GraphQlCondition query() {
     return kind("query");
   }
 
-  /** The operation is a mutation. */
+  /** Requires a mutation. */
   public GraphQlCondition mutation() {
     return kind("mutation");
   }
 
-  /** The operation is a subscription. */
+  /** Requires a subscription. */
   public GraphQlCondition subscription() {
     return kind("subscription");
   }
 
   /**
-   * A variable of the operation, or a place in it.
+   * Requires a variable of the operation, or a value in one.
    *
    * @param name its name, or a JSONPath or JSON Pointer into the variables: {@code $.vessel.name}
    */
@@ -73,22 +74,22 @@ public final class GraphQlCondition implements Condition {
     String words = "variable " + name;
     return with(
         words + " " + value,
-        Written.member("variables", name, value.written()),
+        StubNodes.member("variables", name, value.written()),
         each -> JsonValue.check(words, query, value, each.variables()));
   }
 
-  /** A field at the top of the operation, by its name, not its alias. */
+  /** Requires a top-level field of the operation, by its name, not its alias. */
   public GraphQlCondition field(String name) {
     return texts(
         "field",
         Values.is(name),
-        Optional.of(Written.member("fields", Written.texts(List.of(name)))),
+        Optional.of(StubNodes.member("fields", StubNodes.texts(List.of(name)))),
         GraphQlOperation::fields);
   }
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("graphql", aspects.written());
+    return StubNodes.member("graphql", aspects.written());
   }
 
   @Override
@@ -103,7 +104,7 @@ public final class GraphQlCondition implements Condition {
       operations = operations(received);
     } catch (IllegalArgumentException none) {
       return Check.missed(
-          "graphql", 0, Difference.of(expected(), "no GraphQL request: " + none.getMessage()));
+          "graphql", 0, Difference.of(expected(), "not a GraphQL request: " + none.getMessage()));
     }
     return operations.stream()
         .map(this::check)
@@ -132,7 +133,7 @@ public final class GraphQlCondition implements Condition {
     return texts(
         "kind",
         Values.is(kind),
-        Optional.of(Written.member("kind", Written.text(kind))),
+        Optional.of(StubNodes.member("kind", StubNodes.text(kind))),
         each -> List.of(each.kind()));
   }
 

@@ -5,15 +5,15 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.JsonQuery;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
 /**
- * The body is the same JSON as a given one, or contains its members. Members may stand in any
- * order, numbers are compared by value.
+ * Matches a body that is the same JSON as the expected one, or that contains its members. Members
+ * may come in any order, and numbers are compared by value.
  */
 public final class JsonBody extends BodyCondition {
 
@@ -26,11 +26,11 @@ public final class JsonBody extends BodyCondition {
   }
 
   /**
-   * The same without looking at these places, in either JSON.
+   * Ignores these places in both JSON values.
    *
    * @param paths each a JSONPath (RFC 9535) or a JSON Pointer (RFC 6901): {@code $.id}, {@code
    *     $..timestamp}, {@code /meta/trace}
-   * @throws IllegalArgumentException if one is malformed; the message marks the place
+   * @throws IllegalArgumentException if a path is malformed; the message marks the place
    */
   public JsonBody ignoring(String... paths) {
     List<JsonQuery> ignored = new ArrayList<>(comparison.ignored());
@@ -43,8 +43,8 @@ public final class JsonBody extends BodyCondition {
   }
 
   /**
-   * The same with the elements of arrays in any order; where members are to be contained, elements
-   * then are, too: others may stand beside them.
+   * Accepts the elements of arrays in any order. If members may be additional, elements may be,
+   * too.
    */
   public JsonBody anyOrder() {
     return new JsonBody(
@@ -54,16 +54,16 @@ public final class JsonBody extends BodyCondition {
   @Override
   public Optional<JsonNode> written() {
     ObjectNode form =
-        Written.member(comparison.exact() ? "sameJson" : "containsJson", comparison.expected());
+        StubNodes.member(comparison.exact() ? "sameJson" : "containsJson", comparison.expected());
     if (!comparison.ignored().isEmpty()) {
       form.set(
           "ignoring",
-          Written.texts(comparison.ignored().stream().map(JsonQuery::toString).toList()));
+          StubNodes.texts(comparison.ignored().stream().map(JsonQuery::toString).toList()));
     }
     if (comparison.anyOrder()) {
       form.put("anyOrder", true);
     }
-    return Optional.of(Written.member("body", form));
+    return Optional.of(StubNodes.member("body", form));
   }
 
   @Override
@@ -102,7 +102,7 @@ public final class JsonBody extends BodyCondition {
     return 0.2 + 0.7 * Math.max(0, 1 - (double) differences / leaves);
   }
 
-  /** A text that is JSON itself was turned into JSON once too often. */
+  /** Detects a JSON string that contains JSON itself, which was encoded once too often. */
   private static List<Difference> encodedTwice(JsonNode actual, List<Difference> differences) {
     boolean twice =
         actual.isTextual()
@@ -110,7 +110,7 @@ public final class JsonBody extends BodyCondition {
             && Json.problemIn(actual.textValue()).isEmpty();
     return twice
         ? List.of(
-            differences.get(0).because(Optional.of("a text that is JSON itself: encoded twice")))
+            differences.get(0).because(Optional.of("a string that contains JSON: encoded twice")))
         : differences;
   }
 

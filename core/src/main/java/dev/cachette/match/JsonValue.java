@@ -2,12 +2,12 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonQuery;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.jsonpath.Located;
 import java.util.List;
 import java.util.Optional;
 
-/** A condition on a place in the JSON of the body. */
+/** Matches a body that has a matching value at a place in its JSON. */
 final class JsonValue extends BodyCondition {
 
   private final JsonQuery query;
@@ -20,7 +20,7 @@ final class JsonValue extends BodyCondition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("json", query.toString(), value.written());
+    return StubNodes.member("json", query.toString(), value.written());
   }
 
   @Override
@@ -42,7 +42,7 @@ final class JsonValue extends BodyCondition {
     return check(name(), query, value, reading.value().get());
   }
 
-  /** How a place in JSON fares; where nothing stands there, why not. */
+  /** Tests the value at a place in JSON; if there is none, explains why. */
   static Check check(String name, JsonQuery query, ValueCondition value, JsonNode root) {
     Found found = Found.json(query.find(root).stream().map(Located::node).toList());
     Check check = value.check(name, found);

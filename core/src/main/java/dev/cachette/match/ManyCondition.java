@@ -1,14 +1,14 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
-/** A condition on all values of a place together, their number included. */
+/** A condition on all values of a place together, including their number. */
 final class ManyCondition extends ValueCondition {
 
   private final Function<UnaryOperator<String>, String> words;
@@ -24,11 +24,11 @@ final class ManyCondition extends ValueCondition {
     this.test = test;
   }
 
-  /** Each value by itself fulfils the condition, and there is at least one. */
+  /** Returns a condition that holds if there is at least one value and each meets the given one. */
   static ManyCondition each(ValueCondition condition) {
     return new ManyCondition(
         mask -> "each " + condition.describe(mask),
-        Written.member("each", condition.written()),
+        StubNodes.member("each", condition.written()),
         found ->
             !found.isEmpty()
                 && found.items().stream()
@@ -38,11 +38,11 @@ final class ManyCondition extends ValueCondition {
                                 new Found(List.of(item), found.typed(), found.mask()))));
   }
 
-  /** The condition does not hold. */
+  /** Returns a condition that holds if the given one does not. */
   static ManyCondition not(ValueCondition condition) {
     return new ManyCondition(
         mask -> "not " + condition.describe(mask),
-        Written.member("not", condition.written()),
+        StubNodes.member("not", condition.written()),
         found -> !condition.holds(found));
   }
 

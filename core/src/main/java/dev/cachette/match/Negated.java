@@ -1,15 +1,15 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.Optional;
 
-/** A condition does not hold. */
+/** A condition that holds if another one does not. */
 record Negated(Condition condition) implements Condition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("not", condition.written());
+    return StubNodes.member("not", condition.written());
   }
 
   @Override

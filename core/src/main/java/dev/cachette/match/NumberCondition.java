@@ -7,7 +7,7 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
-/** A condition on a value as a number: a JSON number, or elsewhere a text that is one. */
+/** A condition on a value as a number: a JSON number, or elsewhere text that is a number. */
 final class NumberCondition extends ValueCondition {
 
   private final String words;
@@ -40,7 +40,7 @@ final class NumberCondition extends ValueCondition {
   Optional<String> remark(JsonNode item, boolean typed) {
     return number(item, typed).isPresent()
         ? Optional.empty()
-        : Optional.of(typed ? JsonComparison.type(item) + ", not a number" : "no number");
+        : Optional.of(typed ? JsonComparison.type(item) + ", not a number" : "not a number");
   }
 
   static Optional<BigDecimal> number(JsonNode item, boolean typed) {

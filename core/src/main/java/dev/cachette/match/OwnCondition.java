@@ -3,7 +3,7 @@ package dev.cachette.match;
 import dev.cachette.http.Request;
 import java.util.function.Predicate;
 
-/** A predicate of the user's own, with the name that explanations call it by. */
+/** A custom predicate, with its name in explanations. */
 record OwnCondition(String name, Predicate<Request> predicate) implements Condition {
 
   @Override
@@ -20,6 +20,6 @@ record OwnCondition(String name, Predicate<Request> predicate) implements Condit
   public Check check(Received received) {
     return holds(received)
         ? Check.held("condition", name)
-        : Check.missed("condition", 0.5, Difference.of(name, "not so"));
+        : Check.missed("condition", 0.5, Difference.of(name, "false"));
   }
 }

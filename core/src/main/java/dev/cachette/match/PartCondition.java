@@ -2,16 +2,16 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Part;
-import dev.cachette.internal.json.Written;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.text.NameSuggester;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * The body is multipart (RFC 7578) and has a part with this name, which fulfils what else is said
- * here. Where there are several of the name, one is enough.
+ * Matches a multipart body (RFC 7578) with a part of this name that meets the requirements added
+ * here. If several parts have the name, one matching part is enough.
  */
 public final class PartCondition extends BodyCondition {
 
@@ -27,36 +27,36 @@ public final class PartCondition extends BodyCondition {
     this.aspects = aspects;
   }
 
-  /** The part is a file with such a name. */
+  /** Requires a file part with a matching file name. */
   public PartCondition fileName(ValueCondition value) {
     Arguments.given("fileName(value)", value);
     return with(
         "file name " + value,
-        Written.member("fileName", value.written()),
+        StubNodes.member("fileName", value.written()),
         found -> value.check("file name", Found.texts(found.fileName().stream().toList())));
   }
 
-  /** The part has such a content type, without its parameters: {@code text/csv}. */
+  /** Requires a matching content type, without its parameters: {@code text/csv}. */
   public PartCondition contentType(ValueCondition value) {
     Arguments.given("contentType(value)", value);
     return with(
         "content type " + value,
-        Written.member("contentType", value.written()),
+        StubNodes.member("contentType", value.written()),
         found -> value.check("content type", Found.texts(typeOf(found))));
   }
 
-  /** The part has such content. */
+  /** Requires matching content. */
   public PartCondition content(BodyCondition condition) {
     Arguments.given("content(condition)", condition);
     return with(
         "content " + condition.expected(),
-        Written.member("content", condition.written()),
+        StubNodes.member("content", condition.written()),
         found -> condition.check(Content.of(found.headers(), found.body())));
   }
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("parts", part, aspects.written());
+    return StubNodes.member("parts", part, aspects.written());
   }
 
   @Override
@@ -94,7 +94,7 @@ public final class PartCondition extends BodyCondition {
   private Check missing(List<Part> parts) {
     List<String> names = parts.stream().flatMap(each -> each.name().stream()).toList();
     Optional<String> cause =
-        Likeness.hint("a part", part, names).or(() -> Optional.of("the parts are " + names));
+        NameSuggester.hint("a part", part, names).or(() -> Optional.of("the parts are " + names));
     return Check.missed(name(), 0.2, Difference.of(expected(), Difference.MISSING).because(cause));
   }
 

@@ -9,14 +9,14 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds, among many patterns, the few that a request may fit, by method, origin and path, without
+ * Finds, among many patterns, the few that a request may match, by method, origin and path, without
  * trying the others.
  *
- * <p>A pattern without variables in its path is found by one look-up. For the others there is, for
- * every method and origin, a tree of path segments; a pattern stands at the node where its first
- * variable begins. Not safe to share between threads while it changes.
+ * <p>Patterns without path variables are found by one look-up. The others are in a tree of path
+ * segments, one for each method and origin; a pattern is stored at the node where its first
+ * variable begins. Not thread-safe while it is modified.
  *
- * @param <T> what is found by a pattern
+ * @param <T> the values that are found by patterns
  */
 public final class PatternIndex<T> {
 
@@ -25,45 +25,48 @@ public final class PatternIndex<T> {
   private final Comparator<T> order;
 
   /**
-   * By method, origin and path in one text. Where there are thousands, what it costs to choose is
-   * how many objects are looked at for the first time; so there is no list for one alone.
+   * By method, origin and path in one key. With thousands of patterns, the cost of a look-up is the
+   * number of objects touched for the first time; so single entries are stored without a list.
    */
   private final Map<String, T> literal = new HashMap<>();
 
-  /** Those that have the same text as one before. */
+  /** Further patterns with the same key. */
   private final Map<String, List<T>> moreLiteral = new HashMap<>();
 
-  /** Whether every pattern has one method, one origin, and no variable in its path. */
+  /** True if every pattern has one method, one origin, and no variable in its path. */
   private boolean onlyExact = true;
 
-  /** Whether there is one for any method, and one for any origin or for several. */
+  /** True if there is a pattern for any method, and one for any or several origins. */
   private boolean anyMethod;
 
   private boolean anyOrigin;
 
-  /** By method and origin in one text. */
+  /** By method and origin in one key. */
   private final Map<String, Node<T>> roots = new HashMap<>();
 
-  /** A place in a path: what goes on with a variable here, and the segments below. */
+  /**
+   * A node of the path tree: patterns that continue with a variable here, and the segments below.
+   */
   private static final class Node<T> {
     private final List<T> found = new ArrayList<>(1);
     private final Map<String, Node<T>> children = new HashMap<>(0);
   }
 
   /**
-   * An empty index.
+   * Creates an empty index.
    *
-   * @param order sorts what is found
+   * @param order sorts the results
    */
   public PatternIndex(Comparator<T> order) {
     this.order = order;
   }
 
-  /** Adds a pattern, and what is to be found by it. */
+  /** Adds a value under a pattern. */
   public void add(RequestPattern pattern, T found) {
     IndexKey key = pattern.indexKey();
     if (key.exact().isPresent()) {
-      // The same text as the pattern compares with, so that only one is brought into the cache.
+      // The same string instance as the pattern compares with, so that only one is loaded into the
+      // CPU cache.
       addLiteral(key.exact().get(), found);
       return;
     }
@@ -99,7 +102,7 @@ public final class PatternIndex<T> {
     }
   }
 
-  /** What may fit a request, in order; whether it does is for its pattern to say. */
+  /** Returns the values whose patterns may match a request, in order; their patterns decide. */
   public List<T> candidates(Received received) {
     List<T> found = new ArrayList<>(4);
     String path = received.normalPath();

@@ -5,7 +5,7 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
-/** A condition that has nothing more to say than whether a value fulfils it. */
+/** A condition that needs no further explanation if a value does not meet it. */
 final class PlainCondition extends ValueCondition {
 
   private final String words;

@@ -3,10 +3,10 @@ package dev.cachette.match;
 import java.util.Optional;
 
 /**
- * What a body was read as, or why it could not be.
+ * The result of parsing a body.
  *
- * @param value what was read; empty if it could not be
- * @param problem why not; empty text if it could
+ * @param value the parsed body; empty if parsing failed
+ * @param problem why it failed; empty if it did not
  */
 record Reading<T>(Optional<T> value, String problem) {
 

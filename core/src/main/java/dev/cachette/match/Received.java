@@ -9,8 +9,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A request that arrived, as conditions and computed answers see it: with the variables of the
- * request line, and its content read.
+ * A request as conditions and computed answers see it: with the variables of the request line, and
+ * its content parsed.
  *
  * <p>Immutable and safe to share between threads.
  */
@@ -23,7 +23,7 @@ public final class Received {
   private final String key;
   private final Map<String, String> variables;
 
-  /** Read when it is asked for; two threads may read the same. */
+  /** Parsed at the first access; two threads may parse the same. */
   private @Nullable Query query;
 
   private Received(
@@ -41,7 +41,7 @@ public final class Received {
     this.variables = variables;
   }
 
-  /** A request, before any request line has been held against it. */
+  /** Wraps a request that has not been matched with a request line yet. */
   public static Received of(Request request) {
     String path = Percent.normalise(request.uri().path());
     String origin = request.uri().origin();
@@ -54,30 +54,30 @@ public final class Received {
         Map.of());
   }
 
-  /** This request with variables; its content is not read again. */
+  /** Returns this request with variables; its content is not parsed again. */
   public Received with(Map<String, String> values) {
     return values.equals(variables)
         ? this
         : new Received(request, content, origin, normalPath, key, Map.copyOf(values));
   }
 
-  /** The request. */
+  /** Returns the request. */
   public Request request() {
     return request;
   }
 
-  /** Its content, decoded. */
+  /** Returns its content, decoded. */
   public Content content() {
     return content;
   }
 
-  /** The variables of the request line with their values, decoded. */
+  /** Returns the variables of the request line with their values, decoded. */
   public Map<String, String> variables() {
     return variables;
   }
 
   /**
-   * The value of one variable in the request line.
+   * Returns the value of a variable of the request line.
    *
    * @throws IllegalArgumentException if the request line has no such variable
    */
@@ -86,33 +86,36 @@ public final class Received {
     if (value == null) {
       throw new IllegalArgumentException(
           String.format(
-              "There is no variable \"%s\" in the request line; it has %s.",
+              "Unknown variable \"%s\": the request line has %s.",
               name, variables.isEmpty() ? "none" : variables.keySet()));
     }
     return value;
   }
 
-  /** Scheme, host and port, see {@link dev.cachette.http.Uri#origin}. */
+  /** Returns scheme, host and port; see {@link dev.cachette.http.Uri#origin}. */
   public String origin() {
     return origin;
   }
 
-  /** The path in the one form that equivalent escapes share (RFC 3986 section 6.2.2). */
+  /**
+   * Returns the path in normal form, in which equivalent escapes are equal (RFC 3986 section
+   * 6.2.2).
+   */
   public String normalPath() {
     return normalPath;
   }
 
-  /** Method, origin and normal path in one text, which equal ones share. */
+  /** Returns method, origin and normal path in one key; equal requests have equal keys. */
   public String key() {
     return key;
   }
 
-  /** Such a text of these parts; no method holds a space, no origin a slash behind its host. */
+  /** Joins the parts of a key; methods contain no space, and origins no slash after the host. */
   public static String key(String method, String origin, String path) {
     return method + ' ' + origin + path;
   }
 
-  /** The parameters of the query, decoded. */
+  /** Returns the parameters of the query, decoded. */
   public Query query() {
     Query read = query;
     if (read == null) {
@@ -122,25 +125,25 @@ public final class Received {
     return read;
   }
 
-  /** The first value of a query parameter, decoded. */
+  /** Returns the first value of a query parameter, decoded. */
   public Optional<String> query(String name) {
     return query().first(name);
   }
 
-  /** The first value of a header, whatever the case of its name. */
+  /** Returns the first value of a header; header names are not case-sensitive. */
   public Optional<String> header(String name) {
     return request.headers().first(name);
   }
 
-  /** The text of the body, decoded. */
+  /** Returns the text of the body, decoded. */
   public String text() {
     return content.text();
   }
 
   /**
-   * The JSON of the body.
+   * Returns the JSON of the body.
    *
-   * @throws IllegalStateException if it is none; the message gives line and column
+   * @throws IllegalStateException if it is not valid JSON; the message gives line and column
    */
   public JsonNode json() {
     Reading<JsonNode> reading = content.jsonReading();
@@ -150,7 +153,7 @@ public final class Received {
             () -> new IllegalStateException("The body of " + request + " is " + reading.problem()));
   }
 
-  /** The request line. */
+  /** Returns the request line. */
   @Override
   public String toString() {
     return request.toString();

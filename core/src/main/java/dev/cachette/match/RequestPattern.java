@@ -28,21 +28,21 @@ import org.jspecify.annotations.Nullable;
  *       slashes included, and also for nothing.
  *   <li>{@code POST /v1/bookings}: a path alone is meant for any host, scheme and port.
  *   <li>{@code GET https://tides.example/v1/tides?day={day}&unit=m}: these parameters must be
- *       there, in any order, the literal ones with this value. A pattern without a query fits
+ *       there, in any order, the literal ones with this value. A pattern without a query matches
  *       whatever the query is.
  * </ul>
  *
  * The method can be several ({@code GET,HEAD}) or any ({@code *}). A label of the host can be a
  * variable or a star ({@code https://*.tides.example}), a host that is a star alone stands for any.
  * Escapes that mean the same are the same ({@code %7e} and {@code ~}); everything else in a path is
- * compared to the letter, a slash at the end included. The method is case-sensitive.
+ * compared exactly, a slash at the end included. The method is case-sensitive.
  *
  * <p>Further conditions narrow it: {@code RequestPattern.of("POST
  * /v1/bookings").json("$.vessel.name", is("Kittiwake"))}.
  *
  * <p>Immutable and safe to share between threads.
  */
-public final class RequestPattern implements Narrowing<RequestPattern> {
+public final class RequestPattern implements RequestConditions<RequestPattern> {
 
   private static final Comparator<RequestPattern> MOST_SPECIFIC_FIRST =
       Comparator.comparing((RequestPattern pattern) -> pattern.specificity).reversed();
@@ -71,17 +71,17 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
   }
 
   /**
-   * The pattern that a request line describes.
+   * Returns the pattern that a request line describes.
    *
    * @throws IllegalArgumentException if the line is malformed; the message marks the place and says
-   *     how to mend it
+   *     how to fix it
    */
   public static RequestPattern of(String requestLine) {
     return new RequestPattern(RequestLineParser.parse(requestLine), List.of());
   }
 
   /**
-   * This pattern with further conditions.
+   * Returns this pattern with further conditions.
    *
    * @throws IllegalArgumentException if one is null, or is on a variable that the line does not
    *     have
@@ -109,12 +109,12 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return MOST_SPECIFIC_FIRST;
   }
 
-  /** The variables, decoded, if the request fits; empty if it does not. */
+  /** Returns the variables, decoded, if the request matches; empty if it does not. */
   public Optional<Map<String, String>> match(Request request) {
     return match(Received.of(request));
   }
 
-  /** The variables, decoded, if the request fits; empty if it does not. */
+  /** Returns the variables, decoded, if the request matches; empty if it does not. */
   public Optional<Map<String, String>> match(Received received) {
     if (exact != null) {
       return exact.equals(received.key()) ? NO_VARIABLES : Optional.empty();
@@ -133,12 +133,12 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return variables;
   }
 
-  /** How each condition fares with the request, whether it fits or not. */
+  /** Returns how each condition fares with the request, whether it matches or not. */
   public Verdict examine(Request request) {
     Received received = Received.of(request);
     Optional<Map<String, String>> variables = line.match(received);
     Received seen = received.with(variables.orElse(Map.of()));
-    // Without a line that fits there are no variables to speak of.
+    // Without a line that matches there are no variables to speak of.
     return new Verdict(
         line.examine(request),
         conditions.stream()
@@ -148,7 +148,8 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
   }
 
   /**
-   * A predicate that throws does not hold, and says so; whoever asks for reasons wants no error.
+   * Returns a predicate that throws does not hold, and says so; whoever asks for reasons wants no
+   * error.
    */
   private static Check check(Condition condition, Received seen) {
     try {
@@ -163,23 +164,25 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return condition instanceof ValueOfRequest value && value.kind().equals("path");
   }
 
-  /** The request line as it was written, without further conditions. */
+  /** Returns the request line as it was written, without further conditions. */
   public String line() {
     return line.text();
   }
 
-  /** What is asked for beyond the request line. */
+  /** Returns what is asked for beyond the request line. */
   public List<Condition> conditions() {
     return conditions;
   }
 
-  /** Whether the pattern names this very host and port, so that calls to it are expected. */
+  /**
+   * Returns true if the pattern names this very host and port, so that calls to it are expected.
+   */
   public boolean names(String host, int port) {
     return line.origin().filter(origin -> origin.isAt(host, port)).isPresent();
   }
 
   /**
-   * Whether a call to this host can fit the pattern, whatever it asks for.
+   * Returns true if a call to this host can match the pattern, whatever it asks for.
    *
    * @param port the port it goes to, or none where that is not known yet
    */
@@ -192,19 +195,19 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return line.origin().isPresent() && mayReach(host, port);
   }
 
-  /** The host, if the pattern names one and not several. */
+  /** Returns the host, if the pattern names one and not several. */
   public Optional<String> host() {
     return line.origin().flatMap(Origin::literalHost);
   }
 
-  /** Whether only calls by plain HTTP can fit, which meet no TLS. */
+  /** Returns true if only calls over plain HTTP can fit, which meet no TLS. */
   public boolean isPlain() {
     return line.origin().filter(origin -> origin.scheme().equals("http")).isPresent();
   }
 
   /**
-   * Whether every request that fits the other pattern fits this one, as far as can be told from how
-   * they are written.
+   * Returns true if every request that matches the other pattern matches this one, as far as can be
+   * told from how they are written.
    */
   public boolean covers(RequestPattern other) {
     if (exact != null) {
@@ -223,7 +226,7 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return line.indexKey();
   }
 
-  /** What tells conditions apart: messages mask what is secret, this does not. */
+  /** Returns what tells conditions apart: messages mask what is secret, this does not. */
   private Set<Object> identities() {
     Set<Object> known = identities;
     if (known == null) {
@@ -251,7 +254,7 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
       throw new IllegalArgumentException(
           String.format(
               "There is no variable \"%s\" in the request line \"%s\"; it has %s.\n"
-                  + "Mend: name one of them, or write {%s} into the request line.",
+                  + "Fix: name one of them, or write {%s} into the request line.",
               value.name(),
               line.text(),
               line.variables().isEmpty() ? "none" : line.variables(),
@@ -271,7 +274,7 @@ public final class RequestPattern implements Narrowing<RequestPattern> {
     return line.text().hashCode();
   }
 
-  /** The request line as it was written, and the conditions in words. */
+  /** Returns the request line as it was written, and the conditions in words. */
   @Override
   public String toString() {
     return conditions.isEmpty()

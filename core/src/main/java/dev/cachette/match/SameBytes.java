@@ -1,12 +1,12 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.Optional;
 
-/** The body is exactly these bytes, once its content coding is undone. */
+/** Matches a body that has exactly these bytes after decoding its content encoding. */
 final class SameBytes extends BodyCondition {
 
   private final byte[] bytes;
@@ -18,7 +18,7 @@ final class SameBytes extends BodyCondition {
   @Override
   public Optional<JsonNode> written() {
     String text = Base64.getEncoder().encodeToString(bytes);
-    return Written.member("body", "sameBytes", Optional.of(Written.text(text)));
+    return StubNodes.member("body", "sameBytes", Optional.of(StubNodes.text(text)));
   }
 
   @Override
@@ -47,6 +47,6 @@ final class SameBytes extends BodyCondition {
     for (int i = at; i < Math.min(bytes.length, at + 8); i++) {
       out.append(String.format("%02x ", bytes[i]));
     }
-    return (out.isEmpty() ? "the end " : out) + "(of " + bytes.length + " bytes)";
+    return (out.isEmpty() ? "the end of the body" : out) + "(of " + bytes.length + " bytes)";
   }
 }

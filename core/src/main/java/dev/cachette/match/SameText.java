@@ -1,12 +1,12 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
 import java.util.Optional;
 
-/** The body is this text; where it is not, the first line that differs is shown. */
+/** Matches a body that is exactly this text; otherwise shows the first line that differs. */
 final class SameText extends BodyCondition {
 
   private final String text;
@@ -17,7 +17,7 @@ final class SameText extends BodyCondition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("body", "sameText", Optional.of(Written.text(text)));
+    return StubNodes.member("body", "sameText", Optional.of(StubNodes.text(text)));
   }
 
   @Override
@@ -32,7 +32,7 @@ final class SameText extends BodyCondition {
 
   @Override
   Check check(Content content) {
-    Optional<String> problem = content.codingProblem();
+    Optional<String> problem = content.encodingProblem();
     if (problem.isPresent()) {
       return unreadable(problem.get());
     }

@@ -2,11 +2,11 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonSchemas;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.List;
 import java.util.Optional;
 
-/** The body is JSON that fits a JSON Schema. */
+/** Matches a body that is valid against a JSON Schema. */
 final class SchemaBody extends BodyCondition {
 
   private final JsonSchemas schema;
@@ -21,7 +21,7 @@ final class SchemaBody extends BodyCondition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("body", "jsonSchema", Optional.of(written));
+    return StubNodes.member("body", "jsonSchema", Optional.of(written));
   }
 
   @Override
@@ -31,7 +31,7 @@ final class SchemaBody extends BodyCondition {
 
   @Override
   String expected() {
-    return "JSON that fits " + title;
+    return "JSON that is valid against " + title;
   }
 
   @Override

@@ -2,7 +2,7 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Parameters;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.xml.SoapEnvelope;
 import java.util.List;
 import java.util.Optional;
@@ -10,7 +10,7 @@ import java.util.function.Function;
 import org.w3c.dom.Document;
 
 /**
- * A SOAP request, of version 1.1 or 1.2, which fulfils what else is said here.
+ * Matches a SOAP 1.1 or 1.2 request that meets the requirements added here.
  *
  * <p>Immutable and safe to share between threads.
  */
@@ -18,7 +18,7 @@ public final class SoapCondition implements Condition {
 
   private final Aspects<Message> aspects;
 
-  /** A request and the envelope in it. */
+  /** A request and its envelope. */
   private record Message(Received received, SoapEnvelope envelope) {}
 
   SoapCondition() {
@@ -30,26 +30,29 @@ public final class SoapCondition implements Condition {
   }
 
   /**
-   * The version, by the namespace of the envelope.
+   * Requires a SOAP version, which follows from the namespace of the envelope.
    *
    * @param version {@code "1.1"} or {@code "1.2"}
-   * @throws IllegalArgumentException if it is another one
+   * @throws IllegalArgumentException if it is another version
    */
   public SoapCondition version(String version) {
     if (!"1.1".equals(version) && !"1.2".equals(version)) {
-      throw new IllegalArgumentException("SOAP has the versions 1.1 and 1.2, not " + version + ".");
+      throw new IllegalArgumentException("SOAP versions are 1.1 and 1.2, not " + version + ".");
     }
     return value(
         "version", "version", Values.is(version), message -> List.of(message.envelope().version()));
   }
 
-  /** The action: in 1.1 the SOAPAction header, without quotes; in 1.2 a parameter of the type. */
+  /**
+   * Requires a matching action: in SOAP 1.1 the SOAPAction header, without quotes; in 1.2 a
+   * parameter of the content type.
+   */
   public SoapCondition action(ValueCondition value) {
     return value(
         "action", "action", Arguments.given("action(value)", value), SoapCondition::action);
   }
 
-  /** The first element in the body, by local name, in whatever namespace. */
+  /** Requires the first element in the body to have a matching local name, in any namespace. */
   public SoapCondition element(ValueCondition localName) {
     return value(
         "body element",
@@ -59,7 +62,7 @@ public final class SoapCondition implements Condition {
             message.envelope().bodyElement().stream().map(SoapEnvelope.Name::local).toList());
   }
 
-  /** The first element in the body, by namespace and local name. */
+  /** Requires the first element in the body to have this namespace and local name. */
   public SoapCondition element(String namespace, String localName) {
     Arguments.given("element(namespace, localName)", namespace);
     Arguments.given("element(namespace, localName)", localName);
@@ -73,7 +76,7 @@ public final class SoapCondition implements Condition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("soap", aspects.written());
+    return StubNodes.member("soap", aspects.written());
   }
 
   @Override
@@ -91,7 +94,7 @@ public final class SoapCondition implements Condition {
     if (envelope.isEmpty()) {
       String root = reading.value().get().getDocumentElement().getNodeName();
       return Check.missed(
-          "soap", 0.1, Difference.of(expected(), "XML with <" + root + ">, no SOAP envelope"));
+          "soap", 0.1, Difference.of(expected(), "XML with <" + root + ">, not a SOAP envelope"));
     }
     Message message = new Message(received, envelope.get());
     List<Difference> differences = aspects.differences(message);
@@ -109,7 +112,7 @@ public final class SoapCondition implements Condition {
     return new SoapCondition(
         aspects.and(
             name + " " + value,
-            Written.member(key, value.written()),
+            StubNodes.member(key, value.written()),
             message -> value.check(name, Found.texts(values.apply(message)))));
   }
 

@@ -1,7 +1,7 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.List;
 import java.util.Optional;
 
@@ -16,7 +16,7 @@ final class TextBody extends BodyCondition {
 
   @Override
   public Optional<JsonNode> written() {
-    return Written.member("body", "text", value.written());
+    return StubNodes.member("body", "text", value.written());
   }
 
   @Override
@@ -31,7 +31,7 @@ final class TextBody extends BodyCondition {
 
   @Override
   Check check(Content content) {
-    Optional<String> problem = content.codingProblem();
+    Optional<String> problem = content.encodingProblem();
     return problem.isPresent()
         ? unreadable(problem.get())
         : value.check(name(), Found.texts(List.of(content.text())));

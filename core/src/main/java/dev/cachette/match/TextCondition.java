@@ -3,7 +3,7 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.JsonComparison;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
 import java.util.List;
@@ -14,8 +14,8 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
- * A condition on a value as text, which tells letter case apart unless {@link #ignoringCase} is
- * said. In JSON it holds for text only: {@code "4.2"} is not {@code 4.2}.
+ * A condition on a value as text. It is case-sensitive unless {@link #ignoringCase} is called. In
+ * JSON it holds for strings only: {@code "4.2"} is not {@code 4.2}.
  */
 public final class TextCondition extends ValueCondition {
 
@@ -24,7 +24,7 @@ public final class TextCondition extends ValueCondition {
     CONTAINS("contains", "contains "),
     STARTS_WITH("startsWith", "starts with "),
     ENDS_WITH("endsWith", "ends with "),
-    PATTERN("pattern", "fits the pattern ");
+    PATTERN("pattern", "matches the pattern ");
 
     private final String key;
     private final String words;
@@ -47,26 +47,26 @@ public final class TextCondition extends ValueCondition {
     this.patterns = kind == Kind.PATTERN ? compiled(expected, anyCase) : List.of();
   }
 
-  /** A condition that one of the given texts is enough for. */
+  /** Returns a condition that holds for any of the given strings. */
   static TextCondition of(Kind kind, List<String> expected) {
     return new TextCondition(kind, expected, false);
   }
 
-  /** The same condition, whatever the letter case. */
+  /** Returns the same condition, ignoring case. */
   public TextCondition ignoringCase() {
     return new TextCondition(kind, expected, true);
   }
 
   @Override
   public Optional<JsonNode> written() {
-    JsonNode texts = Written.texts(expected);
+    JsonNode texts = StubNodes.texts(expected);
     if (kind == Kind.IS && expected.size() == 1 && !anyCase) {
       return Optional.of(texts.get(0));
     }
     ObjectNode form =
         expected.size() > 1
-            ? Written.member("oneOf", texts)
-            : Written.member(kind.key, texts.get(0));
+            ? StubNodes.member("oneOf", texts)
+            : StubNodes.member(kind.key, texts.get(0));
     return Optional.of(anyCase ? form.put("ignoringCase", true) : form);
   }
 
@@ -117,14 +117,14 @@ public final class TextCondition extends ValueCondition {
             .collect(Collectors.joining(", "));
     String words =
         kind != Kind.IS ? kind.words + texts : expected.size() > 1 ? "one of " + texts : texts;
-    return anyCase ? words + ", in any letter case" : words;
+    return anyCase ? words + ", ignoring case" : words;
   }
 
   @Override
   Optional<String> remark(JsonNode item, boolean typed) {
     return item.isTextual()
         ? Optional.empty()
-        : Optional.of(JsonComparison.type(item) + ", not text");
+        : Optional.of(JsonComparison.type(item) + ", not a string");
   }
 
   @Override
@@ -138,13 +138,13 @@ public final class TextCondition extends ValueCondition {
     }
     if (kind == Kind.PATTERN) {
       return patterns.stream().anyMatch(pattern -> pattern.matcher(actual).find())
-          ? Optional.of("the pattern fits a part; it must fit the whole")
+          ? Optional.of("the pattern matches only a part; it must match the whole value")
           : Optional.empty();
     }
     if (kind != Kind.IS) {
       return fold(actual).toLowerCase(Locale.ROOT).equals(actual) || anyCase
           ? Optional.empty()
-          : Optional.of("the same but for letter case").filter(x -> ignoringCase().holds(found));
+          : Optional.of("differs in letter case only").filter(x -> ignoringCase().holds(found));
     }
     return expected.stream()
         .flatMap(text -> TextDifference.cause(text, actual).stream())
@@ -157,7 +157,7 @@ public final class TextCondition extends ValueCondition {
         .findFirst()
         .map(
             text ->
-                "they differ in what is masked here"
+                "differs in the part that is masked here"
                     + (text.length() == actual.length()
                         ? ""
                         : ": " + text.length() + " characters, not " + actual.length()));

@@ -15,9 +15,9 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
- * A condition on a value as a point of time.
+ * A condition on a value as a date or a point in time.
  *
- * @param <T> what the text is read as
+ * @param <T> the type that text is parsed as
  */
 final class TimeCondition<T> extends ValueCondition {
 
@@ -42,15 +42,11 @@ final class TimeCondition<T> extends ValueCondition {
 
   static TimeCondition<Instant> instant(String words, JsonNode written, Predicate<Instant> range) {
     return new TimeCondition<>(
-        words,
-        written,
-        "no instant, which has date, time and offset",
-        TimeCondition::instant,
-        range);
+        words, written, "not an instant with date, time and offset", TimeCondition::instant, range);
   }
 
   static TimeCondition<LocalDate> date(String words, JsonNode written, Predicate<LocalDate> range) {
-    return new TimeCondition<>(words, written, "no date", TimeCondition::date, range);
+    return new TimeCondition<>(words, written, "not a date", TimeCondition::date, range);
   }
 
   @Override
@@ -73,19 +69,19 @@ final class TimeCondition<T> extends ValueCondition {
   @Override
   Optional<String> remark(JsonNode item, boolean typed) {
     if (!item.isTextual()) {
-      return Optional.of(JsonComparison.type(item) + ", not text");
+      return Optional.of(JsonComparison.type(item) + ", not a string");
     }
     return reading.apply(item.textValue()).isPresent() ? Optional.empty() : Optional.of(kind);
   }
 
-  /** ISO 8601 with an offset, or the date of an HTTP header (RFC 9110 section 5.6.7). */
+  /** Parses ISO 8601 with an offset, or the date of an HTTP header (RFC 9110 section 5.6.7). */
   private static Optional<Instant> instant(String text) {
     return Stream.of(DateTimeFormatter.ISO_OFFSET_DATE_TIME, DateTimeFormatter.RFC_1123_DATE_TIME)
         .flatMap(format -> parsed(() -> OffsetDateTime.parse(text, format).toInstant()).stream())
         .findFirst();
   }
 
-  /** A date, or the date of a date-time as it is written there. */
+  /** Parses a date, or the date of a date-time as it is written. */
   private static Optional<LocalDate> date(String text) {
     int time = text.indexOf('T');
     return parsed(() -> LocalDate.parse(time < 0 ? text : text.substring(0, time)));

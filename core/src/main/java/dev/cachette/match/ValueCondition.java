@@ -5,11 +5,11 @@ import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /**
- * What a value of a request must be: of a path variable, a parameter, a header, a cookie, a form
- * field, a place in a JSON or XML body. Made by {@link Values}.
+ * A condition on a value of a request: a path variable, a query parameter, a header, a cookie, a
+ * form field, a place in a JSON or XML body. Created by {@link Values}.
  *
- * <p>Where a place can have several values, as a repeated parameter has, it is enough that one of
- * them fulfils the condition; {@link Values#each} asks it of all.
+ * <p>If a place has several values, such as a repeated parameter, one matching value is enough;
+ * {@link Values#each} requires all of them to match.
  *
  * <p>Immutable and safe to share between threads.
  */
@@ -18,7 +18,7 @@ public abstract class ValueCondition {
   ValueCondition() {}
 
   /**
-   * This condition and another one.
+   * Returns a condition that holds if this one and another one hold.
    *
    * @throws IllegalArgumentException if the other is null
    */
@@ -27,7 +27,7 @@ public abstract class ValueCondition {
   }
 
   /**
-   * This condition or another one.
+   * Returns a condition that holds if this one or another one holds.
    *
    * @throws IllegalArgumentException if the other is null
    */
@@ -36,7 +36,7 @@ public abstract class ValueCondition {
   }
 
   /**
-   * How a stub file writes it; empty where a function of one's own is in it.
+   * Returns how a stub file writes it; empty where a function of one's own is in it.
    *
    * @see dev.cachette.stubfile
    */
@@ -44,15 +44,15 @@ public abstract class ValueCondition {
 
   abstract boolean holds(Found found);
 
-  /** What is asked for, in a few words, what is secret in it masked. */
+  /** Returns the requirement in a few words, with secrets masked. */
   abstract String describe(UnaryOperator<String> mask);
 
-  /** The likely cause, where one can be named; asked only where the condition does not hold. */
+  /** Returns the likely cause, if one is known; only called if the condition does not hold. */
   Optional<String> cause(Found found) {
     return Optional.empty();
   }
 
-  /** A remark on the kind of a value that stands behind it: {@code text, not a number}. */
+  /** Returns a remark on the type of a value, shown after it: {@code string, not a number}. */
   Optional<String> remark(JsonNode item, boolean typed) {
     return Optional.empty();
   }
@@ -73,7 +73,7 @@ public abstract class ValueCondition {
             .because(found.isEmpty() ? Optional.empty() : cause(found)));
   }
 
-  /** The condition in words. */
+  /** Returns the condition in words. */
   @Override
   public final String toString() {
     return describe(UnaryOperator.identity());

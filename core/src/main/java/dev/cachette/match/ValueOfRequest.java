@@ -1,8 +1,8 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.text.NameSuggester;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -10,14 +10,14 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
 /**
- * A condition on a value that a request has under a name.
+ * A condition on a named value of a request.
  *
- * @param kind what it is: {@code header}, {@code query}
+ * @param kind the kind of value: {@code header}, {@code query}
  * @param name its name
- * @param values finds it in a request
- * @param mask takes what is secret out of a value before it is shown
- * @param names the names that a request has of this kind, to point out one that is nearly the same
- * @param condition what it must be
+ * @param values finds the values in a request
+ * @param mask masks what is secret in a value before it is shown
+ * @param names the names that a request has of this kind, to suggest a similar one
+ * @param condition what the value must be
  */
 record ValueOfRequest(
     String kind,
@@ -31,10 +31,10 @@ record ValueOfRequest(
   @Override
   public Optional<JsonNode> written() {
     return switch (kind) {
-      case "header" -> Written.member("headers", name, condition.written());
-      case "cookie" -> Written.member("cookies", name, condition.written());
-      case "bearer" -> Written.member("bearer", condition.written());
-      default -> Written.member(kind, name, condition.written());
+      case "header" -> StubNodes.member("headers", name, condition.written());
+      case "cookie" -> StubNodes.member("cookies", name, condition.written());
+      case "bearer" -> StubNodes.member("bearer", condition.written());
+      default -> StubNodes.member(kind, name, condition.written());
     };
   }
 
@@ -52,7 +52,7 @@ record ValueOfRequest(
     return Found.texts(values.apply(received), mask);
   }
 
-  /** So that the value that it must not have is shown. */
+  /** Overridden to show the value that must not occur. */
   @Override
   public Condition negated() {
     return new ValueOfRequest(kind, name, values, mask, names, ManyCondition.not(condition));
@@ -65,7 +65,7 @@ record ValueOfRequest(
     if (!absent) {
       return check;
     }
-    Optional<String> near = Likeness.hint("a " + kind, name, names.apply(received));
+    Optional<String> near = NameSuggester.hint("a " + kind, name, names.apply(received));
     return Check.missed(
         check.condition(),
         near.isPresent() ? 0.3 : 0,

@@ -8,7 +8,7 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.NullNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.match.TextCondition.Kind;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -21,8 +21,8 @@ import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
 /**
- * Makes conditions on values, to be imported statically: {@code .header("authorization",
- * startsWith("Bearer "))}, {@code .json("$.vessel.draught", atMost(4.5))}.
+ * Makes conditions on values, for static import: {@code .header("authorization", startsWith("Bearer
+ * "))}, {@code .json("$.vessel.draught", atMost(4.5))}.
  *
  * <p>Every method throws {@link IllegalArgumentException} where it is given null.
  */
@@ -30,25 +30,25 @@ public final class Values {
 
   private Values() {}
 
-  /** This text. */
+  /** Returns this text. */
   public static TextCondition is(String text) {
     return TextCondition.of(Kind.IS, List.of(given("is(text)", text)));
   }
 
-  /** This number, however it is written: 4.20 is 4.2. */
+  /** Returns this number, however it is written: 4.20 is 4.2. */
   public static ValueCondition is(Number number) {
     BigDecimal wanted = decimal("is(number)", number);
     return new NumberCondition(
         "the number " + wanted.toPlainString(),
-        Written.number(wanted),
+        StubNodes.number(wanted),
         actual -> actual.compareTo(wanted) == 0);
   }
 
-  /** This truth value; outside JSON the text {@code true} or {@code false}. */
+  /** Returns this truth value; outside JSON the text {@code true} or {@code false}. */
   public static ValueCondition is(boolean value) {
     return new PlainCondition(
         Boolean.toString(value),
-        Optional.of(Written.flag(value)),
+        Optional.of(StubNodes.flag(value)),
         item -> item.isBoolean() ? item.booleanValue() == value : isText(item, value));
   }
 
@@ -58,35 +58,35 @@ public final class Values {
   }
 
   /**
-   * The same JSON, whatever the order of members.
+   * Returns the same JSON, whatever the order of members.
    *
-   * @throws IllegalArgumentException if the text is no JSON
+   * @throws IllegalArgumentException if the text is not valid JSON
    */
   public static ValueCondition isJson(String text) {
     JsonNode wanted = Json.read("isJson(text)", given("isJson(text)", text));
     return new PlainCondition(
         wanted.toString(),
-        Optional.of(Written.member("json", wanted)),
+        Optional.of(StubNodes.member("json", wanted)),
         item -> JsonComparison.same(wanted).differences(item).isEmpty());
   }
 
-  /** A text that has this in it. */
+  /** Returns a text that has this in it. */
   public static TextCondition contains(String text) {
     return TextCondition.of(Kind.CONTAINS, List.of(given("contains(text)", text)));
   }
 
-  /** A text that begins like this. */
+  /** Returns a text that begins like this. */
   public static TextCondition startsWith(String text) {
     return TextCondition.of(Kind.STARTS_WITH, List.of(given("startsWith(text)", text)));
   }
 
-  /** A text that ends like this. */
+  /** Returns a text that ends like this. */
   public static TextCondition endsWith(String text) {
     return TextCondition.of(Kind.ENDS_WITH, List.of(given("endsWith(text)", text)));
   }
 
   /**
-   * A text that this regular expression fits as a whole.
+   * Returns a text that this regular expression matches as a whole.
    *
    * @param regex as {@link Pattern} reads it
    * @throws IllegalArgumentException if it is malformed; the message marks the place
@@ -116,7 +116,7 @@ public final class Values {
   public static ValueCondition missing() {
     return new ManyCondition(
         mask -> Difference.MISSING,
-        Optional.of(Written.member("missing", Written.flag(true))),
+        Optional.of(StubNodes.member("missing", StubNodes.flag(true))),
         Found::isEmpty);
   }
 
@@ -124,7 +124,7 @@ public final class Values {
   public static ValueCondition present() {
     return new ManyCondition(
         mask -> "any value",
-        Optional.of(Written.member("present", Written.flag(true))),
+        Optional.of(StubNodes.member("present", StubNodes.flag(true))),
         found -> !found.isEmpty());
   }
 
@@ -140,7 +140,9 @@ public final class Values {
     return not(is(text));
   }
 
-  /** Where there are several values, every one of them fulfils the condition; at least one. */
+  /**
+   * Returns where there are several values, every one of them fulfils the condition; at least one.
+   */
   public static ValueCondition each(ValueCondition condition) {
     return ManyCondition.each(given("each(condition)", condition));
   }
@@ -151,29 +153,29 @@ public final class Values {
     wanted.forEach(text -> given("list(texts)", text));
     return new ManyCondition(
         mask -> "exactly " + Found.texts(wanted, mask).shown(),
-        Optional.of(Written.member("list", Written.texts(wanted))),
+        Optional.of(StubNodes.member("list", StubNodes.texts(wanted))),
         found -> found.items().equals(Found.texts(wanted).items()));
   }
 
-  /** A number not below this one. */
+  /** Returns a number not below this one. */
   public static ValueCondition atLeast(Number least) {
     BigDecimal bound = decimal("atLeast(number)", least);
     return new NumberCondition(
         "a number, at least " + bound.toPlainString(),
-        Written.member("atLeast", Written.number(bound)),
+        StubNodes.member("atLeast", StubNodes.number(bound)),
         actual -> actual.compareTo(bound) >= 0);
   }
 
-  /** A number not above this one. */
+  /** Returns a number not above this one. */
   public static ValueCondition atMost(Number most) {
     BigDecimal bound = decimal("atMost(number)", most);
     return new NumberCondition(
         "a number, at most " + bound.toPlainString(),
-        Written.member("atMost", Written.number(bound)),
+        StubNodes.member("atMost", StubNodes.number(bound)),
         actual -> actual.compareTo(bound) <= 0);
   }
 
-  /** A number from this one to that one, both included. */
+  /** Returns a number from this one to that one, both included. */
   public static ValueCondition between(Number least, Number most) {
     BigDecimal low = decimal("between(least, most)", least);
     BigDecimal high = decimal("between(least, most)", most);
@@ -182,57 +184,61 @@ public final class Values {
     }
     return new NumberCondition(
         "a number from " + low.toPlainString() + " to " + high.toPlainString(),
-        Written.member("between", JsonNodeFactory.instance.arrayNode().add(low).add(high)),
+        StubNodes.member("between", JsonNodeFactory.instance.arrayNode().add(low).add(high)),
         actual -> actual.compareTo(low) >= 0 && actual.compareTo(high) <= 0);
   }
 
-  /** A date-time with an offset (ISO 8601, or as HTTP headers write it) before this instant. */
+  /**
+   * Returns a date-time with an offset (ISO 8601, or as HTTP headers write it) before this instant.
+   */
   public static ValueCondition before(Instant instant) {
     given("before(instant)", instant);
     return TimeCondition.instant(
         "an instant before " + instant,
-        Written.member("before", Written.text(instant.toString())),
+        StubNodes.member("before", StubNodes.text(instant.toString())),
         actual -> actual.isBefore(instant));
   }
 
-  /** A date-time with an offset (ISO 8601, or as HTTP headers write it) after this instant. */
+  /**
+   * Returns a date-time with an offset (ISO 8601, or as HTTP headers write it) after this instant.
+   */
   public static ValueCondition after(Instant instant) {
     given("after(instant)", instant);
     return TimeCondition.instant(
         "an instant after " + instant,
-        Written.member("after", Written.text(instant.toString())),
+        StubNodes.member("after", StubNodes.text(instant.toString())),
         actual -> actual.isAfter(instant));
   }
 
-  /** This instant, whatever offset it is written with. */
+  /** Returns this instant, whatever offset it is written with. */
   public static ValueCondition is(Instant instant) {
     given("is(instant)", instant);
     return TimeCondition.instant(
         "the instant " + instant,
-        Written.member("instant", Written.text(instant.toString())),
+        StubNodes.member("instant", StubNodes.text(instant.toString())),
         instant::equals);
   }
 
-  /** A date (ISO 8601), or a date-time with a date, before this one. */
+  /** Returns a date (ISO 8601), or a date-time with a date, before this one. */
   public static ValueCondition before(LocalDate date) {
     given("before(date)", date);
     return TimeCondition.date(
         "a date before " + date,
-        Written.member("before", Written.text(date.toString())),
+        StubNodes.member("before", StubNodes.text(date.toString())),
         actual -> actual.isBefore(date));
   }
 
-  /** A date (ISO 8601), or a date-time with a date, after this one. */
+  /** Returns a date (ISO 8601), or a date-time with a date, after this one. */
   public static ValueCondition after(LocalDate date) {
     given("after(date)", date);
     return TimeCondition.date(
         "a date after " + date,
-        Written.member("after", Written.text(date.toString())),
+        StubNodes.member("after", StubNodes.text(date.toString())),
         actual -> actual.isAfter(date));
   }
 
   /**
-   * A text that fulfils a predicate of one's own.
+   * Returns a text that fulfils a custom predicate.
    *
    * @param name what it asks for, as explanations say it: {@code "a day on which the locks work"}
    */

@@ -4,14 +4,14 @@ import java.util.List;
 import java.util.stream.Stream;
 
 /**
- * What a pattern says of a request: every condition with how it fared.
+ * The result of testing a pattern against a request, with each condition.
  *
- * @param line how method and URL fared
- * @param conditions how the further conditions fared, in the order they were declared
+ * @param line the results for method and URL
+ * @param conditions the results for the further conditions, in the order of their declaration
  */
 public record Verdict(List<Check> line, List<Check> conditions) {
 
-  /** Whoever calls the right URL is nearer than who sends the right body elsewhere. */
+  /** The right URL counts more than the right body at another URL. */
   private static final double WEIGHT_OF_LINE = 0.75;
 
   /** Copies the lists. */
@@ -20,22 +20,22 @@ public record Verdict(List<Check> line, List<Check> conditions) {
     conditions = List.copyOf(conditions);
   }
 
-  /** All of them: method and URL first. */
+  /** Returns all results: method and URL first. */
   public List<Check> checks() {
     return Stream.concat(line.stream(), conditions.stream()).toList();
   }
 
-  /** Whether every condition holds. */
+  /** Returns true if every condition holds. */
   public boolean fits() {
     return misses().isEmpty();
   }
 
-  /** The conditions that do not hold. */
+  /** Returns the conditions that do not hold. */
   public List<Check> misses() {
     return checks().stream().filter(check -> !check.holds()).toList();
   }
 
-  /** How near the request came, from 0 (nothing in common) to 1 (it fits). */
+  /** Returns how close the request came, from 0 (nothing in common) to 1 (it matches). */
   public double nearness() {
     return conditions.isEmpty()
         ? average(line)

@@ -1,7 +1,7 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.XmlComparison;
@@ -35,9 +35,9 @@ final class XmlBody extends BodyCondition {
     return new XmlBody(
         "body",
         expected,
-        Written.member("body", "sameXml", Optional.of(Written.text(text))),
+        StubNodes.member("body", "sameXml", Optional.of(StubNodes.text(text))),
         document -> {
-          // A DOM tree is not even safe to read from two threads at once.
+          // A DOM tree is not safe for concurrent access, not even for reading.
           synchronized (wanted) {
             List<Difference> differences =
                 XmlComparison.differences(wanted, document.getDocumentElement());

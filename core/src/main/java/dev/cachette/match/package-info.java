@@ -1,8 +1,8 @@
 /**
- * Which request is meant: patterns, and the verdict on a request with its reasons.
+ * Request patterns and conditions, and the result of testing a request against them.
  *
- * <p>A pattern is an immutable value, safe to share between threads, stubs and assertions. What is
- * done once a request fits is not decided here. No argument and no result is ever null.
+ * <p>A pattern is an immutable value, safe to share between threads, stubs and assertions. What
+ * happens after a match is decided elsewhere. No argument and no result is ever null.
  */
 @NullMarked
 package dev.cachette.match;

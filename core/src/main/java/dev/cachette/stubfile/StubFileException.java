@@ -3,20 +3,23 @@ package dev.cachette.stubfile;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/** Stub files that cannot be used, with everything that is wrong in any of them. */
+/** Thrown if stub files cannot be used, with all problems in all of them. */
 public final class StubFileException extends IllegalArgumentException {
 
   private static final long serialVersionUID = 1;
 
   private final transient List<StubFileProblem> problems;
 
-  /** With what is wrong: files that are missing, then the others by line; at least one thing. */
+  /**
+   * Creates an exception with all problems: missing files first, then the others by line; at least
+   * one.
+   */
   public StubFileException(List<StubFileProblem> problems) {
     super(text(problems));
     this.problems = List.copyOf(problems);
   }
 
-  /** What is wrong. */
+  /** Returns the problems. */
   public List<StubFileProblem> problems() {
     return problems;
   }

@@ -1,7 +1,7 @@
 /**
- * What is said of stub files, which hold stubs as YAML 1.2 or JSON: where one is wrong, and why.
- * Reading them is for {@code Cachette.load}; how one is written is shown by the guide and by its
- * JSON Schema, {@code cachette-stubs.schema.json} at the root of this jar.
+ * Problems of stub files, which contain stubs as YAML 1.2 or JSON. {@code Cachette.load} reads
+ * them; the guide and the JSON Schema, {@code cachette-stubs.schema.json} at the root of this jar,
+ * describe their format.
  *
  * <p>Nothing is null unless it is marked. Values are immutable and safe to share between threads.
  */

@@ -89,7 +89,7 @@ class CallsTest {
         """
         Expected exactly 2 calls of POST https://berths.example/v1/bookings, but there was 1.
 
-        Comes nearest:
+        Comes closest:
 
           POST https://berths.example/v1/bookings/
 
@@ -97,11 +97,12 @@ class CallsTest {
                       actual    /v1/bookings/
                       cause     the same path, but called with a slash at its end
 
-        The calls that fit:
+        The calls that match:
            1. POST https://berths.example/v1/bookings  ->  201, by "book a berth" \
         (BerthDeskTest.java:41)
         The other calls:
-           1. POST https://berths.example/v1/bookings/  ->  501, unexpected""",
+           1. POST https://berths.example/v1/bookings/  ->  501, unexpected\
+        """,
         failure.getMessage());
     assertEquals(
         "exactly 2 calls of POST https://berths.example/v1/bookings",
@@ -152,7 +153,9 @@ class CallsTest {
 
     var failure = assertThrows(AssertionFailedError.class, () -> calls.only().json());
     assertTrue(
-        failure.getMessage().startsWith("The body of this call is no JSON, line 1, column 12: "),
+        failure
+            .getMessage()
+            .startsWith("The body of this call is not valid JSON, line 1, column 12: "),
         failure::getMessage);
     assertTrue(failure.getMessage().contains(BOOKINGS), failure::getMessage);
     assertThrows(AssertionFailedError.class, () -> calls.only().as(Booking.class));

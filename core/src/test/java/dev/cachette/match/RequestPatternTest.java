@@ -20,7 +20,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class RequestPatternTest {
 
-  @ParameterizedTest(name = "{0}  fits  {1}")
+  @ParameterizedTest(name = "{0}  matches  {1}")
   @CsvSource(
       delimiter = '|',
       value = {
@@ -50,7 +50,7 @@ class RequestPatternTest {
     assertTrue(RequestPattern.of(line).examine(request(request)).fits());
   }
 
-  @ParameterizedTest(name = "{0}  does not fit  {1}: {2}")
+  @ParameterizedTest(name = "{0}  does not match  {1}: {2}")
   @CsvSource(
       delimiter = '|',
       value = {
@@ -147,13 +147,13 @@ class RequestPatternTest {
         "GET /v1?day=a{b}                  | column 14: in a query",
         "GET /v1?day={b}c                  | column 16: text behind the variable",
       })
-  void aMalformedLineIsRefusedWithItsPlaceAndAMend(String line, String expected) {
+  void aMalformedLineIsRefusedWithItsPlaceAndAFix(String line, String expected) {
     var refused = assertThrows(IllegalArgumentException.class, () -> RequestPattern.of(line));
 
     assertTrue(
         refused.getMessage().startsWith("Malformed request line, at " + expected),
         refused::getMessage);
-    assertTrue(refused.getMessage().contains("\nMend: "), refused::getMessage);
+    assertTrue(refused.getMessage().contains("\nFix: "), refused::getMessage);
   }
 
   @Test
@@ -170,7 +170,8 @@ class RequestPatternTest {
           GET https://tides.example/v1/{station/tides
                                        ^
 
-        Mend: close it, as in {station}.""",
+        Fix: close it, as in {station}.\
+        """,
         refused.getMessage());
   }
 
@@ -180,7 +181,7 @@ class RequestPatternTest {
   void nothingIsNoRequestLine(String line) {
     var refused = assertThrows(IllegalArgumentException.class, () -> RequestPattern.of(line));
 
-    assertTrue(refused.getMessage().contains("Mend: write one, such as \"GET https://tides"));
+    assertTrue(refused.getMessage().contains("Fix: write one, such as \"GET https://tides"));
   }
 
   @Test

@@ -10,19 +10,19 @@ import java.util.Optional;
 import org.junit.jupiter.api.extension.ExtensionConfigurationException;
 import org.junit.jupiter.api.extension.ExtensionContext;
 
-/** Puts the cassettes in that {@link Cassette} asks for. */
+/** Activates the cassettes of {@link Cassette} annotations. */
 final class AnnotatedCassettes {
 
   private AnnotatedCassettes() {}
 
-  /** Those with a name, which are for all tests of a class. */
+  /** Named cassettes, for all tests of a class. */
   static void ofClass(ExtensionContext context, Settings settings, Cachette net) {
     on(context).stream()
         .filter(cassette -> !cassette.value().isEmpty())
         .forEach(cassette -> put(cassette, cassette.value(), settings, net));
   }
 
-  /** Those of a test: its own, else those without a name of its classes, the innermost first. */
+  /** Cassettes of a test: its own, else the unnamed ones of its classes, innermost first. */
   static void ofTest(ExtensionContext context, Settings settings, Cachette net) {
     List<Cassette> asked = on(context);
     Optional<ExtensionContext> outer = context.getParent();
@@ -42,12 +42,12 @@ final class AnnotatedCassettes {
 
   private static void put(Cassette cassette, String name, Settings settings, Cachette net) {
     CassetteSettings how = settings.cassettes();
-    if (cassette.recording().length > 1) {
+    if (cassette.mode().length > 1) {
       throw new ExtensionConfigurationException(
-          "@Cassette(recording = {...}) takes one at most, not " + cassette.recording().length);
+          "@Cassette(mode = {...}) needs at most one mode, not " + cassette.mode().length);
     }
-    if (cassette.recording().length == 1) {
-      how = how.recording(cassette.recording()[0]);
+    if (cassette.mode().length == 1) {
+      how = how.mode(cassette.mode()[0]);
     }
     if (cassette.hosts().length > 0) {
       how = how.hosts(cassette.hosts());

@@ -7,17 +7,17 @@ import org.junit.jupiter.api.extension.ExtensionContext;
 import org.junit.jupiter.api.extension.ExtensionContext.Namespace;
 import org.junit.jupiter.api.extension.ExtensionContext.Store;
 
-/** Loads the stub files that {@link Stubs} names. */
+/** Loads the stub files of {@link Stubs} annotations. */
 final class AnnotatedStubs {
 
   private static final Namespace NAMESPACE = Namespace.create(AnnotatedStubs.class);
 
   private AnnotatedStubs() {}
 
-  /** Where they were loaded; in a store of JUnit's, a Cachette itself would be closed with it. */
+  /** Where they were loaded; JUnit would close a Cachette in its store. */
   private record Loaded(Cachette net) {}
 
-  /** Those of the classes around, the outermost first, unless they are loaded; then its own. */
+  /** Loads those of the enclosing classes, outermost first, unless loaded already; then its own. */
   static void load(ExtensionContext context, Cachette net) {
     context.getParent().ifPresent(outer -> load(outer, net));
     Store store = context.getStore(NAMESPACE);

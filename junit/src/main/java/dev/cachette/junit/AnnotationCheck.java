@@ -4,7 +4,7 @@ import org.junit.jupiter.api.extension.BeforeTestExecutionCallback;
 import org.junit.jupiter.api.extension.ExtensionConfigurationException;
 import org.junit.jupiter.api.extension.ExtensionContext;
 
-/** A cassette or a stub file alone does nothing; says so, when everything that could be open is. */
+/** A cassette or stub file has no effect without interception; reports that, at the end. */
 final class AnnotationCheck implements BeforeTestExecutionCallback {
 
   /** For JUnit. */
@@ -16,8 +16,8 @@ final class AnnotationCheck implements BeforeTestExecutionCallback {
       throw new ExtensionConfigurationException(
           "@Cassette or @Stubs on "
               + context.getRequiredTestMethod()
-              + " is for no calls: nothing is intercepted. "
-              + "Mend: annotate the class with @InterceptHttp, too.");
+              + " has no effect: nothing is intercepted. Fix: annotate the class with"
+              + " @InterceptHttp, too.");
     }
   }
 }

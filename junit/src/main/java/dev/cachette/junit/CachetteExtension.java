@@ -54,14 +54,14 @@ public final class CachetteExtension
   }
 
   /**
-   * An extension with settings.
+   * Returns an extension with settings.
    *
    * @throws IllegalArgumentException if they are null
    */
   public static CachetteExtension with(Settings settings) {
     if (settings == null) {
       throw new IllegalArgumentException(
-          "The settings must not be null. Mend: Settings.defaults().");
+          "The settings must not be null. Fix: Settings.defaults().");
     }
     return new CachetteExtension(settings);
   }
@@ -101,7 +101,7 @@ public final class CachetteExtension
     Interval.end(context);
   }
 
-  /** The settings, with what the annotation says, if this is the extension of one. */
+  /** Returns the settings, with what the annotation says, if this is the extension of one. */
   private Settings settings(ExtensionContext context) {
     return AnnotationSupport.findAnnotation(context.getElement(), InterceptHttp.class)
         .map(annotation -> settings.unusedStubs(annotation.unusedStubs()))
@@ -122,9 +122,9 @@ public final class CachetteExtension
                     "No Cachette is open yet for "
                         + parameter.getDeclaringExecutable()
                         + (settings.isIntercepting()
-                            ? ". Mend: annotate the class with @InterceptHttp, not the method; or "
+                            ? ". Fix: annotate the class with @InterceptHttp, not the method; or "
                                 + "make the field of the extension static."
-                            : ". Mend: take it in a test or in @BeforeEach; without interception "
+                            : ". Fix: take it in a test or in @BeforeEach; without interception "
                                 + "each test has one of its own.")));
   }
 }

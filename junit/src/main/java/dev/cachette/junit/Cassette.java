@@ -1,6 +1,6 @@
 package dev.cachette.junit;
 
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import java.lang.annotation.Documented;
 import java.lang.annotation.ElementType;
 import java.lang.annotation.Inherited;
@@ -11,31 +11,29 @@ import java.lang.annotation.Target;
 import org.junit.jupiter.api.extension.ExtendWith;
 
 /**
- * Answers the calls of a test from a cassette, or records them, as {@link
- * dev.cachette.Cachette#cassette(String)} does. Beside it stands {@link InterceptHttp}, or a {@link
+ * Answers the calls of a test from a cassette, or records them, like {@link
+ * dev.cachette.Cachette#cassette(String)}. Requires {@link InterceptHttp}, or a {@link
  * CachetteExtension} in a field.
  *
  * <h2>Scope</h2>
  *
- * <p>On a method, and on a class where it has no name, each test has a cassette of its own. On a
- * class with a name, there is one for all of its tests, in play from {@code @BeforeAll} on; each
- * test is answered from its first recording on. A cassette on a method stands in place of one
- * without a name on its class.
+ * <p>On a method, and on a class without a name, each test has a cassette of its own. On a class
+ * with a name, all its tests share one, active from {@code @BeforeAll} on; each test starts again
+ * with its first exchange. A cassette on a method replaces an unnamed one on its class.
  *
  * <h2>Name</h2>
  *
- * <p>As given, a slash making a folder. Where none is given, the class and the method, with the
- * number of the invocation where there are several: {@code
- * dev.cachette.examples.HarbourDeskTest/plansAnArrival-2}.
+ * <p>As given; a slash makes a folder. By default, the class and the method, with the number of the
+ * invocation if there are several: {@code dev.cachette.examples.HarbourDeskTest/plansAnArrival-2}.
  *
  * <h2>Failure</h2>
  *
- * <p>What a test records that fails is not kept, and nothing is of a class of which a test fails,
- * unless {@link dev.cachette.cassette.CassetteSettings#keepingOnFailure} says so.
+ * <p>What a failed test has recorded is discarded, and for a class, everything if one of its tests
+ * fails, unless {@link dev.cachette.cassette.CassetteSettings#keepingOnFailure} is set.
  *
  * <h2>Defaults</h2>
  *
- * <p>Everything else is as {@link dev.cachette.Settings#cassettes} has it.
+ * <p>Everything else is as in {@link dev.cachette.Settings#cassettes}.
  */
 @Documented
 @Inherited
@@ -48,8 +46,8 @@ public @interface Cassette {
   /** The name; by default that of the class and the test. */
   String value() default "";
 
-  /** When it records, one at most; by default as the settings have it, which is {@code CREATE}. */
-  Recording[] recording() default {};
+  /** The recording mode, at most one; by default that of the settings, which is {@code CREATE}. */
+  RecordingMode[] mode() default {};
 
   /** The hosts that it is for; by default all. */
   String[] hosts() default {};

@@ -7,14 +7,14 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.extension.ExtensionContext;
 
-/** The names of cassettes that are given none: the same in every run, on every system. */
+/** Default names of cassettes: the same in every run, on every system. */
 final class CassetteNames {
 
   private static final Pattern INVOCATION = Pattern.compile("template-invocation:#(\\d+)\\]");
 
   private CassetteNames() {}
 
-  /** Of the class and the test, nested classes as folders. */
+  /** Returns a name from the class and the test, with nested classes as folders. */
   static String of(ExtensionContext context) {
     Method method = context.getRequiredTestMethod();
     StringBuilder name =

@@ -5,8 +5,8 @@ import org.junit.platform.launcher.LauncherSession;
 import org.junit.platform.launcher.LauncherSessionListener;
 
 /**
- * Puts the hooks in before the first test is even found, so that no client can have a connection
- * from before that Cachette does not know. JUnit finds it by the service loader.
+ * Installs the hooks before tests are discovered, so that Cachette knows all connections. JUnit
+ * finds it by the service loader.
  */
 public final class EarlyHooks implements LauncherSessionListener {
 
@@ -18,7 +18,7 @@ public final class EarlyHooks implements LauncherSessionListener {
     try {
       Cachette.prepare();
     } catch (IllegalStateException notHere) {
-      // A test that intercepts says so; others need not care.
+      // Tests that intercept will report it; others are not affected.
     }
   }
 }

@@ -56,6 +56,6 @@ public @interface InterceptHttp {
   /** The resource that intercepting tests lock: the connections of the JVM. */
   String LOCK = "dev.cachette.connections";
 
-  /** What is done about stubs that no call used. Counts where interception begins. */
+  /** Returns what is done about stubs that no call used. Counts where interception begins. */
   UnusedStubs unusedStubs() default UnusedStubs.WARN;
 }

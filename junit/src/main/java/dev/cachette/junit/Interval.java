@@ -8,10 +8,10 @@ import org.junit.jupiter.api.extension.ExtensionContext.Namespace;
 import org.junit.jupiter.api.extension.ExtensionContext.Store;
 
 /**
- * What is open for one class or one test: the outermost opens Cachette, those in it a scope.
+ * What is open for one class or one test: a Cachette for the outermost, a scope inside it.
  *
- * @param net what the test is given
- * @param owner the context that it is for; stores are inherited, intervals are not
+ * @param net the Cachette of the test
+ * @param owner its context; stores are inherited, intervals are not
  * @param end closes it
  */
 record Interval(Cachette net, ExtensionContext owner, Runnable end) {
@@ -19,14 +19,13 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
   private static final Namespace OURS = Namespace.create(Interval.class);
 
   /**
-   * Begins the interval of a context. An annotation on a class and another on its method mean one
-   * interval, not two.
+   * Begins the interval of a context. Annotations on a class and on its method share one interval.
    *
-   * @return whether it was begun
+   * @return false if it had begun already
    */
   static boolean begin(ExtensionContext context, Settings settings) {
     if (!settings.isIntercepting() && context.getTestMethod().isEmpty()) {
-      // Nothing is shared: each test opens one of its own.
+      // Nothing is shared: each test opens its own.
       return false;
     }
     Optional<Interval> outer = find(context);
@@ -41,7 +40,7 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
     return true;
   }
 
-  /** Ends the interval of a context, where it has one of its own. */
+  /** Ends the interval of a context, if it has one. */
   static void end(ExtensionContext context) {
     Interval interval = store(context).get(Interval.class, Interval.class);
     if (interval == null || !interval.owner.equals(context)) {
@@ -51,7 +50,7 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
     interval.end.run();
   }
 
-  /** Where a test has failed: says what is worth knowing of its stubs, and keeps no recordings. */
+  /** Adds notes on stubs to the failure of a test, and discards its recordings. */
   static void remark(ExtensionContext context) {
     Optional<Throwable> failure = context.getExecutionException();
     if (failure.isPresent()) {

@@ -8,8 +8,8 @@ import org.junit.jupiter.api.extension.ExtensionContext;
 import org.junit.jupiter.api.parallel.ResourceLock;
 
 /**
- * Where JUnit runs tests in parallel, intercepting tests must hold the lock. Waiting for it here
- * would not do: JUnit's threads help each other out, and one could wait for itself.
+ * Checks that intercepting tests hold the lock if JUnit runs tests in parallel. Waiting here
+ * instead could deadlock: JUnit's threads run other tests while they wait.
  */
 final class ParallelExecution {
 
@@ -23,9 +23,9 @@ final class ParallelExecution {
     if (parallel && !isLocked(context)) {
       throw new ExtensionConfigurationException(
           String.format(
-              "%s intercepts without the lock, though tests run in parallel here (%s is true). "
-                  + "Mend: annotate the class with @ResourceLock(InterceptHttp.LOCK), or use "
-                  + "@InterceptHttp in place of the field.",
+              "%s intercepts without the lock, but tests run in parallel (%s is true). Fix:"
+                  + " annotate the class with @ResourceLock(InterceptHttp.LOCK), or use"
+                  + " @InterceptHttp instead of the field.",
               context.getRequiredTestClass().getName(), PARALLEL));
     }
   }

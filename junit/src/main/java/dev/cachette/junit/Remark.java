@@ -1,6 +1,6 @@
 package dev.cachette.junit;
 
-/** Something worth knowing beside a failure: it is printed below it, as suppressed. */
+/** A note on a failure, printed below it as suppressed. */
 final class Remark extends Exception {
 
   private static final long serialVersionUID = 1;
@@ -9,7 +9,7 @@ final class Remark extends Exception {
     super(text, null, false, false);
   }
 
-  /** The text alone. */
+  /** Returns the text alone. */
   @Override
   public String toString() {
     return getMessage();

@@ -9,23 +9,22 @@ import java.lang.annotation.Target;
 import org.junit.jupiter.api.extension.ExtendWith;
 
 /**
- * Puts the stubs of files into force, as {@link dev.cachette.Cachette#load} does. Beside it stands
- * {@link InterceptHttp}, or a {@link CachetteExtension} in a field.
+ * Loads stub files, like {@link dev.cachette.Cachette#load}. Requires {@link InterceptHttp}, or a
+ * {@link CachetteExtension} in a field.
  *
  * <h2>Scope</h2>
  *
- * <p>On a class, the stubs are the baseline of all of its tests, loaded before {@code @BeforeAll};
- * on a method, they are of that test alone, and win against the baseline.
+ * <p>On a class, the stubs are the baseline of all its tests, loaded before {@code @BeforeAll}; on
+ * a method, they are for that test only, and win over the baseline.
  *
  * <h2>Names</h2>
  *
  * <p>{@code harbour} is {@code src/test/stubs/harbour.stubs.yaml}, or a folder, or a resource on
- * the class path; {@link dev.cachette.Settings#stubFolder} chooses another folder.
+ * the class path; {@link dev.cachette.Settings#stubFolder} changes the folder.
  *
  * <h2>Failure</h2>
  *
- * <p>Where a file is missing or wrong, the tests fail with all that is wrong, each with line and
- * column.
+ * <p>If a file is missing or invalid, the tests fail with all problems, each with line and column.
  */
 @Documented
 @Inherited

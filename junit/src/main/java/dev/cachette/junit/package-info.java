@@ -1,9 +1,9 @@
 /**
  * Cachette in JUnit 5: {@link dev.cachette.junit.InterceptHttp} on a class or method, or {@link
- * dev.cachette.junit.CachetteExtension} in a field where settings are wanted.
+ * dev.cachette.junit.CachetteExtension} in a field.
  *
- * <p>State lives in JUnit's own store and goes with the class or test it belongs to. No argument
- * and no result is ever null.
+ * <p>State is in JUnit's own store, and ends with its class or test. No argument and no result is
+ * ever null.
  */
 @NullMarked
 package dev.cachette.junit;

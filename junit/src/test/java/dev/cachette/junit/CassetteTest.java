@@ -6,7 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.sun.net.httpserver.HttpServer;
 import dev.cachette.Settings;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -175,7 +175,7 @@ class CassetteTest {
 
   static class Missing extends Recorded {
     @Test
-    @Cassette(value = "harbour/arrival", recording = Recording.REPLAY)
+    @Cassette(value = "harbour/arrival", mode = RecordingMode.REPLAY)
     void asks() {
       throw new AssertionError("not reached");
     }

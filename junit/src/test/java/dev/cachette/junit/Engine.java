@@ -26,7 +26,7 @@ final class Engine {
     return kit.execute();
   }
 
-  /** The messages of all failures, of tests and of classes. */
+  /** Returns the messages of all failures, of tests and of classes. */
   static List<String> failures(EngineExecutionResults results) {
     return results.allEvents().finished().stream()
         .flatMap(event -> event.getPayload(TestExecutionResult.class).stream())

@@ -115,7 +115,7 @@ class InterceptHttpTest {
   void aParameterBeforeAnythingIsOpenIsToldWhatToDo() {
     List<String> failures = Engine.failures(Engine.run(TooEarly.class));
 
-    assertTrue(failures.get(0).contains("Mend: annotate the class with @InterceptHttp"));
+    assertTrue(failures.get(0).contains("Fix: annotate the class with @InterceptHttp"));
   }
 
   @Test

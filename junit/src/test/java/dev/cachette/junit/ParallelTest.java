@@ -72,7 +72,7 @@ class ParallelTest {
     void seesItsOwnCallsOnly(Cachette net, RepetitionInfo repetition) throws Exception {
       String number = Integer.toString(repetition.getCurrentRepetition());
       net.stub("GET https://tides.example/v1").answer(text(number));
-      String base = net.addressOf("https://tides.example");
+      String base = net.baseUrlFor("https://tides.example");
       ALL.await(30, TimeUnit.SECONDS);
 
       try (InputStream in = URI.create(base + "/v1").toURL().openStream()) {
@@ -88,7 +88,7 @@ class ParallelTest {
 
     assertEquals(1, failures.size());
     assertTrue(
-        failures.get(0).contains("Mend: annotate the class with @ResourceLock(InterceptHttp.LOCK)"),
+        failures.get(0).contains("Fix: annotate the class with @ResourceLock(InterceptHttp.LOCK)"),
         failures.get(0));
     assertEquals(List.of(), Engine.failures(Engine.run(Unlocked.class)));
     assertThrows(IllegalArgumentException.class, () -> CachetteExtension.with(null));

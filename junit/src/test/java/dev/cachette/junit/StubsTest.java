@@ -49,13 +49,13 @@ class StubsTest {
 
     @Test
     void hasTheStubsOfItsClass(Cachette net) {
-      assertEquals(201, Url.status(net.addressOf("https://tides.example") + "/v1"));
+      assertEquals(201, Url.status(net.baseUrlFor("https://tides.example") + "/v1"));
     }
   }
 
   @InterceptHttp
   @Stubs("tide")
-  static class Misspelt {
+  static class Misspelled {
 
     @Test
     void isNotRun() {}
@@ -76,7 +76,9 @@ class StubsTest {
   @Test
   void aMissingFileAndAMissingExtensionAreErrors() {
     assertTrue(
-        Engine.failures(Engine.run(Misspelt.class)).get(0).contains("there is no such stub file"));
+        Engine.failures(Engine.run(Misspelled.class))
+            .get(0)
+            .contains("there is no such stub file"));
     assertTrue(
         Engine.failures(Engine.run(WithoutExtension.class)).get(0).contains("@InterceptHttp"));
   }

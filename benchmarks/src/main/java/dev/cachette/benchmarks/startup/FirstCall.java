@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
 
-/** The call that all of them make. */
+/** The call that all programs make. */
 final class FirstCall {
 
   private FirstCall() {}

@@ -14,7 +14,7 @@ public final class FirstMock {
     }
   }
 
-  /** Some class of one's own. */
+  /** A class to mock. */
   static class Desk {
     String berth() {
       return "B-12";

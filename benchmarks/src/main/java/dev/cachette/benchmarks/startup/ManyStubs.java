@@ -17,8 +17,8 @@ import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Parse;
 
 /**
- * Loads 10,000 stubs of one file in fresh JVMs, in turn with the YAML parser alone on the same
- * file. What is measured is the call, not the start of the JVM.
+ * Loads 10,000 stubs from one file in new JVMs, alternating with the YAML parser alone on the same
+ * file. It measures the call, not the start of the JVM.
  */
 public final class ManyStubs {
 
@@ -41,8 +41,8 @@ public final class ManyStubs {
   /**
    * Runs.
    *
-   * @param arguments how many JVMs of each kind; or, in one of these, {@code load} or {@code parse}
-   *     and the file; or {@code short} or {@code long} for such a file itself
+   * @param arguments the number of JVMs of each kind; or, in one of these, {@code load} or {@code
+   *     parse} and the file; or {@code short} or {@code long} to print such a file
    */
   public static void main(String[] arguments) throws Exception {
     PrintStream out = System.out;
@@ -76,7 +76,7 @@ public final class ManyStubs {
 
   private static long millisSince(long begun, boolean whole) {
     if (!whole) {
-      throw new IllegalStateException("that was not all of the file");
+      throw new IllegalStateException("that was not the whole file");
     }
     return TimeUnit.NANOSECONDS.toMillis(System.nanoTime() - begun);
   }

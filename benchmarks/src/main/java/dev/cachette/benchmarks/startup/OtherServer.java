@@ -2,7 +2,7 @@ package dev.cachette.benchmarks.startup;
 
 import java.io.IOException;
 
-/** A JVM that calls a server which runs in another one already, until its first HTTPS answer. */
+/** A JVM that calls a server running in another one, until its first HTTPS answer. */
 public final class OtherServer {
 
   private OtherServer() {}

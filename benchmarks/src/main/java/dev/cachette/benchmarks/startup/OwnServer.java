@@ -14,7 +14,7 @@ import java.security.KeyStore;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
 
-/** A plain TLS server, as one would write it for a test, without interception. */
+/** A plain TLS server, hand-written for a test, without interception. */
 public final class OwnServer {
 
   private OwnServer() {}

@@ -13,8 +13,8 @@ import java.util.Map;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Starts fresh JVMs, one kind after the other, over and over, and compares their medians. A JVM is
- * measured from outside, from its start to its end.
+ * Starts new JVMs, alternating between kinds, and compares their medians. A JVM is measured from
+ * outside, from its start to its end.
  */
 public final class StartUp {
 
@@ -50,7 +50,7 @@ public final class StartUp {
   /**
    * Runs.
    *
-   * @param arguments the directory with the jars, and how many JVMs of each kind
+   * @param arguments the directory with the jars, and the number of JVMs of each kind
    */
   public static void main(String[] arguments) throws Exception {
     Path keyStore = Files.createTempDirectory("cachette-benchmark").resolve("server.p12");

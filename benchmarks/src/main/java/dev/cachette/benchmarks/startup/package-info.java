@@ -1,4 +1,4 @@
-/** The first answer in a fresh JVM; each class with a main is one JVM. */
+/** The first answer in a new JVM; each class with a main method is one JVM. */
 @NullMarked
 package dev.cachette.benchmarks.startup;
 

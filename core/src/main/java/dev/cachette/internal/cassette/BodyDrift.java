@@ -20,19 +20,19 @@ import org.w3c.dom.Document;
 import org.w3c.dom.Node;
 
 /**
- * How the shape of a body has changed. Elements of an array are held against each other as if they
- * were one, so that a longer list is no other shape.
+ * Finds changes in the shape of a body. The elements of an array are compared as if they were one,
+ * so that a longer list is not a change of shape.
  */
 public final class BodyDrift {
 
   private final Set<String> ignored = new HashSet<>();
 
-  /** By kind and place: of the elements of an array, the first that has changed will do. */
+  /** By kind and place: one change is enough for all elements of an array. */
   private final Map<String, Change> changes = new LinkedHashMap<>();
 
   private BodyDrift() {}
 
-  /** The changes from one value to another, but for what stands at the ignored paths. */
+  /** Returns the changes from one value to another, except at the ignored paths. */
   public static List<Change> ofJson(JsonNode before, JsonNode after, List<String> ignoredPaths) {
     BodyDrift drift = new BodyDrift();
     for (String path : ignoredPaths) {
@@ -98,9 +98,9 @@ public final class BodyDrift {
   }
 
   /**
-   * The changes from one XML document to another.
+   * Adds the changes from one XML document to another.
    *
-   * @return whether both are XML
+   * @return false if one of them is not XML
    */
   public static boolean addXml(
       List<Change> into, Content before, Content after, List<String> ignoredExpressions) {
@@ -125,7 +125,7 @@ public final class BodyDrift {
     }
   }
 
-  /** The texts of all elements, by their paths; of several with one path all texts. */
+  /** Returns the texts of all elements by path; elements with the same path share an entry. */
   private static Map<String, String> elements(Document document, List<String> ignoredExpressions) {
     Set<Node> left = new HashSet<>();
     ignoredExpressions.forEach(

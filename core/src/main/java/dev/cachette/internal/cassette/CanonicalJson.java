@@ -8,7 +8,9 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 
-/** JSON in one text that equal values share: members sorted, numbers by their value. */
+/**
+ * Canonical JSON text: equal values have equal texts, with sorted members and normalised numbers.
+ */
 final class CanonicalJson {
 
   private final Set<String> ignored = new HashSet<>();
@@ -20,7 +22,7 @@ final class CanonicalJson {
     }
   }
 
-  /** The text, without what stands at the ignored paths. */
+  /** Returns the text, without the values at the ignored paths. */
   static String of(JsonNode root, List<String> ignoredPaths) {
     CanonicalJson canonical = new CanonicalJson(root, ignoredPaths);
     canonical.append(Located.root(root));

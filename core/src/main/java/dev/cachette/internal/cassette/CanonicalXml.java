@@ -12,7 +12,7 @@ import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /**
- * XML in one text that documents share that say the same: prefixes, the order of attributes,
+ * Canonical XML text: equivalent documents have equal texts; prefixes, the order of attributes,
  * comments, and white space at the ends of texts do not count.
  */
 final class CanonicalXml {
@@ -28,7 +28,7 @@ final class CanonicalXml {
     }
   }
 
-  /** The text, without the elements and attributes that the expressions find. */
+  /** Returns the text, without the elements and attributes that the expressions select. */
   static String of(Document document, List<String> ignoredExpressions) {
     CanonicalXml canonical = new CanonicalXml(document, ignoredExpressions);
     canonical.append(document.getDocumentElement());

@@ -5,7 +5,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
-/** Texts that may be long, in a few characters that equal ones share. */
+/** Short digests of texts that may be long. */
 final class Digests {
 
   private static final int BYTES = 16;

@@ -1,6 +1,6 @@
 package dev.cachette.internal.cassette;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
@@ -11,28 +11,28 @@ import java.time.Instant;
 import java.util.Optional;
 
 /**
- * An attempt to connect that failed, as an exchange: before there is a connection there is no
- * request, so it is written as what RFC 9110 section 9.3.6 has for making one.
+ * A failed attempt to connect, as an exchange. There is no request before a connection is
+ * established, so it is recorded as a CONNECT request (RFC 9110 section 9.3.6).
  */
 public final class FailedConnection {
 
   static final String METHOD = "CONNECT";
 
-  /** The port that is taken where none is known yet. */
+  /** The port, if none is known yet. */
   public static final int HTTPS = 443;
 
   private static final int HTTP = 80;
 
   private FailedConnection() {}
 
-  /** The exchange. */
+  /** Returns the exchange. */
   public static Exchange of(
-      Instant started, Duration time, String host, int port, Trouble.Kind trouble) {
+      Instant started, Duration time, String host, int port, Fault.Kind fault) {
     Request attempt = new Request(METHOD, uri(host, port), Headers.none(), Body.empty());
-    return Exchange.failed(started, time, attempt, trouble);
+    return Exchange.failed(started, time, attempt, fault);
   }
 
-  /** What stands for a host and a port, of which no more is known. */
+  /** Returns the CONNECT request for a host and a port. */
   public static Uri uri(String host, int port) {
     return new Uri(port == HTTP ? "http" : "https", host, port, "/", Optional.empty());
   }

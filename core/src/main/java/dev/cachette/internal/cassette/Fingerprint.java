@@ -18,7 +18,10 @@ import java.util.Optional;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 
-/** What two requests share that fit the same recording. May be shared between threads. */
+/**
+ * A key that requests share if they match the same recorded exchange. Safe to share between
+ * threads.
+ */
 final class Fingerprint {
 
   private final Matching matching;
@@ -27,7 +30,7 @@ final class Fingerprint {
     this.matching = matching;
   }
 
-  /** Of the parts that stand before the headers. */
+  /** Returns the key of method and URL. */
   String ofLine(String method, Uri uri) {
     StringBuilder key = new StringBuilder();
     if (matching.isOn(Part.METHOD)) {
@@ -49,7 +52,7 @@ final class Fingerprint {
     return key.toString();
   }
 
-  /** One parameter needs no sorting, and most have no escapes. */
+  /** A single parameter needs no sorting, and most have no escapes. */
   private String query(String raw, Uri uri) {
     int equals = raw.indexOf('=');
     boolean whole =
@@ -60,7 +63,7 @@ final class Fingerprint {
     return whole ? raw + "&" : fields(uri.query(), matching.ignoredQuery());
   }
 
-  /** Whether there is one parameter, of letters, digits and hyphens. */
+  /** Returns true if there is one parameter, of letters, digits and hyphens. */
   private static boolean isPlain(String raw, int equals) {
     for (int at = 0; at < raw.length(); at++) {
       char c = raw.charAt(at);
@@ -72,7 +75,7 @@ final class Fingerprint {
     return true;
   }
 
-  /** Of the headers that are compared, and of the body, unless the user compares it. */
+  /** Returns the key of the compared headers and the body, unless the user compares bodies. */
   String ofRest(Request request) {
     String headers =
         matching.headers().stream()
@@ -116,7 +119,7 @@ final class Fingerprint {
     }
   }
 
-  /** Each part by its name, type and content; the boundary is drawn anew by every client. */
+  /** Returns each part by name, type and content; the boundary differs in every request. */
   private String multipart(Content content) {
     Optional<String> boundary =
         content.headers().first("content-type").flatMap(it -> Parameters.of(it).named("boundary"));
@@ -135,7 +138,7 @@ final class Fingerprint {
     }
   }
 
-  /** A part of a form without a type is text (RFC 7578 section 4.4). */
+  /** Returns true for text: a part of a form without a type is text (RFC 7578 section 4.4). */
   private static Headers partHeaders(Headers headers) {
     return headers.has("content-type") ? headers : headers.with("content-type", "text/plain");
   }

@@ -4,7 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.match.Content;
 import java.util.Arrays;
 import java.util.Base64;
@@ -12,25 +12,25 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * A body as HAR holds it: with its content coding undone, as text where it is text, else in Base64.
- * Read back it is coded again, so that it fits its headers.
+ * A body in HAR: decoded from its content encoding, as text if it is text, otherwise in Base64.
+ * When it is read, it is encoded again, so that it agrees with its headers.
  */
 final class HarContent {
 
-  /** The coding that could not be undone. */
-  private static final String CODED = "_coded";
+  /** The content encoding that could not be decoded. */
+  private static final String CODED = "_stillEncoded";
 
   private HarContent() {}
 
   /**
    * Writes a body as {@code text}.
    *
-   * @param encoding the name of the member that says where the text is Base64
-   * @return how many bytes it has when decoded
+   * @param encoding the name of the member that marks Base64
+   * @return the number of decoded bytes
    */
   static int write(ObjectNode into, Headers headers, Body body, String encoding) {
     Content content = Content.of(headers, body);
-    boolean coded = content.codingProblem().isPresent();
+    boolean coded = content.encodingProblem().isPresent();
     byte[] bytes = coded ? body.bytes() : content.bytes();
     if (bytes.length == 0) {
       return 0;
@@ -49,32 +49,32 @@ final class HarContent {
   }
 
   /**
-   * A body with the headers that it fits.
+   * Reads a body, and the headers that agree with it.
    *
-   * @throws IllegalArgumentException if its Base64 is none
+   * @throws IllegalArgumentException if its Base64 is invalid
    */
-  static Read read(JsonNode from, Headers headers, String encoding) {
+  static Read read(JsonNode from, Headers headers, String encodingMember) {
     String text = from.path("text").asText("");
     byte[] bytes =
-        from.path(encoding).asText().equalsIgnoreCase("base64")
+        from.path(encodingMember).asText().equalsIgnoreCase("base64")
             ? Base64.getMimeDecoder().decode(text)
             : text.getBytes(headers.charset());
-    List<String> codings = ContentCoding.namesIn(headers.all("content-encoding"));
-    if (from.has(CODED) || codings.isEmpty() || bytes.length == 0) {
+    List<String> encodings = ContentEncoding.namesIn(headers.all("content-encoding"));
+    if (from.has(CODED) || encodings.isEmpty() || bytes.length == 0) {
       return new Read(headers, Body.of(bytes));
     }
-    for (String name : codings) {
-      Optional<ContentCoding> coding = ContentCoding.named(name);
-      if (coding.isEmpty()) {
-        // Another program has undone a coding that we cannot do again.
+    for (String name : encodings) {
+      Optional<ContentEncoding> encoding = ContentEncoding.named(name);
+      if (encoding.isEmpty()) {
+        // Another program decoded it from an encoding that we cannot produce.
         return new Read(headers.with("content-encoding"), Body.of(bytes));
       }
-      bytes = coding.get().encode(bytes);
+      bytes = encoding.get().encode(bytes);
     }
     return new Read(headers, Body.of(bytes));
   }
 
-  /** A body, and the headers that it fits. */
+  /** A body, and the headers that agree with it. */
   record Read(Headers headers, Body body) {}
 
   private static boolean isText(String text) {

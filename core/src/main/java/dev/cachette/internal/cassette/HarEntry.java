@@ -3,7 +3,7 @@ package dev.cachette.internal.cassette;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
@@ -24,29 +24,32 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 
-/** Reads an entry of HAR, ours or another program's. What is wrong with it is named by its path. */
+/**
+ * Reads an entry of a HAR file, from Cachette or another tool. Problems are reported with their
+ * path.
+ */
 final class HarEntry {
 
-  /** What is said of one connection, or follows from the body as it is sent this time. */
+  /** Headers of one connection, or derived from the body as it is sent. */
   private static final Set<String> NOT_REPLAYED =
       Set.of("connection", "keep-alive", "transfer-encoding", "proxy-connection", "upgrade");
 
   private static final Pattern ESCAPED_MARKER = Pattern.compile("%7B%7B([A-Za-z0-9_:=-]+)%7D%7D");
 
-  /** What browsers say of a request that was not answered. */
-  private static final Map<String, Trouble.Kind> ERRORS =
+  /** How browsers describe a request without an answer. */
+  private static final Map<String, Fault.Kind> ERRORS =
       Map.of(
-          "net::ERR_NAME_NOT_RESOLVED", Trouble.Kind.UNKNOWN_HOST,
-          "net::ERR_CONNECTION_REFUSED", Trouble.Kind.CONNECTION_REFUSED,
-          "net::ERR_CONNECTION_TIMED_OUT", Trouble.Kind.CONNECT_TIMEOUT,
-          "net::ERR_TIMED_OUT", Trouble.Kind.CONNECT_TIMEOUT,
-          "net::ERR_CONNECTION_RESET", Trouble.Kind.CONNECTION_RESET,
-          "net::ERR_EMPTY_RESPONSE", Trouble.Kind.CONNECTION_CLOSED,
-          "net::ERR_CONNECTION_CLOSED", Trouble.Kind.CONNECTION_CLOSED);
+          "net::ERR_NAME_NOT_RESOLVED", Fault.Kind.UNKNOWN_HOST,
+          "net::ERR_CONNECTION_REFUSED", Fault.Kind.CONNECTION_REFUSED,
+          "net::ERR_CONNECTION_TIMED_OUT", Fault.Kind.CONNECT_TIMEOUT,
+          "net::ERR_TIMED_OUT", Fault.Kind.CONNECT_TIMEOUT,
+          "net::ERR_CONNECTION_RESET", Fault.Kind.CONNECTION_RESET,
+          "net::ERR_EMPTY_RESPONSE", Fault.Kind.CONNECTION_CLOSED,
+          "net::ERR_CONNECTION_CLOSED", Fault.Kind.CONNECTION_CLOSED);
 
   private HarEntry() {}
 
-  /** An entry that is not as it should be. */
+  /** Thrown if an entry is malformed. */
   static final class Malformed extends Exception {
 
     private static final long serialVersionUID = 1;
@@ -56,14 +59,14 @@ final class HarEntry {
     }
   }
 
-  /** The exchange. */
+  /** Returns the exchange. */
   static Exchange read(JsonNode entry) throws Malformed {
     Request request = request(member(entry, "", "request"));
     Instant started = instant(entry);
     Duration time = Duration.ofNanos((long) (entry.path("time").asDouble(0) * 1e6));
-    Optional<Trouble.Kind> trouble = trouble(entry);
-    if (trouble.isPresent()) {
-      return Exchange.failed(started, time, request, trouble.get());
+    Optional<Fault.Kind> fault = fault(entry);
+    if (fault.isPresent()) {
+      return Exchange.failed(started, time, request, fault.get());
     }
     JsonNode response = member(entry, "", "response");
     int status = response.path("status").asInt(-1);
@@ -80,14 +83,14 @@ final class HarEntry {
     Headers headers = headers(from, "/request", "headers");
     try {
       Body body = body(from.path("postData"), headers);
-      return new Request(method, Uri.parse(withMarkers(url)), headers, body);
+      return new Request(method, Uri.parse(withPlaceholders(url)), headers, body);
     } catch (IllegalArgumentException malformed) {
       throw new Malformed("/request", malformed.getMessage());
     }
   }
 
-  /** A URL has no braces, so markers are escaped in it. */
-  private static String withMarkers(String url) {
+  /** Escapes braces in a URL, but not those of placeholders. */
+  private static String withPlaceholders(String url) {
     return ESCAPED_MARKER.matcher(url).replaceAll("{{$1}}");
   }
 
@@ -103,7 +106,7 @@ final class HarEntry {
     return HarContent.read(from, typed, "_encoding").body();
   }
 
-  /** Some programs take JSON for a form, and list its members. */
+  /** Some tools treat JSON as a form, and list its members. */
   private static Body object(JsonNode params) {
     ObjectNode object = JsonNodeFactory.instance.objectNode();
     params.forEach(member -> object.set(member.path("name").asText(), member.path("value")));
@@ -148,7 +151,7 @@ final class HarEntry {
     JsonNode fields = from.path(member);
     for (int at = 0; at < fields.size(); at++) {
       String name = fields.path(at).path("name").asText("");
-      // Names that begin with a colon are of HTTP/2, and said elsewhere.
+      // Names that begin with a colon are HTTP/2 pseudo-headers, which are stored elsewhere.
       if (!name.startsWith(":") && !NOT_REPLAYED.contains(name.toLowerCase(Locale.ROOT))) {
         try {
           headers.add(
@@ -161,21 +164,21 @@ final class HarEntry {
     return Headers.of(headers);
   }
 
-  private static Optional<Trouble.Kind> trouble(JsonNode entry) throws Malformed {
-    String ours = entry.path("_trouble").asText("");
+  private static Optional<Fault.Kind> fault(JsonNode entry) throws Malformed {
+    String ours = entry.path("_fault").asText("");
     if (!ours.isEmpty()) {
-      for (Trouble.Kind kind : Trouble.Kind.values()) {
-        if (troubleName(kind).equals(ours)) {
+      for (Fault.Kind kind : Fault.Kind.values()) {
+        if (faultName(kind).equals(ours)) {
           return Optional.of(kind);
         }
       }
-      throw new Malformed("/_trouble", "there is no trouble \"" + ours + "\"");
+      throw new Malformed("/_fault", "unknown fault \"" + ours + "\"");
     }
     return Optional.ofNullable(ERRORS.get(entry.path("response").path("_error").asText("")));
   }
 
-  /** A trouble as a cassette names it: {@code connectionRefused}. */
-  static String troubleName(Trouble.Kind kind) {
+  /** Returns the name of a fault in cassettes: {@code connectionRefused}. */
+  static String faultName(Fault.Kind kind) {
     String[] words = kind.name().toLowerCase(Locale.ROOT).split("_");
     StringBuilder name = new StringBuilder(words[0]);
     for (int at = 1; at < words.length; at++) {
@@ -191,7 +194,7 @@ final class HarEntry {
       return OffsetDateTime.parse(written).toInstant();
     } catch (DateTimeParseException malformed) {
       throw new Malformed(
-          "/startedDateTime", "\"" + written + "\" is no date and time (ISO 8601, with its zone)");
+          "/startedDateTime", "\"" + written + "\" is not a date and time (ISO 8601, with offset)");
     }
   }
 
@@ -204,7 +207,7 @@ final class HarEntry {
     JsonNode member = from.path(name);
     if (!member.isObject()) {
       throw new Malformed(
-          path + "/" + name, member.isMissingNode() ? "is missing" : "is no object");
+          path + "/" + name, member.isMissingNode() ? "is missing" : "is not an object");
     }
     return member;
   }
@@ -212,7 +215,8 @@ final class HarEntry {
   private static String text(JsonNode from, String path, String name) throws Malformed {
     JsonNode member = from.path(name);
     if (!member.isTextual()) {
-      throw new Malformed(path + "/" + name, member.isMissingNode() ? "is missing" : "is no text");
+      throw new Malformed(
+          path + "/" + name, member.isMissingNode() ? "is missing" : "is not a string");
     }
     return member.asText();
   }

@@ -20,8 +20,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a HAR file holds, and where: read in one pass, the bodies skipped, so that a large file is
- * opened as fast as its bytes can be parsed, and costs a few words of memory an entry.
+ * An index of the entries of a HAR file, built in one pass that skips bodies, so that opening a
+ * large file takes as long as parsing its bytes, and a few words of memory per entry.
  */
 public final class HarIndex {
 
@@ -33,7 +33,7 @@ public final class HarIndex {
   private final ObjectNode log = JsonNodeFactory.instance.objectNode();
   private final List<Entry> entries = new ArrayList<>();
 
-  /** There are few, so each is kept once. */
+  /** There are few different ones, so each is kept once. */
   private final Map<String, String> methods = new HashMap<>();
 
   private HarIndex(String name) {
@@ -41,7 +41,7 @@ public final class HarIndex {
   }
 
   /**
-   * Where an entry stands in the file.
+   * The position of an entry in the file.
    *
    * @param offset of its first byte
    * @param length in bytes
@@ -51,16 +51,16 @@ public final class HarIndex {
    */
   public record Entry(long offset, int length, int line, String method, String url) {}
 
-  /** Nothing yet. */
+  /** Creates an empty index. */
   public static HarIndex empty(String name) {
     return new HarIndex(name);
   }
 
   /**
-   * Reads a file.
+   * Indexes a file.
    *
-   * @param name the file as messages name it
-   * @throws CassetteException if it is no HAR of a version that is known
+   * @param name the name of the file in messages
+   * @throws CassetteException if it is not a HAR file of a supported version
    * @throws IOException if it cannot be read
    */
   public static HarIndex read(String name, InputStream in) throws IOException {
@@ -75,22 +75,22 @@ public final class HarIndex {
     return index;
   }
 
-  /** The file as messages name it. */
+  /** Returns the name of the file in messages. */
   public String name() {
     return name;
   }
 
-  /** Its entries, in the order in which they stand there. */
+  /** Returns its entries, in file order. */
   public List<Entry> entries() {
     return entries;
   }
 
-  /** The members of the log that are no entries. */
+  /** Returns the members of the log, except its entries. */
   ObjectNode log() {
     return log;
   }
 
-  /** The members beside the log. */
+  /** Returns the members next to the log. */
   ObjectNode root() {
     return root;
   }
@@ -111,10 +111,10 @@ public final class HarIndex {
       }
     }
     if (!hasLog) {
-      throw malformed(parser, "there is no member \"log\", so it is no HAR file", null);
+      throw malformed(parser, "there is no member \"log\", so this is not a HAR file", null);
     }
     if (parser.nextToken() != null) {
-      throw malformed(parser, "there is more behind its end", null);
+      throw malformed(parser, "unexpected content after the end", null);
     }
     requireKnownVersion(parser);
   }
@@ -145,7 +145,7 @@ public final class HarIndex {
     JsonLocation start = parser.currentTokenLocation();
     long offset = start.getByteOffset();
     if (offset < 0) {
-      throw malformed(parser, "it is not written in UTF-8", null);
+      throw malformed(parser, "it is not encoded in UTF-8", null);
     }
     String method = "";
     String url = "";
@@ -183,7 +183,7 @@ public final class HarIndex {
 
   private void require(JsonParser parser, JsonToken token, String what) throws IOException {
     if (parser.currentToken() != token) {
-      throw malformed(parser, "this should be " + what, null);
+      throw malformed(parser, "expected " + what, null);
     }
   }
 
@@ -193,8 +193,8 @@ public final class HarIndex {
       throw new CassetteException(
           String.format(
               Locale.ROOT,
-              "The cassette %s is a HAR of version %s; 1.1 and 1.2 can be read.\n"
-                  + "Mend: export it as HAR 1.2. The file is left as it is.",
+              "The cassette %s is HAR version %s; supported are 1.1 and 1.2.\n"
+                  + "Fix: export it as HAR 1.2. The file is unchanged.",
               name,
               version));
     }
@@ -215,8 +215,8 @@ public final class HarIndex {
         String.format(
             Locale.ROOT,
             "The cassette %s cannot be read: %s%s%s\n"
-                + "Mend: correct it there, or take it from version control, or delete it and "
-                + "record it again.",
+                + "Fix: correct it there, restore it from version control, or delete it and record"
+                + " it again.",
             name,
             place,
             problem,

@@ -21,7 +21,7 @@ import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Map;
 
-/** Writes HAR 1.2, its members in a fixed order, two spaces for each level. */
+/** Writes HAR 1.2, with members in a fixed order and an indentation of two spaces. */
 final class HarWriter {
 
   static final String VERSION = "1.2";
@@ -29,12 +29,12 @@ final class HarWriter {
 
   private HarWriter() {}
 
-  /** An entry as text, without the indentation that its place in the file gives it. */
+  /** Returns an entry as text, not indented. */
   static String entry(Exchange exchange) {
     return text(tree(exchange));
   }
 
-  /** An entry. */
+  /** Returns an entry as JSON. */
   static ObjectNode tree(Exchange exchange) {
     ObjectNode entry = NODES.objectNode();
     long millis = exchange.time().toMillis();
@@ -49,21 +49,21 @@ final class HarWriter {
             .orElseGet(HarWriter::noResponse));
     entry.set("cache", NODES.objectNode());
     entry.set("timings", NODES.objectNode().put("send", 0).put("wait", millis).put("receive", 0));
-    exchange.trouble().ifPresent(kind -> entry.put("_trouble", HarEntry.troubleName(kind)));
+    exchange.fault().ifPresent(kind -> entry.put("_fault", HarEntry.faultName(kind)));
     return entry;
   }
 
   /**
    * Writes a whole file.
    *
-   * @param log the members of the log that stand before its entries
-   * @param root other members beside the log
+   * @param log the members of the log before its entries
+   * @param root members next to the log
    * @param entries the entries as text
    */
   static void write(OutputStream out, ObjectNode log, ObjectNode root, Iterable<String> entries) {
     try {
       StringBuilder head = new StringBuilder(text(log));
-      // What is open at the end of the head is closed behind the entries.
+      // The braces that are open after the head are closed after the entries.
       head.setLength(head.length() - "\n}".length());
       write(out, "{\n  \"log\": " + indented(head.toString(), "  ") + ",\n    \"entries\": [");
       String before = "\n      ";
@@ -82,7 +82,7 @@ final class HarWriter {
     }
   }
 
-  /** An instant as a cassette holds it: to the millisecond, in UTC. */
+  /** Returns an instant in the format of cassettes: milliseconds, in UTC. */
   static String written(Instant instant) {
     String text = instant.truncatedTo(ChronoUnit.MILLIS).toString();
     return text.contains(".") ? text : text.replace("Z", ".000Z");
@@ -181,7 +181,7 @@ final class HarWriter {
     return Json.text(node, new Layout());
   }
 
-  /** No text of JSON has a line break in it but between its tokens. */
+  /** JSON has line breaks only between tokens, so indenting lines is safe. */
   private static String indented(String json, String indentation) {
     return json.replace("\n", "\n" + indentation);
   }
@@ -190,7 +190,7 @@ final class HarWriter {
     out.write(text.getBytes(StandardCharsets.UTF_8));
   }
 
-  /** One member a line, so that versions can be compared and merged by line. */
+  /** One member per line, so that version control can compare and merge lines. */
   private static final class Layout extends DefaultPrettyPrinter {
 
     private static final long serialVersionUID = 1;

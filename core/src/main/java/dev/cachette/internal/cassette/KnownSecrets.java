@@ -19,13 +19,12 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Secrets whose values are known, and are replaced wherever they stand in a text, in whatever form:
- * those that are written as a whole in one of the forms, and those within something that is encoded
- * as a whole, as a password is in Basic credentials.
+ * Secrets with known values, which are replaced wherever they occur in a text: in one of the known
+ * forms, or inside a value that is encoded as a whole, such as a password in Basic credentials.
  */
 final class KnownSecrets {
 
-  /** So deep is looked into what is encoded within something encoded. */
+  /** The maximum depth of nested encodings. */
   private static final int DEEPEST = 3;
 
   private static final Pattern BASE64 = Pattern.compile("[A-Za-z0-9+/_-]{8,}={0,2}");
@@ -39,32 +38,32 @@ final class KnownSecrets {
   private final Map<String, String> named;
 
   /** A secret in one form. */
-  private record Variant(String text, String marker) {}
+  private record Variant(String text, String placeholder) {}
 
   /**
-   * The secrets that the user has named.
+   * Starts with the secrets that the user has named.
    *
-   * @param named their values by their names
+   * @param named their values by name
    */
   KnownSecrets(Map<String, String> named) {
     this.named = named;
     named.forEach((name, value) -> learn(name, value));
   }
 
-  /** Takes this value for a secret from now on. */
+  /** Adds a secret value. */
   void learn(String name, String value) {
     if (!values.add(value)) {
       return;
     }
-    for (Marker.Form form : Marker.Form.values()) {
+    for (Placeholder.Form form : Placeholder.Form.values()) {
       String text = form.of(value);
       boolean isNew = variants.stream().noneMatch(variant -> variant.text.equals(text));
       if (isNew) {
-        variants.add(new Variant(text, Marker.of(name, form)));
+        variants.add(new Variant(text, Placeholder.of(name, form)));
       }
       String lower = lowerEscapes(text);
       if (isNew && !lower.equals(text)) {
-        variants.add(new Variant(lower, Marker.of(name, form)));
+        variants.add(new Variant(lower, Placeholder.of(name, form)));
       }
     }
     variants.sort(Comparator.comparingInt(variant -> -variant.text.length()));
@@ -74,7 +73,7 @@ final class KnownSecrets {
     return variants.isEmpty();
   }
 
-  /** The text with markers in place of secrets. */
+  /** Returns the text with placeholders for secrets. */
   String redact(String text) {
     return variants.isEmpty() ? text : redact(text, DEEPEST);
   }
@@ -83,7 +82,7 @@ final class KnownSecrets {
     String redacted = text;
     for (Variant variant : variants) {
       if (redacted.contains(variant.text)) {
-        redacted = redacted.replace(variant.text, variant.marker);
+        redacted = redacted.replace(variant.text, variant.placeholder);
       }
     }
     if (depth == 0) {
@@ -98,7 +97,7 @@ final class KnownSecrets {
     return within(BASE64, redacted, token -> base64(token, depth));
   }
 
-  /** A part of a text, with secrets taken out; empty if there are none in it. */
+  /** Returns a part of a text with secrets redacted; empty if there are none. */
   private interface Within {
     Optional<String> redact(String token);
   }
@@ -108,8 +107,9 @@ final class KnownSecrets {
     StringBuilder changed = new StringBuilder();
     while (tokens.find()) {
       String token = tokens.group();
-      boolean isMarker = tokens.start() >= 2 && text.startsWith(Marker.OPEN, tokens.start() - 2);
-      String replacement = isMarker ? token : change.redact(token).orElse(token);
+      boolean isPlaceholder =
+          tokens.start() >= 2 && text.startsWith(Placeholder.OPEN, tokens.start() - 2);
+      String replacement = isPlaceholder ? token : change.redact(token).orElse(token);
       tokens.appendReplacement(changed, Matcher.quoteReplacement(replacement));
     }
     return tokens.appendTail(changed).toString();
@@ -123,10 +123,10 @@ final class KnownSecrets {
     String redacted = redact(plain, depth - 1);
     return redacted.equals(plain)
         ? Optional.empty()
-        : Optional.of(outsideMarkers(redacted, Marker.Form.URL));
+        : Optional.of(outsidePlaceholders(redacted, Placeholder.Form.URL));
   }
 
-  /** A string of JSON, with whatever escapes in it. */
+  /** Returns a JSON string, which may contain escapes. */
   private Optional<String> escaped(String literal, int depth) {
     if (literal.indexOf('\\') < 0) {
       return Optional.empty();
@@ -136,7 +136,7 @@ final class KnownSecrets {
       String redacted = redact(plain, depth - 1);
       return redacted.equals(plain)
           ? Optional.empty()
-          : Optional.of('"' + outsideMarkers(redacted, Marker.Form.JSON) + '"');
+          : Optional.of('"' + outsidePlaceholders(redacted, Placeholder.Form.JSON) + '"');
     } catch (IllegalArgumentException noJson) {
       return Optional.empty();
     }
@@ -154,44 +154,46 @@ final class KnownSecrets {
       }
       boolean isText = Arrays.equals(plain.getBytes(StandardCharsets.UTF_8), bytes);
       return Optional.of(
-          Marker.OPEN
+          Placeholder.OPEN
               + (forUrls ? "base64url=" : "base64=")
               + (isText ? redacted : "-")
-              + Marker.CLOSE);
+              + Placeholder.CLOSE);
     } catch (IllegalArgumentException noBase64) {
       return Optional.empty();
     }
   }
 
-  /** Encodes what is no marker; a plain marker is filled in this form then. */
-  private static String outsideMarkers(String text, Marker.Form form) {
-    Matcher markers = FILLED.matcher(text);
+  /** Encodes everything but placeholders; plain placeholders are filled in this form. */
+  private static String outsidePlaceholders(String text, Placeholder.Form form) {
+    Matcher placeholders = FILLED.matcher(text);
     StringBuilder encoded = new StringBuilder();
     int from = 0;
-    while (markers.find()) {
-      encoded.append(form.of(text.substring(from, markers.start())));
+    while (placeholders.find()) {
+      encoded.append(form.of(text.substring(from, placeholders.start())));
       encoded.append(
-          markers.group(2) == null ? Marker.of(markers.group(1), form) : markers.group());
-      from = markers.end();
+          placeholders.group(2) == null
+              ? Placeholder.of(placeholders.group(1), form)
+              : placeholders.group());
+      from = placeholders.end();
     }
     return encoded.append(form.of(text.substring(from))).toString();
   }
 
-  /** The text with the values in place of markers, of secrets that the user has named. */
+  /** Returns the text with placeholders of named secrets filled. */
   String fill(String text) {
-    if (named.isEmpty() || !text.contains(Marker.OPEN)) {
+    if (named.isEmpty() || !text.contains(Placeholder.OPEN)) {
       return text;
     }
     String unwrapped = unwrap(text);
     return FILLED
         .matcher(unwrapped)
         .replaceAll(
-            marker ->
+            placeholder ->
                 Matcher.quoteReplacement(
-                    value(marker.group(1), marker.group(2)).orElse(marker.group())));
+                    value(placeholder.group(1), placeholder.group(2)).orElse(placeholder.group())));
   }
 
-  /** What was encoded as a whole is filled, and encoded again. */
+  /** Fills a value that was encoded as a whole, and encodes it again. */
   private String unwrap(String text) {
     Matcher wrapped = WRAPPED.matcher(text);
     StringBuilder filled = new StringBuilder();
@@ -203,19 +205,19 @@ final class KnownSecrets {
       }
       filled.append(text, copied, wrapped.start());
       filled.append(wrap(wrapped.group(1), fill(text.substring(wrapped.end(), end))));
-      copied = end + Marker.CLOSE.length();
+      copied = end + Placeholder.CLOSE.length();
     }
     return filled.append(text, copied, text.length()).toString();
   }
 
-  /** The place of the braces that close what was opened before, whatever is marked within. */
+  /** Returns the position of the closing braces, with nested ones skipped. */
   private static int endOf(String text, int from) {
     int open = 1;
     for (int at = from; at < text.length(); at++) {
-      if (text.startsWith(Marker.OPEN, at)) {
+      if (text.startsWith(Placeholder.OPEN, at)) {
         open++;
         at++;
-      } else if (text.startsWith(Marker.CLOSE, at)) {
+      } else if (text.startsWith(Placeholder.CLOSE, at)) {
         open--;
         if (open == 0) {
           return at;
@@ -227,18 +229,19 @@ final class KnownSecrets {
   }
 
   private static String wrap(String form, String text) {
-    return (form.equals("base64") ? Marker.Form.BASE64 : Marker.Form.BASE64URL).of(text);
+    return (form.equals("base64") ? Placeholder.Form.BASE64 : Placeholder.Form.BASE64URL).of(text);
   }
 
   private Optional<String> value(String name, @Nullable String form) {
-    // A host is in lower case, whatever was written there.
+    // Hosts are in lower case, however they were written.
     return named.entrySet().stream()
         .filter(secret -> secret.getKey().equalsIgnoreCase(name))
         .findFirst()
         .flatMap(
             secret ->
-                Arrays.stream(Marker.Form.values())
-                    .filter(it -> form == null ? it == Marker.Form.PLAIN : it.token().equals(form))
+                Arrays.stream(Placeholder.Form.values())
+                    .filter(
+                        it -> form == null ? it == Placeholder.Form.PLAIN : it.token().equals(form))
                     .findFirst()
                     .map(it -> it.of(secret.getValue())));
   }
@@ -246,7 +249,7 @@ final class KnownSecrets {
   private static String unpadded(String token) {
     int end = token.indexOf('=');
     String bare = end < 0 ? token : token.substring(0, end);
-    // One character alone says nothing.
+    // A single character is not a secret.
     return bare.length() % 4 == 1 ? bare.substring(0, bare.length() - 1) : bare;
   }
 

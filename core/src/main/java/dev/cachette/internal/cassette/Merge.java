@@ -14,29 +14,29 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
- * What is written when a recording ends: what was recorded, and of what stands in the file by then
- * all that others have put there meanwhile. Entries that are kept are kept byte by byte, with
- * whatever other programs have written into them; so are those that were recorded again with
- * nothing changed but the time.
+ * The content of a cassette file after a recording: what was recorded, and what other processes
+ * added in the meantime. Existing entries are kept byte by byte, with the members that other tools
+ * added; so are entries that were recorded again with no change but the time.
  */
 public final class Merge {
 
   private static final String CREATOR = "Cachette";
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
 
-  private final Recordings before;
+  private final RecordedExchanges before;
   private final List<Exchange> recorded;
   private final boolean rewriting;
   private final Varying varying;
 
   /**
-   * A merge.
+   * Prepares a merge.
    *
-   * @param before what stood in the file when the recording began
-   * @param rewriting whether what stood there before is replaced
-   * @param varying what differs by nature
+   * @param before the content of the file when the recording began
+   * @param rewriting whether that content is replaced
+   * @param varying the places that vary
    */
-  public Merge(Recordings before, List<Exchange> recorded, boolean rewriting, Varying varying) {
+  public Merge(
+      RecordedExchanges before, List<Exchange> recorded, boolean rewriting, Varying varying) {
     this.varying = varying;
     this.before = before;
     this.recorded = List.copyOf(recorded);
@@ -46,10 +46,10 @@ public final class Merge {
   /**
    * Writes the file.
    *
-   * @param current what stands in it now
-   * @param version of Cachette
+   * @param current its content now
+   * @param version the version of Cachette
    */
-  public void writeTo(OutputStream out, Recordings current, Instant now, String version) {
+  public void writeTo(OutputStream out, RecordedExchanges current, Instant now, String version) {
     Bag old = new Bag();
     IntStream.range(0, before.size()).forEach(at -> old.add(Digests.of(before.text(at))));
     List<Integer> others = new ArrayList<>();
@@ -72,8 +72,10 @@ public final class Merge {
     HarWriter.write(out, log(current, now, version), current.index().root(), entries::iterator);
   }
 
-  /** What was recorded, without what another process has recorded just the same meanwhile. */
-  private List<String> added(Recordings current, List<Integer> others) {
+  /**
+   * Returns what was recorded, except what another process recorded identically in the meantime.
+   */
+  private List<String> added(RecordedExchanges current, List<Integer> others) {
     Bag theirs = new Bag();
     others.forEach(at -> theirs.add(timeless(current.get(at))));
     Map<String, String> unchanged = new HashMap<>();
@@ -92,7 +94,7 @@ public final class Merge {
     return added;
   }
 
-  private ObjectNode log(Recordings current, Instant now, String version) {
+  private ObjectNode log(RecordedExchanges current, Instant now, String version) {
     ObjectNode log = NODES.objectNode();
     ObjectNode old = current.index().log();
     log.put("version", HarWriter.VERSION);
@@ -122,10 +124,10 @@ public final class Merge {
                 exchange.protocol(),
                 exchange.request(),
                 exchange.response(),
-                exchange.trouble())));
+                exchange.fault())));
   }
 
-  /** How often there is each of many. */
+  /** Counts equal elements. */
   private static final class Bag {
 
     private final Map<String, Integer> counts = new HashMap<>();

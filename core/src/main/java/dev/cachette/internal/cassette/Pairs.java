@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.BiPredicate;
 
-/** Which exchanges of two recordings belong together. */
+/** Pairs the exchanges of two recordings. */
 public final class Pairs {
 
   private final Fingerprint fingerprint;
@@ -22,8 +22,8 @@ public final class Pairs {
   public record Pair(Optional<Exchange> before, Optional<Exchange> after) {}
 
   /**
-   * The pairs, in the order of the older ones; then what is new. First those with the same request
-   * go together, in their order, then those that have the request line in common.
+   * Returns the pairs in the order of the older exchanges, then the new ones. Exchanges with the
+   * same request are paired first, in order, then those with the same request line.
    */
   public static List<Pair> of(List<Exchange> before, List<Exchange> after, Matching matching) {
     Pairs pairs = new Pairs(matching, after);

@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
-/** Recordings as answers of stubs. */
+/** Recorded exchanges as answers of stubs. */
 public final class RecordedAnswers {
 
   private static final String ANYTHING = "...";
@@ -22,10 +22,10 @@ public final class RecordedAnswers {
   private RecordedAnswers() {}
 
   /**
-   * The first response to a request, its content coding undone.
+   * Returns the first response to a request, decoded from its content encoding.
    *
-   * @param line a request line, whose URL may begin with three dots for whatever stands there
-   * @throws CassetteException if the cassette has no such exchange, or several with other URLs
+   * @param line a request line, whose URL may begin with three dots as a wildcard
+   * @throws CassetteException if the cassette has no such exchange, or several with different URLs
    */
   public static ResponseAnswer of(Cassette cassette, String line) {
     Predicate<Request> wanted = wanted(line);
@@ -35,14 +35,14 @@ public final class RecordedAnswers {
             .filter(exchange -> wanted.test(exchange.request()))
             .toList();
     if (found.isEmpty()) {
-      throw refused(cassette, line, "holds no answered exchange", cassette.exchanges());
+      throw refused(cassette, line, "has no answered exchange", cassette.exchanges());
     }
     if (found.stream().map(exchange -> exchange.request().uri()).distinct().count() > 1) {
-      throw refused(cassette, line, "holds several exchanges", found);
+      throw refused(cassette, line, "has several exchanges", found);
     }
     Response response = found.get(0).response().orElseThrow();
     Content content = Content.of(response.headers(), response.body());
-    boolean undone = content.codingProblem().isEmpty();
+    boolean undone = content.encodingProblem().isEmpty();
     return ResponseAnswer.of(
         new Response(
             response.status(),
@@ -70,7 +70,7 @@ public final class RecordedAnswers {
       Cassette cassette, String line, String what, List<Exchange> shown) {
     return new CassetteException(
         String.format(
-            "The cassette %s %s for \"%s\":\n%s\nMend: name one of them.",
+            "The cassette %s %s for \"%s\":\n%s\nFix: choose one of them.",
             cassette.name(),
             what,
             line,

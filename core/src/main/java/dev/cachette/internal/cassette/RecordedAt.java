@@ -7,15 +7,15 @@ import java.time.format.DateTimeParseException;
 import java.util.Comparator;
 import java.util.Optional;
 
-/** When a cassette was recorded, the last time: as it says itself, else by its exchanges. */
+/** When a cassette was last recorded: as the file says, else from its exchanges. */
 public final class RecordedAt {
 
   static final String MEMBER = "_recordedAt";
 
   private RecordedAt() {}
 
-  /** The instant; empty if there is nothing in it. */
-  public static Optional<Instant> of(Recordings recordings) {
+  /** Returns the instant; empty if it has no exchanges. */
+  public static Optional<Instant> of(RecordedExchanges recordings) {
     String written = recordings.index().log().path(MEMBER).asText("");
     try {
       return Optional.of(OffsetDateTime.parse(written).toInstant());

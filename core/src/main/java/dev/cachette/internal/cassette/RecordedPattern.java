@@ -17,7 +17,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** A recorded request as the pattern that a stub for it would have, to explain why none fits. */
+/** The pattern of a stub for a recorded request, to explain why no exchange matches. */
 final class RecordedPattern {
 
   private RecordedPattern() {}
@@ -68,7 +68,7 @@ final class RecordedPattern {
     return Optional.of(Bodies.sameText(content.text()));
   }
 
-  /** A path in which braces are no variables. */
+  /** Escapes braces in a path, which are not variables here. */
   private static String literal(String path) {
     return path.replace("{", "%7B").replace("}", "%7D").replace("*", "%2A");
   }

@@ -8,7 +8,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
-import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.match.Content;
 import java.io.IOException;
 import java.nio.charset.Charset;
@@ -20,8 +20,8 @@ import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /**
- * Takes secrets out of exchanges, and puts those back that the user has named. What stood in a
- * place of secrets once is taken out everywhere from then on.
+ * Redacts exchanges, and fills in the secrets that the user has named. A value that was found to be
+ * secret is redacted everywhere from then on.
  */
 final class Redactor {
 
@@ -35,16 +35,16 @@ final class Redactor {
     this.places = new SecretPlaces(new SecretNames(rules), known::learn);
   }
 
-  /** The request with markers in place of secrets. */
+  /** Returns the request with placeholders for secrets. */
   Request redact(Request request) {
-    // What has a name is called by it; then places tell what else is to be looked for.
+    // Named secrets get their own names first; then the places tell which other values are secret.
     return redactOnce(redactPlaces(redactOnce(request)));
   }
 
   /**
-   * Many exchanges, of which each may tell what is secret in the others.
+   * Redacts several exchanges, since each may reveal secrets of the others.
    *
-   * @throws dev.cachette.cassette.CassetteException if what is left looks like a secret
+   * @throws dev.cachette.cassette.CassetteException if something still looks like a secret
    */
   List<Exchange> redactAll(String cassette, List<Exchange> exchanges) {
     List<Exchange> marked = redactAll(exchanges);
@@ -52,7 +52,7 @@ final class Redactor {
     return marked;
   }
 
-  /** As {@link #redactAll(String, List)}, whatever is left then. */
+  /** As {@link #redactAll(String, List)}, without searching the rest. */
   List<Exchange> redactAll(List<Exchange> exchanges) {
     List<Exchange> marked = new ArrayList<>();
     exchanges.forEach(exchange -> marked.add(redactPlaces(redactOnce(exchange))));
@@ -60,27 +60,27 @@ final class Redactor {
     return marked;
   }
 
-  /** A header by itself, as it stands in a file of another program. */
+  /** Returns a redacted header. */
   String header(String name, String value) {
     return known.redact(places.header(name, value));
   }
 
-  /** A URL by itself. */
+  /** Returns a redacted URL. */
   String url(String url) {
     return known.redact(places.parameters(known.redact(url)));
   }
 
-  /** Any other text. */
+  /** Returns any other text, redacted. */
   String text(String text) {
     return known.redact(text);
   }
 
-  /** The request with the values of named secrets in it. */
+  /** Returns the request with named secrets filled in. */
   Request fill(Request request) {
     return changed(request, known::fill, (name, value) -> known.fill(value), known::fill);
   }
 
-  /** The exchange with the values of named secrets in its response. */
+  /** Returns the exchange with named secrets filled in its response. */
   Exchange fill(Exchange exchange) {
     if (rules.secrets().isEmpty() || exchange.response().isEmpty()) {
       return exchange;
@@ -157,7 +157,7 @@ final class Redactor {
             .toList());
   }
 
-  /** A body as it is sent, changed as it reads. */
+  /** Returns a body with its decoded text changed. */
   private static Body changed(Headers headers, Body body, UnaryOperator<String> change) {
     if (body.isEmpty()) {
       return body;
@@ -169,9 +169,9 @@ final class Redactor {
       return body;
     }
     byte[] coded = changed;
-    for (String name : ContentCoding.namesIn(headers.all("content-encoding"))) {
-      Optional<ContentCoding> coding = ContentCoding.named(name);
-      coded = coding.isPresent() ? coding.get().encode(coded) : coded;
+    for (String name : ContentEncoding.namesIn(headers.all("content-encoding"))) {
+      Optional<ContentEncoding> encoding = ContentEncoding.named(name);
+      coded = encoding.isPresent() ? encoding.get().encode(coded) : coded;
     }
     return Body.of(coded);
   }
@@ -179,9 +179,9 @@ final class Redactor {
   private static byte[] changed(byte[] plain, Charset charset, UnaryOperator<String> change) {
     if (isGzip(plain)) {
       try {
-        byte[] within = ContentCoding.GZIP.decode(plain);
+        byte[] within = ContentEncoding.GZIP.decode(plain);
         byte[] changed = changed(within, charset, change);
-        return Arrays.equals(within, changed) ? plain : ContentCoding.GZIP.encode(changed);
+        return Arrays.equals(within, changed) ? plain : ContentEncoding.GZIP.encode(changed);
       } catch (IOException noGzip) {
         return plain;
       }
@@ -190,7 +190,7 @@ final class Redactor {
     if (Arrays.equals(text.getBytes(charset), plain)) {
       return change.apply(text).getBytes(charset);
     }
-    // What is no text is looked at byte by byte.
+    // Binary content is searched byte by byte.
     String bytes = new String(plain, StandardCharsets.ISO_8859_1);
     return change.apply(bytes).getBytes(StandardCharsets.ISO_8859_1);
   }

@@ -4,7 +4,7 @@ import dev.cachette.cassette.Redaction;
 import java.util.List;
 import java.util.Set;
 
-/** Which names usually stand before a secret. */
+/** Names that usually denote secrets. */
 final class SecretNames {
 
   private static final Set<String> ANYWHERE =
@@ -27,7 +27,10 @@ final class SecretNames {
           "credentials",
           "sessionid");
 
-  /** Short names, which mean other things elsewhere: a code in JSON is mostly one of an error. */
+  /**
+   * Short names, which have other meanings elsewhere: {@code code} in JSON is usually an error
+   * code.
+   */
   private static final Set<String> AS_PARAMETER = Set.of("key", "code", "auth", "sig", "signature");
 
   private final Redaction rules;
@@ -36,7 +39,7 @@ final class SecretNames {
     this.rules = rules;
   }
 
-  /** Of a header, a member, an element or an attribute. */
+  /** Returns true for the name of a secret header, member, element or attribute. */
   boolean isSecret(String name) {
     String plain = Redaction.plain(name);
     if (rules.spared().contains(plain)) {
@@ -47,7 +50,7 @@ final class SecretNames {
         || ENDINGS.stream().anyMatch(plain::endsWith);
   }
 
-  /** Of a parameter in a query, or a field of a form. */
+  /** Returns true for the name of a secret query parameter or form field. */
   boolean isSecretParameter(String name) {
     String plain = Redaction.plain(name);
     return isSecret(name)
@@ -55,7 +58,7 @@ final class SecretNames {
         || plain.endsWith("signature") && !rules.spared().contains(plain);
   }
 
-  /** Whether what usually is secret of itself is to be left, such as {@code cookie}. */
+  /** Returns true if a default such as {@code cookie} is switched off. */
   boolean isSpared(String name) {
     return rules.spared().contains(Redaction.plain(name));
   }

@@ -12,13 +12,16 @@ import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Puts markers where secrets usually stand, and tells what stood there. */
+/** Replaces secrets at their usual places, and reports their values. */
 final class SecretPlaces {
 
-  /** A shorter secret is not looked for elsewhere. */
+  /** Shorter secrets are not searched for elsewhere. */
   private static final int SHORTEST_SURE = 8;
 
-  /** Nor is a shorter one that may be none: a cookie, or a parameter of a name as short as key. */
+  /**
+   * Nor are shorter values that may not be secret: cookies, or parameters with a name as short as
+   * key.
+   */
   private static final int SHORTEST_UNSURE = 16;
 
   private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
@@ -37,16 +40,16 @@ final class SecretPlaces {
   private final BiConsumer<String, String> found;
 
   /**
-   * Places with these names.
+   * Creates the rules for these names.
    *
-   * @param found is told the name and value of each secret that is worth looking for elsewhere
+   * @param found receives the name and value of each secret to search for elsewhere
    */
   SecretPlaces(SecretNames names, BiConsumer<String, String> found) {
     this.names = names;
     this.found = found;
   }
 
-  /** A value of a header. */
+  /** Redacts the value of a header. */
   String header(String name, String value) {
     String lower = name.toLowerCase(Locale.ROOT);
     if (names.isSpared(name)) {
@@ -63,12 +66,12 @@ final class SecretPlaces {
       return end < 0 ? cookies(value) : cookies(value.substring(0, end)) + value.substring(end);
     }
     if (names.isSecret(name)) {
-      return marker(name, value);
+      return placeholder(name, value);
     }
     return value.indexOf('?') >= 0 ? parameters(value) : value;
   }
 
-  /** A URL, or what stands behind its question mark, or a URL-encoded form. */
+  /** Redacts a URL, a query string, or a URL-encoded form. */
   String parameters(String text) {
     return FIELD
         .matcher(text)
@@ -76,11 +79,11 @@ final class SecretPlaces {
             field ->
                 Matcher.quoteReplacement(
                     names.isSecretParameter(field.group(1))
-                        ? field.group(1) + "=" + marker(field.group(1), field.group(2))
+                        ? field.group(1) + "=" + placeholder(field.group(1), field.group(2))
                         : field.group()));
   }
 
-  /** A body that is text. */
+  /** Redacts a text body. */
   String body(Optional<MediaType> type, String text) {
     String subtype = type.map(MediaType::subtype).orElse("");
     if (subtype.equals("x-www-form-urlencoded")) {
@@ -93,7 +96,7 @@ final class SecretPlaces {
       return replaced(ATTRIBUTE, replaced(ELEMENT, text, false), false);
     }
     return JsonStrings.changeMembers(
-        text, (name, value) -> names.isSecret(name) ? marker(name, value) : value);
+        text, (name, value) -> names.isSecret(name) ? placeholder(name, value) : value);
   }
 
   private String replaced(Pattern pattern, String text, boolean asParameter) {
@@ -109,19 +112,19 @@ final class SecretPlaces {
 
   private String redacted(MatchResult place) {
     String behind = place.group().substring(place.end(3) - place.start());
-    return place.group(1) + marker(place.group(2), place.group(3)) + behind;
+    return place.group(1) + placeholder(place.group(2), place.group(3)) + behind;
   }
 
   private String credentials(String header, String value) {
     int space = value.indexOf(' ');
     if (space < 0) {
-      return marker(header, value);
+      return placeholder(header, value);
     }
     String rest = value.substring(space + 1).strip();
     if (value.substring(0, space).equalsIgnoreCase("basic")) {
       learnPassword(rest);
     }
-    return value.substring(0, space + 1) + marker(header, rest);
+    return value.substring(0, space + 1) + placeholder(header, rest);
   }
 
   private void learnPassword(String base64) {
@@ -132,7 +135,7 @@ final class SecretPlaces {
         learn("password", pair.substring(colon + 1));
       }
     } catch (IllegalArgumentException noBase64) {
-      // Then there is nothing in it to be found elsewhere.
+      // It has no parts to search for elsewhere.
     }
   }
 
@@ -145,25 +148,25 @@ final class SecretPlaces {
       redacted.append(
           equals < 0 || names.isSpared(name)
               ? pair.strip()
-              : name + "=" + marker(name, pair.substring(equals + 1).strip()));
+              : name + "=" + placeholder(name, pair.substring(equals + 1).strip()));
     }
     return redacted.toString();
   }
 
-  private String marker(String name, String value) {
-    if (value.isEmpty() || Marker.is(value)) {
+  private String placeholder(String name, String value) {
+    if (value.isEmpty() || Placeholder.is(value)) {
       return value;
     }
     learn(name, value);
-    return Marker.of(Marker.name(name), Marker.Form.PLAIN);
+    return Placeholder.of(Placeholder.name(name), Placeholder.Form.PLAIN);
   }
 
-  /** What is looked for elsewhere is replaced there, so it must be no word of the trade. */
+  /** Values are replaced everywhere, so common words are excluded. */
   private void learn(String name, String value) {
     boolean sure = names.isSecret(name) || CREDENTIALS.contains(name);
     boolean isLong = value.length() >= (sure ? SHORTEST_SURE : SHORTEST_UNSURE);
     if (isLong && (sure || isMixed(value))) {
-      found.accept(Marker.name(name), value);
+      found.accept(Placeholder.name(name), value);
     }
   }
 

@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Looks for what still looks like a secret, before it is written. */
+/** Searches for text that still looks like a secret, before it is written. */
 final class SecretScan {
 
   private static final int MOST_TOLD = 10;
@@ -30,10 +30,10 @@ final class SecretScan {
     shape("the key of a cloud account", "\\bAIza[0-9A-Za-z_-]{35}\\b");
     shape("an access token", "\\bgh[pousr]_[A-Za-z0-9]{36,}\\b");
     shape("an access token", "\\bxox[abeprs]-[A-Za-z0-9-]{10,}");
-    shape("the secret key of an account", "\\b[sr]k_(?:live|test)_[A-Za-z0-9]{16,}");
+    shape("the secret key of an account", "\\b[sr]k_(?:active|test)_[A-Za-z0-9]{16,}");
   }
 
-  /** A word, and what stands not far behind it. */
+  /** A word, and a value close after it. */
   private static final Pattern NAMED =
       Pattern.compile(
           "(?i)(key|token|secret|passw|credential|auth|signature)"
@@ -55,7 +55,7 @@ final class SecretScan {
   }
 
   /**
-   * Looks through all of it.
+   * Searches everything.
    *
    * @throws CassetteException if anything looks like a secret
    */
@@ -65,7 +65,7 @@ final class SecretScan {
     }
   }
 
-  /** What looks like a secret, each with its place. */
+  /** Returns what looks like a secret, each with its place. */
   List<String> look(List<Exchange> exchanges) {
     for (int at = 0; at < exchanges.size(); at++) {
       Exchange exchange = exchanges.get(at);
@@ -99,7 +99,7 @@ final class SecretScan {
     Matcher named = NAMED.matcher(text);
     while (named.find()) {
       if (isRandom(named.group(2))) {
-        tell(where, "random text beside \"" + named.group(1) + "\"", named.group(2));
+        tell(where, "random text next to \"" + named.group(1) + "\"", named.group(2));
       }
     }
   }
@@ -116,14 +116,14 @@ final class SecretScan {
     }
   }
 
-  /** Letters and digits, so many different ones that no word is like it. */
+  /** Returns true for letters and digits with too many different characters for a word. */
   private static boolean isRandom(String text) {
     boolean letters = text.chars().anyMatch(Character::isLetter);
     boolean digits = text.chars().anyMatch(Character::isDigit);
     return letters && digits && !UUID.matcher(text).matches() && entropy(text) >= RANDOM;
   }
 
-  /** In bits a character. */
+  /** Returns the entropy in bits per character. */
   private static double entropy(String text) {
     Map<Character, Integer> counts = new HashMap<>();
     for (char c : text.toCharArray()) {
@@ -142,11 +142,11 @@ final class SecretScan {
     String more = told.size() > MOST_TOLD ? "\n  and " + (told.size() - MOST_TOLD) + " more" : "";
     return new CassetteException(
         String.format(
-            "The cassette \"%s\" is not written: it would hold what looks like a secret.\n\n"
+            "The cassette \"%s\" was not written: it would contain what looks like a secret.\n\n"
                 + "%s%s\n\n"
-                + "Mend: name it, with .redact(\"NAME\", value), or its place, with\n"
-                + ".redaction(how -> how.alsoNamed(\"...\")). If it is none, allow it, with "
-                + ".redaction(how -> how.allowing(\"...\")).",
+                + "Fix: name the secret with .redact(\"NAME\", value), or its place with\n"
+                + ".redaction(how -> how.alsoNamed(\"...\")). If it is not secret, allow it with"
+                + " .redaction(how -> how.allowing(\"...\")).",
             cassette, String.join("\n", shown), more));
   }
 }

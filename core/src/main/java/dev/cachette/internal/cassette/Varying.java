@@ -22,10 +22,10 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 
 /**
- * What differs by nature from one recording of the same calls to the next: parameters, form fields,
- * and places in JSON and XML. A cassette keeps it where it can be seen and edited.
+ * What varies between recordings of the same calls: query parameters, form fields, and places in
+ * JSON and XML. It is stored in the cassette, where you can see and edit it.
  *
- * @param query parameters of the query
+ * @param query query parameters
  * @param fields fields of URL-encoded forms
  * @param json JSONPaths
  * @param xpath XPaths
@@ -34,13 +34,13 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
 
   static final String MEMBER = "_varying";
 
-  /** Nothing. */
+  /** Nothing varies. */
   public static Varying none() {
     return new Varying(new TreeSet<>(), new TreeSet<>(), new TreeSet<>(), new TreeSet<>());
   }
 
-  /** What a cassette says of itself. */
-  public static Varying of(Recordings recordings) {
+  /** Reads what a cassette declares as varying. */
+  public static Varying of(RecordedExchanges recordings) {
     JsonNode written = recordings.index().log().path(MEMBER);
     Varying varying = none();
     written.path("query").forEach(name -> varying.query.add(name.asText()));
@@ -50,7 +50,7 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
     return varying;
   }
 
-  /** What differs between two recordings of the same calls, beside what did before. */
+  /** Returns what varied before, and what differs between two recordings of the same calls. */
   public Varying learn(List<Exchange> before, List<Exchange> after) {
     Varying learnt = none();
     learnt.addAll(this);
@@ -63,7 +63,7 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
     return learnt;
   }
 
-  /** A matching that ignores it. */
+  /** Returns a matching that ignores it. */
   public Matching ignoredBy(Matching matching) {
     Matching ignoring = matching;
     if (!query.isEmpty()) {
@@ -78,12 +78,12 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
     return xpath.isEmpty() ? ignoring : ignoring.ignoringXPath(xpath.toArray(String[]::new));
   }
 
-  /** Whether there is nothing. */
+  /** Returns true if nothing varies. */
   boolean isEmpty() {
     return query.isEmpty() && fields.isEmpty() && json.isEmpty() && xpath.isEmpty();
   }
 
-  /** As a cassette holds it. */
+  /** Returns its form in the cassette. */
   ObjectNode written() {
     ObjectNode written = JsonNodeFactory.instance.objectNode();
     add(written, "query", query);
@@ -145,7 +145,7 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
     }
   }
 
-  /** A list that is longer is no value that varies. */
+  /** A longer list is not a varying value. */
   private static boolean isOfValue(Change change) {
     return change.kind() == Kind.VALUE && !change.before().endsWith(" elements");
   }

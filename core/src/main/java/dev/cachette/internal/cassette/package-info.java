@@ -1,9 +1,7 @@
 /**
- * How cassettes are read, written, chosen from, and kept free of secrets. Not public API: may
- * change in any release.
+ * Reading, writing, matching and redacting cassettes. Not public API: may change in any release.
  *
- * <p>No argument and no result is ever null. Nothing here may be shared between threads, unless it
- * says so.
+ * <p>No argument and no result is ever null. Not thread-safe unless stated otherwise.
  */
 @NullMarked
 package dev.cachette.internal.cassette;

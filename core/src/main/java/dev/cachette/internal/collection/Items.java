@@ -4,16 +4,14 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/**
- * JSON objects by their identifier, in the order they were added. Safe to share between threads.
- */
+/** JSON objects by identifier, in insertion order. Thread-safe. */
 public final class Items {
 
   private final Map<String, ObjectNode> items = new LinkedHashMap<>();
@@ -21,16 +19,16 @@ public final class Items {
   private String idMember = "id";
   private long lastNumber;
 
-  /** Names the member that identifies an object. */
+  /** Sets the member that identifies an object. */
   public synchronized void identifiedBy(String member) {
     idMember = member;
     startAgain();
   }
 
   /**
-   * Sets what is there at the start.
+   * Sets the initial objects.
    *
-   * @throws IllegalArgumentException if it is no JSON array of objects with an identifier
+   * @throws IllegalArgumentException if it is not a JSON array of objects with an identifier
    */
   public synchronized void seed(String json) {
     JsonNode array = Json.read("seed(json)", json);
@@ -38,20 +36,20 @@ public final class Items {
     for (JsonNode each : array) {
       if (!(each instanceof ObjectNode object)) {
         throw new IllegalArgumentException(
-            "seed(json) takes an array of objects, and element " + objects.size() + " is " + each);
+            "seed(json) needs an array of objects, but element " + objects.size() + " is " + each);
       }
       objects.add(object);
     }
     if (!array.isArray()) {
-      throw new IllegalArgumentException("seed(json) takes an array of objects, not " + array);
+      throw new IllegalArgumentException("seed(json) needs an array of objects, not " + array);
     }
     seed = objects;
     startAgain();
   }
 
-  /** As a stub file has it: what is there at the start. */
+  /** Returns the initial objects, for a stub file. */
   public synchronized JsonNode written(String url) {
-    ObjectNode form = Written.member("url", Written.text(url));
+    ObjectNode form = StubNodes.member("url", StubNodes.text(url));
     if (!idMember.equals("id")) {
       form.put("identifiedBy", idMember);
     }
@@ -61,32 +59,32 @@ public final class Items {
     return form;
   }
 
-  /** Back to what was there at the start. */
+  /** Resets to the initial objects. */
   public synchronized void startAgain() {
     items.clear();
     lastNumber = 0;
     seed.forEach(object -> add(object.deepCopy()));
   }
 
-  /** All objects. */
+  /** Returns all objects. */
   public synchronized List<JsonNode> all() {
     return items.values().stream().<JsonNode>map(ObjectNode::deepCopy).toList();
   }
 
-  /** The object with this identifier. */
+  /** Returns the object with this identifier. */
   synchronized Optional<ObjectNode> find(String id) {
     return Optional.ofNullable(items.get(id)).map(ObjectNode::deepCopy);
   }
 
-  /** The member that identifies an object. */
+  /** Returns the member that identifies an object. */
   synchronized String idMember() {
     return idMember;
   }
 
   /**
-   * Adds an object, and gives it an identifier if it has none.
+   * Adds an object, with a new identifier if it has none.
    *
-   * @return the identifier; empty if there is another object with it
+   * @return the identifier; empty if it is taken
    */
   synchronized Optional<String> add(ObjectNode object) {
     if (!object.hasNonNull(idMember)) {
@@ -99,7 +97,7 @@ public final class Items {
     return items.putIfAbsent(id, object) == null ? Optional.of(id) : Optional.empty();
   }
 
-  /** Puts an object in the place of another one, or adds it; answers whether there was another. */
+  /** Replaces or adds an object; returns true if it replaced one. */
   synchronized boolean put(String id, ObjectNode object) {
     return items.put(id, object) != null;
   }
@@ -108,7 +106,7 @@ public final class Items {
     return items.remove(id) != null;
   }
 
-  /** The next number; as a text if the identifiers so far are texts. */
+  /** Returns the next number, as a string if the identifiers so far are strings. */
   private JsonNode nextId() {
     boolean numbers = items.values().stream().allMatch(item -> item.path(idMember).isNumber());
     long next = ++lastNumber;

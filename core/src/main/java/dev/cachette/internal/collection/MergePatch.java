@@ -10,7 +10,7 @@ final class MergePatch {
 
   private MergePatch() {}
 
-  /** The target with the patch applied; neither is changed. */
+  /** Returns the patched target; the arguments are not changed. */
   static JsonNode apply(JsonNode target, JsonNode patch) {
     if (!patch.isObject()) {
       return patch;

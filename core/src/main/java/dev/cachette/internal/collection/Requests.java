@@ -15,10 +15,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 
-/** What a collection answers to the requests of a REST service. */
+/** Answers the requests to a REST collection. */
 public final class Requests {
 
-  /** The variable of the request line that holds the identifier. */
+  /** The variable of the request line for the identifier. */
   public static final String ID = "id";
 
   private static final String LIMIT = "limit";
@@ -26,14 +26,14 @@ public final class Requests {
 
   private final Items items;
 
-  /** The requests to these items. */
+  /** Creates the answers for these items. */
   public Requests(Items items) {
     this.items = items;
   }
 
   /**
-   * The objects whose members have the values of the query parameters; {@code limit} and {@code
-   * offset} choose a page, and a link header (RFC 8288) names the next one.
+   * Lists the objects whose members have the values of the query parameters; {@code limit} and
+   * {@code offset} select a page, and a link header (RFC 8288) points to the next one.
    */
   public ResponseAnswer list(Received received) {
     Query query = received.query();
@@ -42,7 +42,7 @@ public final class Requests {
     Optional<Long> limit = number(query, LIMIT);
     if (query.first(OFFSET).isPresent() != offset.isPresent()
         || query.first(LIMIT).isPresent() != limit.isPresent()) {
-      return problem(400, "limit and offset are numbers, not negative");
+      return problem(400, "limit and offset must be numbers that are not negative");
     }
     int from = (int) Math.min(offset.orElse(0L), fitting.size());
     int to = (int) Math.min(from + limit.orElse((long) fitting.size()), fitting.size());
@@ -53,7 +53,7 @@ public final class Requests {
         : page;
   }
 
-  /** A new object; the location is where it can be read. */
+  /** Creates an object; the location header is its URL. */
   public ResponseAnswer create(Received received) {
     return withObject(
         received,
@@ -73,16 +73,16 @@ public final class Requests {
                     () ->
                         problem(
                             409,
-                            "There is another with this identifier",
+                            "An object with this identifier exists",
                             Map.of(items.idMember(), object.get(items.idMember())))));
   }
 
-  /** One object. */
+  /** Returns one object. */
   public ResponseAnswer read(Received received) {
     return items.find(id(received)).map(object -> json(object)).orElseGet(() -> missing(received));
   }
 
-  /** One object in the place of another one, or a new one. */
+  /** Replaces or creates an object. */
   public ResponseAnswer replace(Received received) {
     return withObject(
         received,
@@ -98,7 +98,7 @@ public final class Requests {
         });
   }
 
-  /** One object changed by a merge patch (RFC 7396). */
+  /** Changes an object by a merge patch (RFC 7396). */
   public ResponseAnswer patch(Received received) {
     Optional<ObjectNode> old = items.find(id(received));
     if (old.isEmpty()) {
@@ -117,7 +117,7 @@ public final class Requests {
         });
   }
 
-  /** One object less. */
+  /** Deletes an object. */
   public ResponseAnswer delete(Received received) {
     return items.remove(id(received)) ? status(204) : missing(received);
   }
@@ -128,10 +128,12 @@ public final class Requests {
     return body.isPresent() && body.get() instanceof ObjectNode object
         ? handling.apply(object.deepCopy())
         : problem(
-            400, "The body is no JSON object", Map.of("detail", "It begins: " + start(received)));
+            400,
+            "The body is not a JSON object",
+            Map.of("detail", "It begins with: " + start(received)));
   }
 
-  /** The identifier in the body is the one in the path, or none. */
+  /** Returns true if the body has the identifier of the path, or none. */
   private Optional<ResponseAnswer> conflict(ObjectNode object, Received received) {
     JsonNode id = object.path(items.idMember());
     boolean same = id.isMissingNode() || id.isNull() || id.asText().equals(id(received));
@@ -140,13 +142,12 @@ public final class Requests {
         : Optional.of(
             problem(
                 400,
-                "The identifier cannot be changed",
+                "The identifier must not change",
                 Map.of("detail", "The path has " + id(received) + ", the body has " + id + ".")));
   }
 
   private ResponseAnswer missing(Received received) {
-    return problem(
-        404, "There is none with this identifier", Map.of(items.idMember(), id(received)));
+    return problem(404, "No object has this identifier", Map.of(items.idMember(), id(received)));
   }
 
   private static boolean fits(JsonNode item, Query query) {
@@ -159,7 +160,7 @@ public final class Requests {
     return query.first(name).filter(text -> text.matches("[0-9]{1,9}")).map(Long::parseLong);
   }
 
-  /** The same request, from another place on. */
+  /** Returns the same request with another offset. */
   private static String next(Received received, int offset) {
     StringBuilder target = new StringBuilder(received.request().uri().path()).append('?');
     for (String name : received.query().names()) {

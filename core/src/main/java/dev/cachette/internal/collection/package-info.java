@@ -1,5 +1,5 @@
 /**
- * A collection of JSON objects that is created, read, changed and deleted by requests. Not public
+ * In-memory collections of JSON objects, which requests create, read, update and delete. Not public
  * API: may change in any release.
  */
 @NullMarked

@@ -7,10 +7,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** The cookies that a request carries (RFC 6265 section 4.2). */
+/** The cookies of a request (RFC 6265 section 4.2). */
 public record Cookies(Map<String, List<String>> values) {
 
-  /** Those that a request sends. */
+  /** Returns the cookies of a request. */
   public static Cookies in(Request request) {
     Map<String, List<String>> values = new LinkedHashMap<>();
     for (String header : request.headers().all("cookie")) {
@@ -27,12 +27,12 @@ public record Cookies(Map<String, List<String>> values) {
     return new Cookies(values);
   }
 
-  /** The values of the cookies of a name. */
+  /** Returns the values of the cookies with a name. */
   public List<String> all(String name) {
     return values.getOrDefault(name, List.of());
   }
 
-  /** Their names. */
+  /** Returns the names of the cookies. */
   public Set<String> names() {
     return values.keySet();
   }

@@ -7,7 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Takes a multipart body apart (RFC 2046 section 5.1, RFC 7578). */
+/** Parses multipart bodies (RFC 2046 section 5.1, RFC 7578). */
 public final class Multipart {
 
   private static final byte[] LINE_END = {'\r', '\n'};
@@ -16,22 +16,23 @@ public final class Multipart {
   private Multipart() {}
 
   /**
-   * The parts between the boundaries, in order.
+   * Returns the parts between the boundaries, in order.
    *
-   * @throws IllegalArgumentException if the body is not made like that; the message says what lacks
+   * @throws IllegalArgumentException if the body is malformed; the message says what is missing
    */
   public static List<Part> parts(byte[] body, String boundary) {
     byte[] delimiter = ("--" + boundary).getBytes(StandardCharsets.UTF_8);
     List<Part> parts = new ArrayList<>();
     int at = find(body, delimiter, 0);
     if (at < 0) {
-      throw new IllegalArgumentException("the boundary \"" + boundary + "\" does not occur in it");
+      throw new IllegalArgumentException(
+          "the boundary \"" + boundary + "\" does not occur in the body");
     }
     byte[] next = ("\r\n--" + boundary).getBytes(StandardCharsets.UTF_8);
     at += delimiter.length;
     while (!startsWith(body, new byte[] {'-', '-'}, at)) {
       int start = find(body, LINE_END, at);
-      // The end of a part that has no content is where its empty head ends.
+      // Without content, the end of a part is the end of its empty head.
       int end = start < 0 ? -1 : find(body, next, start);
       if (end < 0) {
         throw new IllegalArgumentException(

@@ -9,9 +9,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * The parameters behind a header value: {@code ; boundary=x; name="a b"} (RFC 9110 section 5.6.6).
+ * The parameters after a header value: {@code ; boundary=x; name="a b"} (RFC 9110 section 5.6.6).
  *
- * @param values by name in lower case, unquoted
+ * @param values unquoted values by name, in lower case
  */
 public record Parameters(Map<String, String> values) {
 
@@ -19,7 +19,7 @@ public record Parameters(Map<String, String> values) {
       Pattern.compile(
           ";\\s*([^=;\\s]+)\\s*=\\s*" + "(?:\"([^\"\\\\]*+(?:\\\\.[^\"\\\\]*+)*+)\"|([^;]*))");
 
-  /** The parameters of a header value. */
+  /** Parses the parameters of a header value. */
   public static Parameters of(String header) {
     Map<String, String> values = new LinkedHashMap<>();
     Matcher matcher = PARAMETER.matcher(header);
@@ -33,12 +33,12 @@ public record Parameters(Map<String, String> values) {
     return new Parameters(values);
   }
 
-  /** The value of a parameter, whatever the case of its name. */
+  /** Returns the value of a parameter; names are not case-sensitive. */
   public Optional<String> named(String name) {
     return Optional.ofNullable(values.get(name.toLowerCase(Locale.ROOT)));
   }
 
-  /** A value in the extended form of RFC 8187: {@code UTF-8''log%20book.txt}. */
+  /** Decodes a value in the extended form of RFC 8187: {@code UTF-8''log%20book.txt}. */
   static String extended(String value) {
     return Percent.decode(value.substring(value.lastIndexOf('\'') + 1));
   }

@@ -12,12 +12,12 @@ import java.util.Optional;
  */
 public record Part(Headers headers, Body body) {
 
-  /** The name of the field. */
+  /** Returns the name of the field. */
   public Optional<String> name() {
     return disposition("name");
   }
 
-  /** The name of the file, if the part is one. */
+  /** Returns the file name, if the part is a file. */
   public Optional<String> fileName() {
     return disposition("filename*").map(Parameters::extended).or(() -> disposition("filename"));
   }

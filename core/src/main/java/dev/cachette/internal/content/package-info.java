@@ -1,7 +1,4 @@
-/**
- * What stands in a body: content codings, forms, multipart. Not public API: may change in any
- * release.
- */
+/** Body formats: content encodings, forms, multipart. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.content;
 

@@ -9,16 +9,16 @@ import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** A stub that might have been meant, with the verdict on the request. */
+/** A stub that may be the intended one, with its verdict on the request. */
 record Candidate(StubReference stub, Verdict verdict) {
 
   private static final int SHOWN = 3;
 
-  /** Less than this in common is noise, not help. */
+  /** Stubs with less in common are noise, not help. */
   private static final double NEAR = 0.4;
 
-  /** Those that come near, best first, at most three. */
-  static List<Candidate> nearest(Request request, List<Explanation.Stub> stubs) {
+  /** Returns the similar stubs, best first, at most three. */
+  static List<Candidate> closest(Request request, List<Explanation.Stub> stubs) {
     return stubs.stream()
         .map(stub -> of(request, stub))
         .filter(candidate -> candidate.verdict.nearness() >= NEAR)
@@ -34,17 +34,17 @@ record Candidate(StubReference stub, Verdict verdict) {
     return new Candidate(stub.reference(), new Verdict(verdict.line(), conditions));
   }
 
-  /** What tells most about why it does not answer. */
+  /** Returns the check that explains best why it does not answer. */
   Check firstMiss() {
     return verdict.misses().get(0);
   }
 
-  /** One line a condition; what does not hold with expected, actual and cause below. */
+  /** Returns one line per condition; failed ones with expected, actual and cause. */
   String conditions() {
     return lines(verdict.checks());
   }
 
-  /** Only what does not hold. */
+  /** Returns the failed conditions only. */
   String misses() {
     return lines(verdict.misses());
   }

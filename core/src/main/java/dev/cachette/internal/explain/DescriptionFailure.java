@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** Why a call is not as the description of its service says, as text. */
+/** Explains violations of an API description. */
 public final class DescriptionFailure {
 
   private static final int LONGEST = 600;
@@ -18,42 +18,45 @@ public final class DescriptionFailure {
   private DescriptionFailure() {}
 
   /**
-   * The code sends what the service would refuse.
+   * Explains a request that violates the API description.
    *
-   * @param described where the call is described, or what describes the service
-   * @param answering what would answer it: {@code the stub "book a berth" (BerthTest.java:41)}
-   * @param mayBeMeant whether the stub can say that this is meant
+   * @param described the place in the API description, or the description itself
+   * @param answering what answers it: {@code the stub "book a berth" (BerthTest.java:41)}
+   * @param mayBeIntended whether a stub can allow it with {@code unchecked()}
    */
   public static String refused(
-      String described, Request request, List<Check> missed, String answering, boolean mayBeMeant) {
+      String described,
+      Request request,
+      List<Check> missed,
+      String answering,
+      boolean mayBeIntended) {
     return String.format(
-        "The service would refuse this call, by its description.\n\n%s\n%s\n"
+        "The request violates the API description.\n\n%s\n%s\n"
             + "described    %s\nanswered by  %s\n\n"
-            + "Mend: send what the description allows%s.\n",
+            + "Fix: send what the API description allows%s.\n",
         RequestText.of(request),
         lines(missed),
         described,
         answering,
-        mayBeMeant ? "; if this is meant, say undescribed() of the stub" : "");
+        mayBeIntended ? "; if this is intentional, call unchecked() on the stub" : "");
   }
 
-  /** What is said of a request that nothing answers and that the service would refuse, too. */
+  /** Explains that an unexpected call also violates the API description. */
   public static String refusedAnyway(String described, List<Check> missed) {
     return String.format(
-        "\nThe service would refuse it, too, by its description: %s\n\n%s",
-        described, lines(missed));
+        "\nThe request also violates the API description: %s\n\n%s", described, lines(missed));
   }
 
   /**
-   * A stub answers what the service never would.
+   * Explains a response that violates the API description.
    *
-   * @param described where the call is described
+   * @param described the place in the API description
    */
   public static String impossible(
       String described, Request request, Response response, List<Check> missed, String answering) {
     return String.format(
-        "%s answers what the service never would, by its description.\n\n"
-            + "  %s\n\n  %d%s\n\n%s\ndescribed    %s\n\nMend: %s.\n",
+        "%s returns a response that violates the API description.\n\n"
+            + "  %s\n\n  %d%s\n\n%s\ndescribed    %s\n\nFix: %s.\n",
         Character.toUpperCase(answering.charAt(0)) + answering.substring(1),
         request,
         response.status(),
@@ -61,23 +64,24 @@ public final class DescriptionFailure {
         lines(missed),
         described,
         answering.startsWith("the stub")
-            ? "answer what the description allows; if this is meant, say undescribed() of the stub"
-            : "correct the description");
+            ? "return what the API description allows; if this is intentional, call unchecked() on "
+                + "the stub"
+            : "correct the API description");
   }
 
-  /** A part of the description that is needed for a call cannot be used. */
+  /** Explains that a part of the API description that a call needs cannot be used. */
   public static String unusable(Request request, String problem) {
     return String.format(
-        "The description of the service cannot be used for this call.\n\n%s\n  %s\n\n"
-            + "Mend: correct the description; cachette check finds all that is wrong in it.\n",
+        "The API description cannot be used for this call.\n\n%s\n  %s\n\n"
+            + "Fix: correct the API description; cachette check lists all problems in it.\n",
         RequestText.of(request), problem);
   }
 
-  /** The description gives no example for a call. */
+  /** Explains that the API description has no example for a call. */
   public static String noExample(String described, Request request, String problem) {
     return String.format(
-        "The description has no example that could answer this call.\n\n%s\n  %s\n\n"
-            + "described    %s\n\nMend: give an example there, or declare a stub.\n",
+        "The API description has no example that could answer this call.\n\n%s\n  %s\n\n"
+            + "described    %s\n\nFix: add an example, or declare a stub.\n",
         RequestText.of(request), problem, described);
   }
 

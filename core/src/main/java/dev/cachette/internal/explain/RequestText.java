@@ -11,11 +11,11 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** A request as a person reads it: request line, headers that tell something, body. */
+/** Renders a request for people: request line, significant headers, body. */
 public final class RequestText {
 
-  /** Said by the request line already, or by every client of every request. */
-  private static final Set<String> TELLS_NOTHING =
+  /** Headers that repeat the request line, or that every client sends. */
+  private static final Set<String> INSIGNIFICANT =
       Set.of(
           "host",
           "connection",
@@ -34,21 +34,23 @@ public final class RequestText {
 
   private RequestText() {}
 
-  /** The request, each line indented by two spaces; secrets are masked, a long body is cut. */
+  /**
+   * Returns the request, each line indented by two spaces; secrets are masked, a long body is cut.
+   */
   public static String of(Request request) {
     return "  " + request + "\n" + details(request, "");
   }
 
   /**
-   * Headers and body, each line indented by two spaces.
+   * Returns headers and body, each line indented by two spaces.
    *
-   * @param place the place in the body where a long one is not cut: {@code $.vessel}, {@code line
-   *     3}; empty text for its start
+   * @param place the place that a long body is cut around: {@code $.vessel}, {@code line 3}; empty
+   *     for its start
    */
   static String details(Request request, String place) {
     List<Header> telling =
         request.headers().stream()
-            .filter(header -> !TELLS_NOTHING.contains(header.name().toLowerCase(Locale.ROOT)))
+            .filter(header -> !INSIGNIFICANT.contains(header.name().toLowerCase(Locale.ROOT)))
             .toList();
     String headers =
         telling.stream()
@@ -89,7 +91,7 @@ public final class RequestText {
     return form ? Secrets.maskedFields(text) : Secrets.maskedMembers(text);
   }
 
-  /** Where to begin, so that what differs is among what is shown. */
+  /** Returns the first character to show, so that the difference is visible. */
   private static int start(String whole, String place) {
     if (whole.length() <= BODY_CHARACTERS) {
       return 0;

@@ -13,28 +13,23 @@ public final class UnexpectedCalls {
   private UnexpectedCalls() {}
 
   /**
-   * One thing that was called and not expected.
+   * An unexpected call, or several of the same kind.
    *
-   * @param summary the request line, or what came instead of a request
+   * @param summary the request line, or what arrived instead of a request
    * @param explanation why nothing answered it
    * @param times how often it was called
    */
   public record Entry(String summary, String explanation, int times) {}
 
-  /** The failure; there is at least one entry. */
+  /** Returns the failure for at least one entry. */
   public static AssertionFailedError failure(Collection<Entry> entries) {
     List<Entry> all = List.copyOf(entries);
     if (all.size() == 1) {
       Entry only = all.get(0);
       String times = only.times() == 1 ? "" : " It was made " + only.times() + " times.";
-      return new AssertionFailedError(
-          "There was an unexpected call." + times + "\n\n" + only.explanation());
+      return new AssertionFailedError("1 unexpected call." + times + "\n\n" + only.explanation());
     }
-    StringBuilder text =
-        new StringBuilder()
-            .append("There were ")
-            .append(all.size())
-            .append(" unexpected calls.\n\n");
+    StringBuilder text = new StringBuilder().append(all.size()).append(" unexpected calls.\n\n");
     for (int at = 0; at < Math.min(all.size(), LISTED); at++) {
       text.append(listed(at, all.get(at)));
     }

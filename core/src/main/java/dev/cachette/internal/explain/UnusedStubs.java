@@ -5,10 +5,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** What is said of stubs that no call used. */
+/** The report on stubs that no call used. */
 public final class UnusedStubs {
 
-  /** So many are listed, the others are counted. */
+  /** This many are listed; the others are counted. */
   public static final int LISTED = 20;
 
   private UnusedStubs() {}
@@ -17,16 +17,14 @@ public final class UnusedStubs {
    * A stub that no call used.
    *
    * @param stub the stub
-   * @param winner the stub that always wins against it, if there is one
+   * @param winner the stub that always wins over it, if there is one
    */
   public record Entry(StubReference stub, Optional<StubReference> winner) {}
 
-  /** The text; there is at least one entry. */
+  /** Returns the report for at least one entry. */
   public static String text(List<Entry> entries) {
     String head =
-        entries.size() == 1
-            ? "There is a stub that no call used.\n\n"
-            : "There are " + entries.size() + " stubs that no call used.\n\n";
+        entries.size() == 1 ? "1 unused stub:\n\n" : entries.size() + " unused stubs:\n\n";
     String list =
         entries.stream().limit(LISTED).map(UnusedStubs::listed).collect(Collectors.joining());
     String more =
@@ -34,7 +32,9 @@ public final class UnusedStubs {
     return head
         + list
         + more
-        + "\nMend: delete what the code under test does not need, or see why it did not call.\n";
+        + "\n"
+        + "Fix: delete stubs that the code under test does not need, or find out why it made no"
+        + " call.\n";
   }
 
   private static String listed(Entry entry) {
@@ -45,7 +45,7 @@ public final class UnusedStubs {
             .winner()
             .map(
                 winner ->
-                    "    can never be reached: "
+                    "    unreachable: "
                         + winner
                         + " always wins\n    (the inner scope wins, then the more specific "
                         + "request, then the later declaration)\n")

@@ -19,16 +19,16 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** Reads a GraphQL document with graphql-java's parser, and finds the operation that is meant. */
+/** Parses GraphQL documents with graphql-java, and finds the requested operation. */
 final class GraphQlDocuments {
 
   private GraphQlDocuments() {}
 
   /**
-   * The operation.
+   * Returns the operation.
    *
-   * @param operationName the one to take where the document has several
-   * @throws IllegalArgumentException if the document is malformed or names no such operation
+   * @param operationName selects one if the document has several
+   * @throws IllegalArgumentException if the document is malformed or has no such operation
    */
   static GraphQlOperation operation(
       String document, Optional<String> operationName, JsonNode variables) {
@@ -62,7 +62,7 @@ final class GraphQlDocuments {
     } catch (InvalidSyntaxException malformed) {
       throw new IllegalArgumentException(
           String.format(
-              "its document is no GraphQL, line %d, column %d: %s",
+              "its document is not valid GraphQL, line %d, column %d: %s",
               malformed.getLocation().getLine(),
               malformed.getLocation().getColumn(),
               malformed.getMessage()),

@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * One operation that a client asked for.
+ * One requested operation.
  *
- * @param name its name; empty for one without
+ * @param name its name; empty if it is anonymous
  * @param kind {@code query}, {@code mutation} or {@code subscription}
- * @param fields its top-level fields, fragments followed
+ * @param fields its top-level fields, including those of fragments
  * @param variables the values of its variables
  */
 public record GraphQlOperation(
@@ -20,9 +20,9 @@ public record GraphQlOperation(
     fields = List.copyOf(fields);
   }
 
-  /** The kind and the name: {@code query VesselByName}. */
+  /** Returns the kind and the name: {@code query VesselByName}. */
   @Override
   public String toString() {
-    return kind + " " + name.orElse("without a name");
+    return kind + " " + name.orElse("(anonymous)");
   }
 }

@@ -8,7 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** The operations in a request of GraphQL over HTTP: by POST, by GET, or several in an array. */
+/** The operations of a GraphQL over HTTP request: by POST, by GET, or as a batch. */
 public final class GraphQlRequests {
 
   private static final String PARSER = "graphql.parser.Parser";
@@ -19,7 +19,7 @@ public final class GraphQlRequests {
   /**
    * Checks that the parser is on the class path.
    *
-   * @throws IllegalStateException if it is not; the message says what to add
+   * @throws IllegalStateException if it is not; the message names the dependency
    */
   public static void requireParser() {
     try {
@@ -27,13 +27,13 @@ public final class GraphQlRequests {
     } catch (ClassNotFoundException absent) {
       throw new IllegalStateException(
           "Conditions on GraphQL need graphql-java, which is not on the class path.\n"
-              + "Mend: add com.graphql-java:graphql-java as a test dependency.",
+              + "Fix: add com.graphql-java:graphql-java as a test dependency.",
           absent);
     }
   }
 
   /**
-   * The operations in a JSON body.
+   * Returns the operations in a JSON body.
    *
    * @throws IllegalArgumentException if there is none; the message says why
    */
@@ -47,7 +47,7 @@ public final class GraphQlRequests {
   }
 
   /**
-   * The operation in a query string.
+   * Returns the operation in a query string.
    *
    * @throws IllegalArgumentException if there is none; the message says why
    */
@@ -62,7 +62,7 @@ public final class GraphQlRequests {
 
   private static GraphQlOperation inObject(JsonNode body) {
     if (!body.path("query").isTextual()) {
-      throw new IllegalArgumentException("its JSON has no \"query\" that is text");
+      throw new IllegalArgumentException("its JSON has no string \"query\"");
     }
     Optional<String> name =
         Optional.of(body.path("operationName"))

@@ -1,6 +1,6 @@
 /**
- * GraphQL over HTTP: the operations that a request carries. Needs graphql-java, which is on the
- * class path only where the user put it. Not public API: may change in any release.
+ * GraphQL over HTTP: the operations of a request. Needs graphql-java, which users add to the class
+ * path themselves. Not public API: may change in any release.
  */
 @NullMarked
 package dev.cachette.internal.graphql;

@@ -18,43 +18,45 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
-/** The mapper that is used where the user gives none, and where in a text a parser stopped. */
+/** The default mapper, and the places of JSON syntax errors. */
 public final class Json {
 
-  /** What Jackson says of where something stands, that can be said shorter. */
+  /** Jackson's description of a position, which messages shorten. */
   private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
   private static final JsonFactory STREAMS = new JsonFactory();
 
   private Json() {}
 
-  /** The default mapper, with every Jackson module that stands on the class path. */
+  /** Returns the default mapper, with every Jackson module on the class path. */
   public static ObjectMapper mapper() {
     return Default.MAPPER;
   }
 
   /**
-   * A JSON text that the user gives.
+   * Parses JSON text given by the user.
    *
    * @param what names the argument in the message
-   * @throws IllegalArgumentException if it is no JSON; the message gives line and column
+   * @throws IllegalArgumentException if it is not valid JSON; the message gives line and column
    */
   public static JsonNode read(String what, String text) {
     problemIn(text)
         .ifPresent(
             problem -> {
               throw new IllegalArgumentException(
-                  what + " was given a text that is no JSON, " + problem + "\nMend: correct it.");
+                  what
+                      + " was given text that is not valid JSON, "
+                      + problem
+                      + "\nFix: correct it.");
             });
     return tree(text);
   }
 
   /**
-   * An object as JSON.
+   * Writes an object as JSON.
    *
    * @param what names the argument in the message
-   * @throws IllegalArgumentException if the mapper cannot write it; the cause is Jackson's own
-   *     error
+   * @throws IllegalArgumentException if the mapper cannot write it; the cause is Jackson's error
    */
   public static String write(String what, Object value, ObjectMapper mapper) {
     try {
@@ -62,14 +64,14 @@ public final class Json {
     } catch (JsonProcessingException unwritable) {
       throw new IllegalArgumentException(
           String.format(
-              "%s cannot be written: Jackson refused an object of %s, %s\n"
-                  + "Mend: give it accessors or annotations, or a mapper that knows it.",
+              "%s cannot be written: Jackson rejected an object of %s, %s\n"
+                  + "Fix: add accessors or annotations, or pass a mapper that supports the type.",
               what, value.getClass(), unwritable.getOriginalMessage()),
           unwritable);
     }
   }
 
-  /** A text that is known to be JSON, as a tree; numbers keep all their digits. */
+  /** Parses text that is known to be JSON; numbers keep all digits. */
   public static JsonNode tree(String text) {
     try (JsonParser parser = STREAMS.createParser(text)) {
       return parser.nextToken() == null ? MissingNode.getInstance() : tree(parser);
@@ -81,23 +83,23 @@ public final class Json {
   }
 
   /**
-   * The value that begins at the current token; numbers keep all their digits.
+   * Reads the value at the current token; numbers keep all digits.
    *
-   * @throws IOException as the parser does
+   * @throws IOException if the parser fails
    */
   public static JsonNode tree(JsonParser parser) throws IOException {
     return JsonTrees.read(parser);
   }
 
-  /** A tree as JSON, with no white space. */
+  /** Returns a tree as JSON without white space. */
   public static String text(JsonNode tree) {
     return text(tree, null);
   }
 
   /**
-   * A tree as JSON, laid out; by null, with no white space.
+   * Returns a tree as formatted JSON; without white space if the format is null.
    *
-   * @throws IllegalArgumentException if it is deeper than Jackson writes
+   * @throws IllegalArgumentException if it is nested more deeply than Jackson can write
    */
   public static String text(JsonNode tree, @Nullable PrettyPrinter layout) {
     StringWriter text = new StringWriter();
@@ -113,7 +115,10 @@ public final class Json {
     return text.toString();
   }
 
-  /** What is wrong with a text that should be one JSON value, with its place; empty if nothing. */
+  /**
+   * Returns the syntax error in a text that should be one JSON value, with its place; empty if it
+   * is valid.
+   */
   public static Optional<String> problemIn(String text) {
     try (JsonParser parser = STREAMS.createParser(text)) {
       if (parser.nextToken() == null) {
@@ -122,7 +127,7 @@ public final class Json {
       parser.skipChildren();
       return parser.nextToken() == null
           ? Optional.empty()
-          : Optional.of(where(parser.currentTokenLocation()) + "there is more behind its end");
+          : Optional.of(where(parser.currentTokenLocation()) + "unexpected content after the end");
     } catch (JsonProcessingException malformed) {
       return Optional.of(problem(malformed));
     } catch (IOException impossible) {
@@ -130,7 +135,7 @@ public final class Json {
     }
   }
 
-  /** What a parser found wrong, with its place. */
+  /** Returns a parser's error, with its place. */
   public static String problem(JsonProcessingException failure) {
     String message = failure.getOriginalMessage();
     return where(failure.getLocation()) + SOURCE.matcher(message).replaceAll("$1");
@@ -142,7 +147,7 @@ public final class Json {
         : String.format("line %d, column %d: ", place.getLineNr(), place.getColumnNr());
   }
 
-  /** Looking for modules costs some milliseconds, so it waits until somebody needs a mapper. */
+  /** Finding modules takes milliseconds, so it waits until a mapper is needed. */
   private static final class Default {
     static final ObjectMapper MAPPER =
         JsonMapper.builder()

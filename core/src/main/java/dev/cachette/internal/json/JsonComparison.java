@@ -3,7 +3,7 @@ package dev.cachette.internal.json;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.jsonpath.Comparisons;
 import dev.cachette.internal.jsonpath.Located;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
 import dev.cachette.match.Difference;
@@ -14,11 +14,11 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * Compares JSON values: what one must be, and where another differs, by path and with type.
+ * Compares JSON values, and reports differences with path and type.
  *
- * @param expected what the value must be
- * @param exact whether members that are not expected count as a difference
- * @param anyOrder whether elements of arrays may stand in another order
+ * @param expected the expected value
+ * @param exact whether additional members are differences
+ * @param anyOrder whether elements of arrays may come in any order
  * @param ignored places that are not compared, in either value
  */
 public record JsonComparison(
@@ -26,17 +26,17 @@ public record JsonComparison(
 
   private static final int LONGEST = 120;
 
-  /** The same value. */
+  /** Creates a comparison for the same value. */
   public static JsonComparison same(JsonNode expected) {
     return new JsonComparison(expected, true, false, List.of());
   }
 
-  /** A value that has these members, and perhaps others. */
+  /** Creates a comparison for a value with these members, and possibly others. */
   public static JsonComparison containing(JsonNode expected) {
     return new JsonComparison(expected, false, false, List.of());
   }
 
-  /** What differs; empty if the value is as expected. */
+  /** Returns the differences; empty if the value is as expected. */
   public List<Difference> differences(JsonNode actual) {
     Set<String> skipped = new HashSet<>();
     for (JsonQuery query : ignored) {
@@ -143,7 +143,10 @@ public record JsonComparison(
 
   private static Difference missing(String name, JsonNode wanted, String path, JsonNode parent) {
     return new Difference(
-        path, shown(wanted), Difference.MISSING, Likeness.hint("a member", name, names(parent)));
+        path,
+        shown(wanted),
+        Difference.MISSING,
+        NameSuggester.hint("a member", name, names(parent)));
   }
 
   private static List<String> names(JsonNode object) {
@@ -169,7 +172,7 @@ public record JsonComparison(
         TextDifference.cause(wanted.textValue(), actual.textValue()));
   }
 
-  /** The type of a node in words. */
+  /** Returns the type of a node in words. */
   public static String type(JsonNode node) {
     return switch (node.getNodeType()) {
       case ARRAY -> "an array";

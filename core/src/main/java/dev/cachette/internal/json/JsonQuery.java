@@ -3,15 +3,15 @@ package dev.cachette.internal.json;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.jsonpath.JsonPath;
 import dev.cachette.internal.jsonpath.Located;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * Where to look in a JSON value: a JSONPath (RFC 9535), which begins with {@code $}, or a JSON
- * Pointer (RFC 6901), which begins with a slash or is empty.
+ * A place in a JSON value: a JSONPath (RFC 9535), which begins with {@code $}, or a JSON Pointer
+ * (RFC 6901), which begins with a slash or is empty.
  */
 public final class JsonQuery {
 
@@ -20,7 +20,7 @@ public final class JsonQuery {
   private final String text;
   private final Function<JsonNode, List<Located>> search;
 
-  /** The names and numbers that lead to the one node meant; empty if several can be. */
+  /** The names and numbers that lead to the only possible node; empty if there can be several. */
   private final List<String> steps;
 
   private JsonQuery(String text, Function<JsonNode, List<Located>> search, List<String> steps) {
@@ -30,13 +30,13 @@ public final class JsonQuery {
   }
 
   /**
-   * The parsed query.
+   * Parses a query.
    *
-   * @throws IllegalArgumentException if it is malformed; the message says where
+   * @throws IllegalArgumentException if it is malformed; the message marks the place
    */
   public static JsonQuery parse(String text) {
     if (text == null) {
-      throw new IllegalArgumentException("A JSON path must not be null. Mend: write $.member.");
+      throw new IllegalArgumentException("The JSON path must not be null. Fix: write $.member.");
     }
     if (text.startsWith("$")) {
       JsonPath path = JsonPath.parse(text);
@@ -48,21 +48,21 @@ public final class JsonQuery {
     }
     throw new IllegalArgumentException(
         String.format(
-            "\"%s\" is neither a JSONPath nor a JSON Pointer.\nMend: write $.%s, or /%s.",
+            "\"%s\" is neither a JSONPath nor a JSON Pointer.\nFix: write $.%s, or /%s.",
             text, text, text));
   }
 
-  /** The nodes that are meant. */
+  /** Returns the selected nodes. */
   public List<Located> find(JsonNode root) {
     return search.apply(root);
   }
 
-  /** Whether it can mean one node at most. */
+  /** Returns true if it can select one node at most. */
   public boolean isSingular() {
     return !steps.isEmpty() || text.isEmpty() || text.equals("$");
   }
 
-  /** Why nothing is found: how far the path leads, and a name that may have been meant. */
+  /** Explains why it selects nothing: how far the path leads, and a similar name. */
   public Optional<String> whyNothing(JsonNode root) {
     Located reached = Located.root(root);
     for (String step : steps) {
@@ -89,7 +89,7 @@ public final class JsonQuery {
     }
     List<String> names = new ArrayList<>();
     at.node().fieldNames().forEachRemaining(names::add);
-    return Likeness.nearest(step, names)
+    return NameSuggester.closest(step, names)
         .map(near -> String.format("%s has \"%s\", but no \"%s\"", at.path(), near, step))
         .orElseGet(() -> String.format("%s has no \"%s\", only %s", at.path(), step, shown(names)));
   }
@@ -114,8 +114,8 @@ public final class JsonQuery {
       if (at + 1 == text.length() || text.charAt(at + 1) != '0' && text.charAt(at + 1) != '1') {
         throw new IllegalArgumentException(
             String.format(
-                "Malformed JSON Pointer (RFC 6901) \"%s\", at column %d: a tilde alone.\n"
-                    + "Mend: write ~0 for a tilde, ~1 for a slash.",
+                "Malformed JSON Pointer (RFC 6901) \"%s\", at column %d: incomplete escape.\n"
+                    + "Fix: write ~0 for a tilde, ~1 for a slash.",
                 text, at + 1));
       }
     }

@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** JSON with something else in some places. */
+/** Replaces values in JSON. */
 public final class JsonReplacement {
 
   private final Set<String> places;
@@ -20,7 +20,10 @@ public final class JsonReplacement {
     this.value = value;
   }
 
-  /** A copy with this value wherever the query finds something; empty if it finds nothing. */
+  /**
+   * Returns a copy with this value at each place that the query selects; empty if it selects
+   * nothing.
+   */
   public static Optional<JsonNode> of(JsonNode root, JsonQuery query, JsonNode value) {
     Set<String> places =
         query.find(root).stream()

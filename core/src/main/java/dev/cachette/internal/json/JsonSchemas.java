@@ -1,7 +1,7 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.match.Difference;
 import dev.harrel.jsonschema.Error;
 import dev.harrel.jsonschema.EvaluatorFactory;
@@ -20,7 +20,7 @@ public final class JsonSchemas {
 
   private static final int LONGEST = 80;
 
-  /** With their value and the actual one, these say it all. */
+  /** Keywords that their value and the actual value explain. */
   private static final Set<String> TELL_ALL =
       Set.of(
           SchemaErrors.FORBIDDEN,
@@ -42,20 +42,20 @@ public final class JsonSchemas {
   private final UnaryOperator<String> place;
 
   /**
-   * A schema.
+   * Compiles a schema.
    *
-   * @throws IllegalArgumentException if it is no JSON Schema; the message says where
+   * @throws IllegalArgumentException if it is not a valid JSON Schema; the message gives the place
    */
   public JsonSchemas(JsonNode schema) {
     this(schema, (context, keyword, value) -> Optional.empty(), pointer -> "");
   }
 
   /**
-   * A schema with keywords of one's own.
+   * Compiles a schema with custom keywords.
    *
-   * @param more what these keywords ask for
-   * @param place where a keyword was written, behind which it is named, by its JSON Pointer
-   * @throws IllegalArgumentException if it is no JSON Schema; the message says where
+   * @param more the keywords
+   * @param place returns where a keyword was declared, by its JSON Pointer
+   * @throws IllegalArgumentException if it is not a valid JSON Schema; the message gives the place
    */
   public JsonSchemas(JsonNode schema, EvaluatorFactory more, UnaryOperator<String> place) {
     this.text = schema;
@@ -69,11 +69,11 @@ public final class JsonSchemas {
       this.schema = validator.registerSchema(schema);
     } catch (RuntimeException invalid) {
       throw new IllegalArgumentException(
-          "this is no JSON Schema: " + invalid.getMessage(), invalid);
+          "this is not a valid JSON Schema: " + invalid.getMessage(), invalid);
     }
   }
 
-  /** What in the value does not fit the schema; empty if it fits. */
+  /** Returns the violations of the schema; empty if the value is valid. */
   public List<Difference> differences(JsonNode value) {
     Validator.Result result = validator.validate(schema, value);
     return result.isValid()
@@ -98,7 +98,7 @@ public final class JsonSchemas {
             .filter(it -> !TELL_ALL.contains(SchemaErrors.keywordOf(error))));
   }
 
-  /** The members that are not there, and one that may be misspelt. */
+  /** Returns the missing members, and a similar one that may be misspelled. */
   private Difference missing(Error error, JsonNode actual) {
     List<String> names = new ArrayList<>();
     keyword(error).forEach(name -> names.add(name.asText()));
@@ -107,13 +107,16 @@ public final class JsonSchemas {
     actual.fieldNames().forEachRemaining(there::add);
     Optional<String> cause =
         names.stream()
-            .flatMap(name -> Likeness.hint("there is a member", name, there).stream())
+            .flatMap(name -> NameSuggester.hint("the member ", name, there).stream())
             .findFirst();
     String wanted = "\"" + String.join("\", \"", names) + "\"";
     return Difference.of("required " + wanted + placed(error), Difference.MISSING).because(cause);
   }
 
-  /** The keyword with its value: {@code minimum 1}; it alone where the schema refers elsewhere. */
+  /**
+   * Returns the keyword with its value: {@code minimum 1}; only the keyword if the schema is a
+   * reference.
+   */
   private String asked(Error error) {
     if (SchemaErrors.isForbidden(error)) {
       return "no such member" + place.apply(pointer(error));
@@ -132,7 +135,7 @@ public final class JsonSchemas {
     return location.substring(location.indexOf('#') + 1);
   }
 
-  /** What the schema says for the keyword; missing where the schema refers elsewhere. */
+  /** Returns the value of the keyword; missing if the schema is a reference. */
   private JsonNode keyword(Error error) {
     String pointer = pointer(error);
     return pointer.isEmpty() || pointer.startsWith("/")

@@ -12,8 +12,8 @@ import java.io.IOException;
 import java.util.Map;
 
 /**
- * Trees to and from a stream of tokens. A mapper does the same, but some three hundred classes are
- * loaded with it, a quarter of a second in a JVM that has just begun, as the one of a test has.
+ * Reads and writes trees as streams of tokens. A mapper could do it, but loads some three hundred
+ * more classes, a quarter of a second in a new JVM, such as that of a test.
  */
 final class JsonTrees {
 
@@ -21,7 +21,7 @@ final class JsonTrees {
 
   private JsonTrees() {}
 
-  /** Reads the value that begins at the current token. How deep it goes, the parser limits. */
+  /** Reads the value at the current token. The parser limits its depth. */
   static JsonNode read(JsonParser parser) throws IOException {
     return switch (parser.currentToken()) {
       case START_OBJECT -> object(parser);
@@ -37,7 +37,7 @@ final class JsonTrees {
       case VALUE_TRUE -> MAKE.booleanNode(true);
       case VALUE_FALSE -> MAKE.booleanNode(false);
       case VALUE_NULL -> MAKE.nullNode();
-      default -> throw new IllegalStateException("No value begins at " + parser.currentToken());
+      default -> throw new IllegalStateException("No value at " + parser.currentToken());
     };
   }
 
@@ -81,7 +81,7 @@ final class JsonTrees {
       case NUMBER -> generator.writeNumber(tree.asText());
       case BOOLEAN -> generator.writeBoolean(tree.booleanValue());
       case NULL -> generator.writeNull();
-      default -> throw new IllegalArgumentException(tree.getNodeType() + " is no JSON.");
+      default -> throw new IllegalArgumentException(tree.getNodeType() + " is not valid JSON.");
     }
   }
 }

@@ -13,12 +13,12 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
- * Of all that a validator finds wrong, what tells: the keywords that do not hold, not those around
- * them; and of several alternatives the one that comes nearest.
+ * Selects the significant errors of a validator: the keywords that are violated, not those that
+ * contain them; and among alternatives, the errors of the closest one.
  */
 final class SchemaErrors {
 
-  /** In the place of a keyword, where a schema is just {@code false}. */
+  /** The pseudo-keyword of a schema that is {@code false}. */
   static final String FORBIDDEN = "false";
 
   private static final Set<String> ALTERNATIVES = Set.of("anyOf", "oneOf");
@@ -26,9 +26,9 @@ final class SchemaErrors {
   private SchemaErrors() {}
 
   /**
-   * Those that tell.
+   * Returns the significant errors.
    *
-   * @param keyword what the schema says for the keyword of an error
+   * @param keyword returns the value of the keyword of an error
    */
   static List<Error> telling(List<Error> errors, Function<Error, JsonNode> keyword) {
     List<Error> left = new ArrayList<>(errors);
@@ -42,17 +42,17 @@ final class SchemaErrors {
         .toList();
   }
 
-  /** The keyword that does not hold; {@link #FORBIDDEN} where there is none. */
+  /** Returns the violated keyword; {@link #FORBIDDEN} if there is none. */
   static String keywordOf(Error error) {
     return Objects.requireNonNullElse(error.getKeyword(), FORBIDDEN);
   }
 
-  /** Whether the schema allows nothing, as that of members that must not be there. */
+  /** Returns true if the schema allows nothing, as for members that must not occur. */
   static boolean isForbidden(Error error) {
     return keywordOf(error).equals(FORBIDDEN);
   }
 
-  /** Leaves of the alternatives only the nearest; none where more than one holds. */
+  /** Keeps the errors of the closest alternative only; none if more than one is valid. */
   private static void choose(Error error, List<Error> left, int alternatives) {
     String start = error.getEvaluationPath() + "/";
     Map<String, List<Error>> branches =
@@ -65,16 +65,16 @@ final class SchemaErrors {
                     TreeMap::new,
                     Collectors.toList()));
     boolean severalHold = branches.size() < alternatives;
-    List<Error> nearest =
+    List<Error> closest =
         severalHold
             ? List.of()
             : branches.values().stream()
                 .min(Comparator.comparingInt(SchemaErrors::distance))
                 .orElse(List.of());
-    left.removeIf(each -> isWithin(each, error) && !nearest.contains(each));
+    left.removeIf(each -> isWithin(each, error) && !closest.contains(each));
   }
 
-  /** A value of another type is farther from a schema than one of which some parts are wrong. */
+  /** Ranks alternatives: a value of another type is farther away than one with wrong parts. */
   private static int distance(List<Error> branch) {
     int shortest =
         branch.stream().mapToInt(error -> error.getInstanceLocation().length()).min().orElse(0);
@@ -88,8 +88,8 @@ final class SchemaErrors {
   }
 
   /**
-   * Whether an error was found while the keyword of another one was looked at; or the keyword that
-   * follows of it, which {@code then} does of {@code if}.
+   * Returns true if an error was found inside the keyword of another one, or by the keyword that
+   * depends on it, as {@code then} on {@code if}.
    */
   private static boolean isWithin(Error inner, Error outer) {
     String keyword = outer.getEvaluationPath();

@@ -1,4 +1,4 @@
-/** The one way to and from JSON. Not public API: may change in any release. */
+/** Reading and writing JSON. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.json;
 

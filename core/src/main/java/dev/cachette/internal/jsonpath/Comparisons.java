@@ -5,7 +5,7 @@ import java.util.Arrays;
 import java.util.Iterator;
 import java.util.Optional;
 
-/** How JSON values compare (RFC 9535 section 2.3.5.2.2). */
+/** Comparison of JSON values (RFC 9535 section 2.3.5.2.2). */
 public final class Comparisons {
 
   private Comparisons() {}
@@ -16,7 +16,7 @@ public final class Comparisons {
         : one.isEmpty() && other.isEmpty();
   }
 
-  /** Whether two JSON values are the same: numbers by value, members in any order. */
+  /** Returns true if two JSON values are equal: numbers by value, members in any order. */
   public static boolean equal(JsonNode one, JsonNode other) {
     if (one.isNumber() && other.isNumber()) {
       return one.decimalValue().compareTo(other.decimalValue()) == 0;
@@ -56,7 +56,9 @@ public final class Comparisons {
         && compare(one.get().textValue(), other.get().textValue()) < 0;
   }
 
-  /** By Unicode scalar values, where {@link String#compareTo} goes by surrogates. */
+  /**
+   * Compares Unicode scalar values, unlike {@link String#compareTo}, which compares UTF-16 units.
+   */
   private static int compare(String one, String other) {
     int[] a = one.codePoints().toArray();
     int[] b = other.codePoints().toArray();

@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.node.TextNode;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Reads the logical expression of a filter, and checks that it is well-typed. */
+/** Parses the logical expression of a filter, and checks its types. */
 final class FilterParser {
 
   private static final List<String> OPERATORS = List.of("==", "!=", "<=", ">=", "<", ">");
@@ -81,7 +81,7 @@ final class FilterParser {
       return new Logical.Exists(query);
     }
     in.moveTo(start);
-    throw in.error("a value alone is no condition", "compare it: @.berths > 2.");
+    throw in.error("a value alone is not a condition", "compare it: @.berths > 2.");
   }
 
   private Term term(String function) {
@@ -93,8 +93,7 @@ final class FilterParser {
       case "match", "search" ->
           throw in.error(
               "this function gives no value to compare", "use it as a condition itself.");
-      default ->
-          throw in.error("there is no function \"" + function + "\"", "use " + FUNCTIONS + ".");
+      default -> throw in.error("unknown function \"" + function + "\"", "use " + FUNCTIONS + ".");
     };
   }
 
@@ -135,7 +134,7 @@ final class FilterParser {
       return query;
     }
     in.moveTo(start);
-    throw in.error("this function takes a query", "begin it with @ or $.");
+    throw in.error("this function needs a query", "begin it with @ or $.");
   }
 
   private Term literalOrQuery() {
@@ -161,16 +160,16 @@ final class FilterParser {
             .orElseThrow(
                 () ->
                     in.error(
-                        "a query, a text in quotes, a number, true, false or null is needed here",
+                        "expected a query, a string in quotes, a number, true, false or null",
                         "write @.name for a member of the element.")));
   }
 
-  /** Compared are values; a query that can find several nodes has none (section 2.4.3). */
+  /** Checks that a query in a comparison selects one node at most (section 2.4.3). */
   private void requireComparable(Term term, int start) {
     if (term instanceof Term.Query query && !query.isSingular()) {
       in.moveTo(start);
       throw in.error(
-          "a query that can find several nodes has no value to compare",
+          "a query that can select several nodes has no value to compare",
           "name one member or element, or use count(...) or value(...).");
     }
   }

@@ -4,9 +4,9 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.util.List;
 
 /**
- * A JSONPath query, RFC 9535: which nodes of a JSON value are meant.
+ * A JSONPath query, RFC 9535.
  *
- * @param text the query as it was written
+ * @param text the query as written
  * @param segments its segments, applied one after the other from the root
  */
 public record JsonPath(String text, List<Segment> segments) {
@@ -17,7 +17,7 @@ public record JsonPath(String text, List<Segment> segments) {
   }
 
   /**
-   * The parsed query.
+   * Parses a query.
    *
    * @throws IllegalArgumentException if it is malformed; the message marks the place
    */
@@ -25,12 +25,15 @@ public record JsonPath(String text, List<Segment> segments) {
     return new JsonPathParser(text).parse();
   }
 
-  /** The nodes that it means, in the order that the RFC gives where it gives one. */
+  /** Returns the selected nodes, in the order that the RFC defines, if it does. */
   public List<Located> find(JsonNode root) {
     return Segment.apply(segments, Located.root(root), root);
   }
 
-  /** The names and numbers that lead to the one node meant; empty if several can be. */
+  /**
+   * Returns the names and numbers that lead to the only possible node; empty if there can be
+   * several.
+   */
   public List<String> steps() {
     return segments.stream().allMatch(Segment::isSingular)
         ? segments.stream().map(segment -> segment.selectors().get(0)).map(JsonPath::step).toList()

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** Reads the segments and selectors of a query (RFC 9535 appendix A). */
+/** Parses the segments and selectors of a query (RFC 9535 appendix A). */
 final class JsonPathParser {
 
   private final Scanner in;
@@ -15,12 +15,14 @@ final class JsonPathParser {
 
   JsonPath parse() {
     if (!in.take("$")) {
-      throw in.error("a JSONPath begins with $", "write $.member, or /member for a JSON Pointer.");
+      throw in.error(
+          "a JSONPath must begin with $", "write $.member, or /member for a JSON Pointer.");
     }
     List<Segment> segments = segments(in);
     if (!in.atEnd()) {
       throw in.error(
-          "nothing can follow here", "remove the rest, or begin it with a dot or bracket.");
+          "unexpected content after the query",
+          "remove the rest, or begin it with a dot or bracket.");
     }
     return new JsonPath(in.text(), segments);
   }
@@ -82,7 +84,7 @@ final class JsonPathParser {
           start.orElseThrow(
               () ->
                   in.error(
-                      "a name in quotes, a number, *, a slice or a filter is needed here",
+                      "expected a name in quotes, a number, *, a slice or a filter",
                       "write ['name'], [0], [*], [0:2] or [?@.name == 'x'].")));
     }
     in.skipBlanks();

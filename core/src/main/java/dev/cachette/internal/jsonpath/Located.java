@@ -5,27 +5,27 @@ import com.fasterxml.jackson.databind.JsonNode;
 /**
  * A node with its place in the document.
  *
- * @param path the place as a JSONPath, in shorthand where a name allows it: {@code $.vessel.name}
- * @param node what stands there
+ * @param path the place as a JSONPath, in shorthand if possible: {@code $.vessel.name}
+ * @param node the node
  */
 public record Located(String path, JsonNode node) {
 
-  /** The root of a document. */
+  /** Returns the root of a document. */
   public static Located root(JsonNode node) {
     return new Located("$", node);
   }
 
-  /** The member of this object. */
+  /** Returns the member of this object. */
   public Located member(String name) {
     return new Located(pathOfMember(path, name), node.path(name));
   }
 
-  /** The element of this array. */
+  /** Returns the element of this array. */
   public Located element(int index) {
     return new Located(path + "[" + index + "]", node.path(index));
   }
 
-  /** In shorthand where the name allows it, else in brackets and quotes. */
+  /** Returns the name in shorthand if possible, otherwise in brackets and quotes. */
   private static String pathOfMember(String path, String name) {
     return name.matches("[A-Za-z_][A-Za-z0-9_]*")
         ? path + "." + name

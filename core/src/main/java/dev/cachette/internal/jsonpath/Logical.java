@@ -9,7 +9,7 @@ sealed interface Logical {
 
   boolean holds(JsonNode current, JsonNode root);
 
-  /** All of them hold. */
+  /** All hold. */
   record And(List<Logical> operands) implements Logical {
     @Override
     public boolean holds(JsonNode current, JsonNode root) {
@@ -17,7 +17,7 @@ sealed interface Logical {
     }
   }
 
-  /** One of them holds. */
+  /** One holds. */
   record Or(List<Logical> operands) implements Logical {
     @Override
     public boolean holds(JsonNode current, JsonNode root) {
@@ -33,7 +33,7 @@ sealed interface Logical {
     }
   }
 
-  /** The query finds something. */
+  /** The query selects something. */
   record Exists(Term.Query query) implements Logical {
     @Override
     public boolean holds(JsonNode current, JsonNode root) {
@@ -41,7 +41,7 @@ sealed interface Logical {
     }
   }
 
-  /** {@code match} or {@code search}: a text fits a regular expression (RFC 9485). */
+  /** {@code match} or {@code search}: a string matches a regular expression (RFC 9485). */
   record Fits(Term text, Term pattern, boolean whole) implements Logical {
     @Override
     public boolean holds(JsonNode current, JsonNode root) {
@@ -53,7 +53,7 @@ sealed interface Logical {
     }
   }
 
-  /** Two values compared. */
+  /** A comparison of two values. */
   record Comparison(Term left, String operator, Term right) implements Logical {
     @Override
     public boolean holds(JsonNode current, JsonNode root) {
@@ -66,7 +66,7 @@ sealed interface Logical {
         case ">" -> Comparisons.less(other, one);
         case "<=" -> Comparisons.less(one, other) || Comparisons.equal(one, other);
         case ">=" -> Comparisons.less(other, one) || Comparisons.equal(one, other);
-        default -> throw new IllegalStateException("no operator: " + operator);
+        default -> throw new IllegalStateException("unknown operator: " + operator);
       };
     }
   }

@@ -3,12 +3,12 @@ package dev.cachette.internal.jsonpath;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
-/** Regular expressions of the interoperable kind (RFC 9485), by means of Java's. */
+/** I-Regexp (RFC 9485) on top of Java's regular expressions. */
 final class Regexes {
 
   private Regexes() {}
 
-  /** Whether a text fits; a malformed expression fits nothing. */
+  /** Returns true if a string matches; a malformed expression matches nothing. */
   static boolean fits(String text, String regex, boolean whole) {
     try {
       Pattern pattern = Pattern.compile(toJava(regex));
@@ -18,7 +18,10 @@ final class Regexes {
     }
   }
 
-  /** The dot stands for anything but line feed and carriage return; in Java it leaves out more. */
+  /**
+   * Translates the dot, which matches anything but line feed and carriage return; Java excludes
+   * more.
+   */
   private static String toJava(String regex) {
     StringBuilder out = new StringBuilder(regex.length() + 8);
     boolean inClass = false;

@@ -7,7 +7,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** The text of a query and the place that has been reached in it. */
+/** The text of a query and the current position in it. */
 final class Scanner {
 
   private static final char END = '\0';
@@ -76,13 +76,11 @@ final class Scanner {
         .orElseThrow(
             () ->
                 error(
-                    "a dot is followed by a name of letters, digits and underscores",
+                    "a dot must be followed by a name of letters, digits and underscores",
                     "write other names in brackets and quotes: ['vessel-name']."));
   }
 
-  /**
-   * The name of the function that is called here, its parenthesis taken; empty if there is none.
-   */
+  /** Returns the name of a function and skips its parenthesis; empty if there is none. */
   String functionName() {
     return taken(FUNCTION).map(matcher -> matcher.group(1)).orElse("");
   }
@@ -101,12 +99,12 @@ final class Scanner {
     StringBuilder out = new StringBuilder();
     while (peek() != quote || atEnd()) {
       if (atEnd()) {
-        throw error("the quote is not closed", "close it with " + quote + ".");
+        throw error("missing closing quote", "add " + quote + ".");
       }
       char c = text.charAt(at++);
       if (c < ' ') {
         at--;
-        throw error("a control character stands here", "write it as \\u" + hex(c) + ".");
+        throw error("unescaped control character", "write it as \\u" + hex(c) + ".");
       }
       out.append(c == '\\' ? escaped(quote) : c);
     }
@@ -114,11 +112,11 @@ final class Scanner {
     return out.toString();
   }
 
-  IllegalArgumentException error(String what, String mend) {
+  IllegalArgumentException error(String what, String fix) {
     return new IllegalArgumentException(
         String.format(
-            "Malformed JSONPath (RFC 9535), at column %d: %s.\n\n  %s\n  %s^\n\nMend: %s",
-            at + 1, what, text, " ".repeat(at), mend));
+            "Malformed JSONPath (RFC 9535), at column %d: %s.\n\n  %s\n  %s^\n\nFix: %s",
+            at + 1, what, text, " ".repeat(at), fix));
   }
 
   private char escaped(char quote) {
@@ -134,7 +132,7 @@ final class Scanner {
       default -> {
         if (c != quote) {
           at--;
-          throw error("\\" + c + " is no escape", "write \\\\ for a backslash.");
+          throw error("\\" + c + " is not an escape sequence", "write \\\\ for a backslash.");
         }
         yield c;
       }

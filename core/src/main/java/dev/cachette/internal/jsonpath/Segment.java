@@ -6,10 +6,10 @@ import java.util.Iterator;
 import java.util.List;
 
 /**
- * One step of a query (RFC 9535 section 2.5).
+ * One segment of a query (RFC 9535 section 2.5).
  *
- * @param descendant whether it looks at the node and all below it, not at the node alone
- * @param selectors what it selects from each
+ * @param descendant whether it applies to the node and all its descendants
+ * @param selectors its selectors
  */
 public record Segment(boolean descendant, List<Selector> selectors) {
 
@@ -42,7 +42,7 @@ public record Segment(boolean descendant, List<Selector> selectors) {
     }
   }
 
-  /** The members or elements of a node, in document order. */
+  /** Returns the children of a node, in document order. */
   static List<Located> children(Located parent) {
     List<Located> children = new ArrayList<>(parent.node().size());
     if (parent.node().isArray()) {

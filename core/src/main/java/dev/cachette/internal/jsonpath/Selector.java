@@ -4,13 +4,13 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.util.List;
 import java.util.Optional;
 
-/** What a segment takes from a node (RFC 9535 section 2.3). */
+/** A selector of a segment (RFC 9535 section 2.3). */
 public sealed interface Selector {
 
-  /** Adds what is selected from a node. */
+  /** Adds the selected children of a node. */
   void select(Located node, JsonNode root, List<Located> into);
 
-  /** The member of this name. */
+  /** The member with this name. */
   record Name(String name) implements Selector {
     @Override
     public void select(Located node, JsonNode root, List<Located> into) {
@@ -28,7 +28,7 @@ public sealed interface Selector {
     }
   }
 
-  /** The element at this place; counted from the end where it is negative. */
+  /** The element at this index; from the end if it is negative. */
   record Index(long index) implements Selector {
     @Override
     public void select(Located node, JsonNode root, List<Located> into) {
@@ -40,7 +40,7 @@ public sealed interface Selector {
     }
   }
 
-  /** Elements from a start to an end, exclusive, by steps (RFC 9535 section 2.3.4). */
+  /** Elements from a start to an exclusive end, with a step (RFC 9535 section 2.3.4). */
   record Slice(Optional<Long> start, Optional<Long> end, long step) implements Selector {
     @Override
     public void select(Located node, JsonNode root, List<Located> into) {
@@ -68,7 +68,7 @@ public sealed interface Selector {
     }
   }
 
-  /** The members or elements that a filter holds for. */
+  /** The members or elements for which a filter holds. */
   record Filter(Logical condition) implements Selector {
     @Override
     public void select(Located node, JsonNode root, List<Located> into) {

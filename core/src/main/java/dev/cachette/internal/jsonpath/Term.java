@@ -5,7 +5,7 @@ import com.fasterxml.jackson.databind.node.IntNode;
 import java.util.List;
 import java.util.Optional;
 
-/** What stands beside a comparison or in a function: a value, or nothing. */
+/** An operand of a comparison or function: a value, or nothing. */
 sealed interface Term {
 
   Optional<JsonNode> value(JsonNode current, JsonNode root);
@@ -29,7 +29,7 @@ sealed interface Term {
       return segments.stream().allMatch(Segment::isSingular);
     }
 
-    /** The value of the one node that it finds. */
+    /** Returns the value of the only node. */
     @Override
     public Optional<JsonNode> value(JsonNode current, JsonNode root) {
       List<Located> nodes = nodes(current, root);
@@ -37,9 +37,7 @@ sealed interface Term {
     }
   }
 
-  /**
-   * {@code value(query)}: the value of the one node that it finds; it may be one that finds many.
-   */
+  /** {@code value(query)}: the value of the only node; the query may be able to select several. */
   record SingleValue(Query query) implements Term {
     @Override
     public Optional<JsonNode> value(JsonNode current, JsonNode root) {
@@ -47,7 +45,7 @@ sealed interface Term {
     }
   }
 
-  /** {@code length(value)}: characters of a text, elements of an array, members of an object. */
+  /** {@code length(value)}: characters of a string, elements of an array, members of an object. */
   record Length(Term argument) implements Term {
     @Override
     public Optional<JsonNode> value(JsonNode current, JsonNode root) {
@@ -63,7 +61,7 @@ sealed interface Term {
     }
   }
 
-  /** {@code count(query)}: how many nodes it finds. */
+  /** {@code count(query)}: the number of nodes. */
   record Count(Query query) implements Term {
     @Override
     public Optional<JsonNode> value(JsonNode current, JsonNode root) {

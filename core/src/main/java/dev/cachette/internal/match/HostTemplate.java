@@ -11,8 +11,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * A host in a request line. A label of it can be a star, or a variable, which then stands for one
- * label; a star alone stands for any host.
+ * The host of a request line. A label can be a star, or a variable for one label; a star alone
+ * matches any host.
  */
 final class HostTemplate {
 
@@ -23,7 +23,7 @@ final class HostTemplate {
   private final List<String> variables;
   private final Optional<Pattern> pattern;
 
-  /** A host as it was written; each label in braces is the name of a variable. */
+  /** A host as written; labels in braces are variables. */
   HostTemplate(String text) {
     boolean literal = text.indexOf('*') < 0 && text.indexOf('{') < 0;
     this.text = literal ? Hosts.canonical(text) : text;
@@ -35,7 +35,7 @@ final class HostTemplate {
     return pattern.isEmpty();
   }
 
-  /** The variables with their values, if the host, in its one form, fits. */
+  /** Returns the variables with their values, if the normalised host matches. */
   Optional<Map<String, String>> match(String host) {
     if (pattern.isEmpty()) {
       return text.equals(host) ? NO_VARIABLES : Optional.empty();

@@ -5,11 +5,11 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * What of a request line an index can look up, and need not try.
+ * The parts of a request line that an index can look up.
  *
- * @param exact method, origin and path in one text, where only one of each fits
- * @param methods the methods that it is for; none if for any
- * @param origin the one origin that it is for, if it is for one
+ * @param exact method, origin and path in one key, if each is exact
+ * @param methods its methods; none for any
+ * @param origin its origin, if it has exactly one
  * @param segments the leading path segments without a variable
  * @param whole whether these are the whole path
  */

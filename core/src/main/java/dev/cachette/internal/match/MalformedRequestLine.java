@@ -1,6 +1,6 @@
 package dev.cachette.internal.match;
 
-/** Builds the error for a request line that cannot be read: what, where, and how to mend it. */
+/** Creates the error for a malformed request line: what, where, and how to fix it. */
 final class MalformedRequestLine {
 
   private final String line;
@@ -10,18 +10,18 @@ final class MalformedRequestLine {
   }
 
   /**
-   * The error.
+   * Returns the error.
    *
-   * @param at the place in the line, counted from 0
+   * @param at the position in the line, from 0
    */
-  IllegalArgumentException at(int at, String what, String mend) {
+  IllegalArgumentException at(int at, String what, String fix) {
     return new IllegalArgumentException(
         String.format(
-            "Malformed request line, at column %d: %s\n\n  %s\n  %s^\n\nMend: %s",
-            at + 1, what, visible(line), " ".repeat(at), mend));
+            "Malformed request line, at column %d: %s\n\n  %s\n  %s^\n\nFix: %s",
+            at + 1, what, visible(line), " ".repeat(at), fix));
   }
 
-  /** Keeps the line on one line, and every character one column wide. */
+  /** Escapes line breaks and wide characters, so that the mark below is in the right column. */
   private static String visible(String text) {
     return text.replaceAll("\\p{Cntrl}", "\u00b7");
   }

@@ -1,15 +1,15 @@
 package dev.cachette.internal.match;
 
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import java.util.Optional;
 import java.util.Set;
 
 /**
- * The methods that a request line names.
+ * The methods of a request line.
  *
- * @param names one or several; none if any method will do
+ * @param names one or several; none for any method
  */
 record Methods(Set<String> names) {
 
@@ -21,7 +21,7 @@ record Methods(Set<String> names) {
     return names.isEmpty() || names.contains(method);
   }
 
-  /** The greater, the narrower. */
+  /** Returns a rank: greater is more specific. */
   int rank() {
     return names.isEmpty() ? 0 : names.size() == 1 ? 2 : 1;
   }
@@ -35,7 +35,7 @@ record Methods(Set<String> names) {
       return Check.held("method", toString());
     }
     Optional<String> cause =
-        Likeness.nearest(method, names)
+        NameSuggester.closest(method, names)
             .filter(near -> near.equalsIgnoreCase(method))
             .map(near -> "methods are case-sensitive (RFC 9110)");
     return Check.missed("method", 0.2, Difference.of(toString(), method).because(cause));

@@ -1,7 +1,7 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.http.Uri;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.uri.Hosts;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 
-/** Scheme, host and port, as a request line names them. */
+/** Scheme, host and port of a request line. */
 public final class Origin {
 
   private final String scheme;
@@ -22,22 +22,22 @@ public final class Origin {
     this.port = port;
   }
 
-  /** Whether it names one host, not several. */
+  /** Returns true if it is one host, not several. */
   public boolean isLiteral() {
     return host.isLiteral();
   }
 
-  /** The host, if it is one and not several. */
+  /** Returns the host, if it is exactly one. */
   public Optional<String> literalHost() {
     return isLiteral() ? Optional.of(host.toString()) : Optional.empty();
   }
 
-  /** Whether it names this very host and port: a star names none. */
+  /** Returns true if it is exactly this host and port; never for a star. */
   public boolean isAt(String otherHost, int otherPort) {
     return port == otherPort && host.isLiteral() && hostIs(Hosts.canonical(otherHost));
   }
 
-  /** Whether it means this host, by name or by a star, at this port where one is known. */
+  /** Returns true if it matches this host, and this port if it is known. */
   public boolean mayBeAt(String otherHost, OptionalInt otherPort) {
     return (otherPort.isEmpty() || otherPort.getAsInt() == port)
         && hostIs(Hosts.canonical(otherHost));
@@ -48,7 +48,7 @@ public final class Origin {
     return scheme;
   }
 
-  /** The variables with their values, if the request goes there. */
+  /** Returns the variables with their values, if the request goes there. */
   Optional<Map<String, String>> match(Uri uri) {
     return port == uri.port() && scheme.equals(uri.scheme())
         ? host.match(uri.host())
@@ -60,7 +60,7 @@ public final class Origin {
       return Check.held("origin", toString());
     }
     boolean sameHost = hostIs(uri.host());
-    double nearness = sameHost ? 0.7 : Likeness.of(host.toString(), uri.host()) * 0.5;
+    double nearness = sameHost ? 0.7 : NameSuggester.of(host.toString(), uri.host()) * 0.5;
     return Check.missed(
         "origin", nearness, Difference.of(toString(), uri.origin()).because(cause(uri, sameHost)));
   }
@@ -76,10 +76,10 @@ public final class Origin {
     }
     if (sameHost) {
       return Optional.of(
-          String.format("the same host, but called at port %d, not %d", uri.port(), port));
+          String.format("the same host, but called on port %d, not %d", uri.port(), port));
     }
-    return Likeness.of(host.toString(), uri.host()) > 0.8
-        ? Optional.of("a host that is spelt almost the same")
+    return NameSuggester.of(host.toString(), uri.host()) > 0.8
+        ? Optional.of("a similarly spelled host")
         : Optional.empty();
   }
 

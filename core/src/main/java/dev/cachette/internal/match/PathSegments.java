@@ -6,7 +6,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.regex.Pattern;
 
-/** A path template seen segment by segment, to rank it and to say how much of a path fits. */
+/** The segments of a path template, to rank it and to measure how much of a path matches. */
 final class PathSegments {
 
   private static final int REST = 0;
@@ -26,12 +26,12 @@ final class PathSegments {
     this.ranks = Collections.unmodifiableList(all);
   }
 
-  /** One rank a segment, from the left: the greater, the narrower. */
+  /** Returns one rank per segment, from the left: greater is more specific. */
   List<Integer> ranks() {
     return ranks;
   }
 
-  /** The leading segments without a variable. */
+  /** Returns the leading segments without a variable. */
   List<String> literalPrefix() {
     List<String> prefix = new ArrayList<>(segments.size());
     for (int at = 0; at < segments.size() && ranks.get(at) == LITERAL; at++) {
@@ -41,7 +41,9 @@ final class PathSegments {
     return prefix;
   }
 
-  /** Whether no variable is only a part of a segment, and {@code {+rest}} comes last if at all. */
+  /**
+   * Returns true if no variable is only a part of a segment, and {@code {+rest}} can only be last.
+   */
   boolean areWhole() {
     for (int at = 0; at < segments.size(); at++) {
       int rank = ranks.get(at);
@@ -53,11 +55,11 @@ final class PathSegments {
     return true;
   }
 
-  /** How many segments of the path fit in their place, in proportion to the longer of the two. */
+  /** Returns the proportion of path segments that match in their position. */
   double shareThatFits(String path) {
     String[] actual = path.split("/", -1);
     int fitting = 0;
-    // The first segment, before the leading slash, is empty in every path and says nothing.
+    // The first segment, before the leading slash, is empty in every path.
     for (int at = 1; at < Math.min(segments.size(), actual.length); at++) {
       if (ranks.get(at) == REST) {
         return (double) at / segments.size();

@@ -1,6 +1,6 @@
 package dev.cachette.internal.match;
 
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
@@ -14,19 +14,19 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A path with variables in it. It is held against the path as sent, in normal form, so that an
- * escaped slash never passes for a real one; the values of variables are decoded afterwards.
+ * A path with variables. It is compared with the path as sent, in normal form, so that an escaped
+ * slash is never taken for a real one; the values of variables are decoded afterwards.
  */
 final class PathTemplate {
 
-  /** Of a path for which it is known what is wrong, it comes nearer than any other. */
+  /** A path with a known cause for its mismatch ranks above all others. */
   private static final double ALMOST = 0.96;
 
   private final String text;
   private final List<TemplatePart> parts;
   private final PathSegments segments;
 
-  /** Compiled only where it is asked: most paths can be walked, and there may be thousands. */
+  /** Compiled on demand: most paths need no expression, and there may be thousands. */
   private final @Nullable Pattern pattern;
 
   PathTemplate(String text, List<TemplatePart> parts) {
@@ -37,29 +37,33 @@ final class PathTemplate {
     this.pattern = simple ? null : Pattern.compile(TemplatePart.regex(parts), Pattern.DOTALL);
   }
 
-  /** Whether there is no variable in it. */
+  /** Returns true if it has no variables. */
   boolean isLiteral() {
     return parts.size() == 1 && !parts.get(0).isVariable();
   }
 
-  /** The path in normal form, if there is no variable in it. */
+  /** Returns the path in normal form, if it has no variables. */
   String literal() {
     return parts.get(0).text();
   }
 
   /**
-   * The leading segments without a variable, in normal form; the first, before the slash, is empty.
+   * Returns the leading segments without a variable, in normal form; the first, before the slash,
+   * is empty.
    */
   List<String> literalPrefix() {
     return segments.literalPrefix();
   }
 
-  /** The variables with their values, if the path, in normal form, fits. */
+  /** Returns the variables with their values, if the normalised path matches. */
   Optional<Map<String, String>> match(String path) {
     return pattern == null ? walk(path) : fit(pattern, path);
   }
 
-  /** Every variable is a whole segment, or all that is left: no need to try where one ends. */
+  /**
+   * If every variable is a whole segment, or the rest, the path can be matched without an
+   * expression.
+   */
   private Optional<Map<String, String>> walk(String path) {
     Map<String, String> variables = parts.size() == 1 ? Map.of() : new LinkedHashMap<>();
     int at = 0;
@@ -107,38 +111,41 @@ final class PathTemplate {
     return Check.missed("path", nearness, Difference.of(text, path).because(cause));
   }
 
-  /** What two templates share that the same paths fit: the names of variables decide nothing. */
+  /**
+   * Returns a key that templates share if they match the same paths, whatever their variables are
+   * called.
+   */
   String form() {
     return parts.stream().map(TemplatePart::form).collect(Collectors.joining());
   }
 
-  /** One rank a segment, from the left: the greater, the narrower. */
+  /** Returns one rank per segment, from the left: greater is more specific. */
   List<Integer> ranks() {
     return segments.ranks();
   }
 
   private Optional<String> cause(String path) {
     if (match(path + "/").isPresent()) {
-      return Optional.of("the same path, but called without the slash at its end");
+      return Optional.of("the same path, but called without the trailing slash");
     }
     if (path.endsWith("/") && match(path.substring(0, path.length() - 1)).isPresent()) {
-      return Optional.of("the same path, but called with a slash at its end");
+      return Optional.of("the same path, but called with a trailing slash");
     }
     String single = path.replaceAll("/{2,}", "/");
     if (!single.equals(path) && match(single).isPresent()) {
-      return Optional.of("the same path, but called with a doubled slash");
+      return Optional.of("the same path, but called with a double slash");
     }
     if (path.contains("%25") && match(Percent.normalise(Percent.decode(path))).isPresent()) {
       return Optional.of("the same path, but encoded twice by the caller");
     }
     if (path.contains("%") && match(Percent.decode(path)).isPresent()) {
-      return Optional.of("the same path, but called with characters escaped that are plain here");
+      return Optional.of("the same path, but called with escaped characters that are plain here");
     }
     if (text.contains("%") && Percent.decode(text).equals(path)) {
-      return Optional.of("the same path, but called with characters plain that are escaped here");
+      return Optional.of("the same path, but called with plain characters that are escaped here");
     }
     if (matchesInAnyCase(path)) {
-      return Optional.of("the same path, but in other letter case");
+      return Optional.of("the same path in different letter case");
     }
     return Optional.empty();
   }
@@ -149,8 +156,8 @@ final class PathTemplate {
         .matches();
   }
 
-  /** The share of segments that fit in their place, and a little for mere likeness. */
+  /** Returns the proportion of segments that match, plus a little for similarity. */
   private double nearness(String path) {
-    return 0.9 * segments.shareThatFits(path) + 0.05 * Likeness.of(text, path);
+    return 0.9 * segments.shareThatFits(path) + 0.05 * NameSuggester.of(text, path);
   }
 }

@@ -1,7 +1,7 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.http.Query;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.TextDifference;
 import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
@@ -9,10 +9,10 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * A parameter that a request line asks for.
+ * A query parameter of a request line.
  *
  * @param name its name, decoded
- * @param literal the value it must have among its values, or empty if any will do
+ * @param literal one of its values must be this one; empty for any
  * @param variable the variable that its first value is bound to, or empty if none
  */
 record QueryParameter(String name, Optional<String> literal, Optional<String> variable) {
@@ -37,7 +37,7 @@ record QueryParameter(String name, Optional<String> literal, Optional<String> va
   }
 
   private Optional<String> similarName(Query query) {
-    return Likeness.hint("a parameter", name, query.names());
+    return NameSuggester.hint("a parameter", name, query.names());
   }
 
   private Optional<String> cause(List<String> values) {

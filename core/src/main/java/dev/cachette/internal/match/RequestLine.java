@@ -26,10 +26,10 @@ public final class RequestLine {
   private final Set<String> variables;
   private final Specificity specificity;
 
-  /** Where only one method, origin and path fit: all of it in one text. */
+  /** Method, origin and path in one key, if each is exact. */
   private final @Nullable String exact;
 
-  /** Made when it is asked for; two threads may make the same. */
+  /** Created on demand; two threads may create the same. */
   private @Nullable String site;
 
   RequestLine(
@@ -55,32 +55,32 @@ public final class RequestLine {
             : null;
   }
 
-  /** The line as it was written. */
+  /** Returns the line as written. */
   public String text() {
     return text;
   }
 
-  /** The origin that it names; empty if it is meant for any. */
+  /** Returns its origin; empty for any. */
   public Optional<Origin> origin() {
     return origin;
   }
 
-  /** The names of its variables. */
+  /** Returns the names of its variables. */
   public Set<String> variables() {
     return variables;
   }
 
-  /** How narrow it is. */
+  /** Returns its specificity. */
   public Specificity specificity() {
     return specificity;
   }
 
-  /** Method, origin and path in one text, where only one of each fits. */
+  /** Returns method, origin and path in one key, if each is exact. */
   public Optional<String> exact() {
     return Optional.ofNullable(exact);
   }
 
-  /** Where an index keeps it. */
+  /** Returns its place in an index. */
   public IndexKey indexKey() {
     return new IndexKey(
         exact(),
@@ -90,7 +90,7 @@ public final class RequestLine {
         path.isLiteral());
   }
 
-  /** The variables with their values, if the request fits. */
+  /** Returns the variables with their values, if the request matches. */
   public Optional<Map<String, String>> match(Received received) {
     Request request = received.request();
     if (!methods.hold(request.method())
@@ -112,7 +112,7 @@ public final class RequestLine {
     return Optional.of(values);
   }
 
-  /** Every condition with how it fares. */
+  /** Returns the check of each part of the line. */
   public List<Check> examine(Request request) {
     List<Check> checks = new ArrayList<>();
     checks.add(methods.examine(request.method()));
@@ -123,7 +123,7 @@ public final class RequestLine {
     return checks;
   }
 
-  /** Origin and form of the path in one text: lines that cover one another share it. */
+  /** Returns origin and form of the path in one key: lines that cover one another share it. */
   public String site() {
     String known = site;
     if (known == null) {
@@ -133,7 +133,7 @@ public final class RequestLine {
     return known;
   }
 
-  /** Whether every request that fits the other line fits this one, as far as can be told. */
+  /** Returns true if every request that matches the other line certainly matches this one. */
   public boolean covers(RequestLine other) {
     return methods.cover(other.methods)
         && site().equals(other.site())

@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 
-/** Reads {@code METHOD URL-template}. */
+/** Parses {@code METHOD URL-template}. */
 public final class RequestLineParser {
 
   private static final Pattern TOKEN = Pattern.compile("[A-Za-z0-9!#$%&'*+.^_`|~-]+");
@@ -29,18 +29,18 @@ public final class RequestLineParser {
   }
 
   /**
-   * The parsed line.
+   * Parses a line.
    *
    * @throws IllegalArgumentException if it is malformed
    */
   public static RequestLine parse(String line) {
     if (line == null) {
       throw new IllegalArgumentException(
-          "The request line must not be null. Mend: write one, such as " + EXAMPLE + ".");
+          "The request line must not be null. Fix: write one, such as " + EXAMPLE + ".");
     }
     if (line.isBlank()) {
       throw new IllegalArgumentException(
-          "The request line must not be blank. Mend: write one, such as " + EXAMPLE + ".");
+          "The request line must not be blank. Fix: write one, such as " + EXAMPLE + ".");
     }
     return new RequestLineParser(line).read();
   }
@@ -62,13 +62,13 @@ public final class RequestLineParser {
     return new RequestLine(line, methods, origin, pathTemplate, parameters, templates.variables());
   }
 
-  /** One method, several with commas between, or a star for any. */
+  /** Parses one method, several with commas in between, or a star for any. */
   private Methods methods(int space) {
     if (space <= 0) {
       boolean onlyMethod = STANDARD_METHODS.contains(line.toUpperCase(Locale.ROOT));
       throw malformed.at(
           onlyMethod ? line.length() : 0,
-          onlyMethod ? "there is no URL." : "there is no method, followed by one space.",
+          onlyMethod ? "missing URL." : "missing method, followed by one space.",
           "write both, as in " + EXAMPLE + ".");
     }
     String written = line.substring(0, space);
@@ -92,12 +92,12 @@ public final class RequestLineParser {
     }
     if (method.isEmpty() && at > 0) {
       throw malformed.at(
-          at, "there is no method behind the comma.", "write GET,POST with no space between.");
+          at, "missing method after the comma.", "write GET,POST with no space between.");
     }
     if (!TOKEN.matcher(method).matches()) {
       throw malformed.at(
           at,
-          "\"" + method + "\" is no method.",
+          "\"" + method + "\" is not a method.",
           "begin with a method and one space, as in " + EXAMPLE + "; * means any method.");
     }
     return method;
@@ -105,7 +105,7 @@ public final class RequestLineParser {
 
   private void refuseStrayCharacters(int from) {
     if (from >= line.length()) {
-      throw malformed.at(from, "there is no URL.", "write one, as in " + EXAMPLE + ".");
+      throw malformed.at(from, "missing URL.", "write one, as in " + EXAMPLE + ".");
     }
     for (int at = from; at < line.length(); at++) {
       char c = line.charAt(at);
@@ -113,11 +113,10 @@ public final class RequestLineParser {
         continue;
       }
       if (Character.isWhitespace(c) || Character.isISOControl(c)) {
-        throw malformed.at(
-            at, "white space in the URL.", "leave it out, or write %20 where a space is meant.");
+        throw malformed.at(at, "white space in the URL.", "remove it, or write %20 for a space.");
       }
       if (c == '#') {
-        throw malformed.at(at, "a fragment is never sent to a server.", "leave it out.");
+        throw malformed.at(at, "a fragment is never sent to a server.", "remove it.");
       }
     }
   }
@@ -139,7 +138,7 @@ public final class RequestLineParser {
     String authority = line.substring(hostAt, path);
     if (authority.indexOf('@') >= 0) {
       throw malformed.at(
-          hostAt, "user information is never sent in a URL.", "leave out everything up to the @.");
+          hostAt, "user information is never sent in a URL.", "remove everything up to the @.");
     }
     int portColon = authority.indexOf(':', authority.lastIndexOf(']') + 1);
     String host = portColon < 0 ? authority : authority.substring(0, portColon);
@@ -152,8 +151,7 @@ public final class RequestLineParser {
 
   private HostTemplate host(String host, int at, Templates templates) {
     if (host.isEmpty()) {
-      throw malformed.at(
-          at, "there is no host.", "name one, or begin with a slash to mean any host.");
+      throw malformed.at(at, "missing host.", "name one, or begin with a slash to mean any host.");
     }
     int label = at;
     boolean isIpv6 = host.startsWith("[") && IPV6.matcher(host).matches();
@@ -163,7 +161,7 @@ public final class RequestLineParser {
       } else if (!text.equals("*") && !isLabel(text)) {
         throw malformed.at(
             label,
-            "\"" + text + "\" is no label of a host name, and no IP address.",
+            "\"" + text + "\" is not a label of a host name, and not an IP address.",
             "write the host as the code under test calls it, such as tides.example; "
                 + "* or {name} stands for one whole label.");
       }
@@ -190,10 +188,10 @@ public final class RequestLineParser {
       }
     }
     throw malformed.at(
-        at, "\"" + text + "\" is no port.", "write a number from 1 to 65535, or leave it out.");
+        at, "\"" + text + "\" is not a port.", "write a number from 1 to 65535, or remove it.");
   }
 
-  /** Where the path begins: behind the authority, or at the end where there is none. */
+  /** Returns where the path begins: after the authority, or at the end. */
   private int pathStart(int url) {
     int hostAt = line.indexOf("://", url) + 3;
     for (int at = hostAt; at < line.length(); at++) {

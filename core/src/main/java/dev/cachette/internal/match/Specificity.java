@@ -3,17 +3,17 @@ package dev.cachette.internal.match;
 import java.util.List;
 
 /**
- * How narrow a request pattern is; the greater one is the more specific.
+ * How specific a request pattern is; greater is more specific.
  *
  * @param origin 2 for one origin, 1 for a host with a star or variable, 0 for any
- * @param path one rank a path segment, from the left
+ * @param path one rank per path segment, from the left
  * @param method 2 for one method, 1 for several, 0 for any
- * @param conditions how many parameters and other conditions it asks for
+ * @param conditions the number of query parameters and other conditions
  */
 public record Specificity(int origin, List<Integer> path, int method, int conditions)
     implements Comparable<Specificity> {
 
-  /** As this one, with so many conditions more. */
+  /** Returns this with additional conditions. */
   public Specificity and(int more) {
     return new Specificity(origin, path, method, conditions + more);
   }

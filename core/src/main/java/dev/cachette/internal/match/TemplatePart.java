@@ -7,15 +7,15 @@ import java.util.stream.Collectors;
 /**
  * A piece of a path template: literal text in normal form, or a variable.
  *
- * @param kind what it is
+ * @param kind its kind
  * @param text the literal text, or the name of the variable
  */
 record TemplatePart(Kind kind, String text) {
 
   enum Kind {
-    /** Anything, slashes included, and also nothing. */
+    /** Matches anything, including slashes and nothing. */
     REST,
-    /** One segment, or a part of one; not empty. */
+    /** Matches one segment, or a part of one; not empty. */
     VARIABLE,
     LITERAL
   }
@@ -24,7 +24,7 @@ record TemplatePart(Kind kind, String text) {
     return kind != Kind.LITERAL;
   }
 
-  /** What it shares with those that fit where it does; no path has a brace in it. */
+  /** Returns a key that parts share if they match the same; braces cannot occur in a path. */
   String form() {
     return switch (kind) {
       case LITERAL -> text;
@@ -33,7 +33,7 @@ record TemplatePart(Kind kind, String text) {
     };
   }
 
-  /** A regular expression with a group for each variable. */
+  /** Returns a regular expression with a group for each variable. */
   static String regex(List<TemplatePart> parts) {
     return parts.stream().map(TemplatePart::toRegex).collect(Collectors.joining());
   }

@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 
-/** Reads the path and the query of a request line, with their variables (RFC 6570). */
+/** Parses the path and the query of a request line, with their variables (RFC 6570). */
 final class Templates {
 
   private static final Pattern NAME = Pattern.compile("[A-Za-z0-9_.]+");
@@ -24,16 +24,15 @@ final class Templates {
     this.malformed = malformed;
   }
 
-  /** The names of all variables that have been read. */
+  /** Returns the names of all variables read so far. */
   Set<String> variables() {
     return variables;
   }
 
-  /** Reads a variable that stands for a label of the host. */
+  /** Parses a variable for a label of the host. */
   void hostVariable(int open, int close) {
     if (variable(open, close).kind() == Kind.REST) {
-      throw malformed.at(
-          open + 1, "in a host, a variable is one label.", "leave out the plus sign.");
+      throw malformed.at(open + 1, "in a host, a variable is one label.", "remove the plus sign.");
     }
   }
 
@@ -47,8 +46,7 @@ final class Templates {
       }
       at = brace;
       if (at < to && line.charAt(at) == '}') {
-        throw malformed.at(
-            at, "a brace is closed that was never opened.", "write %7D for a brace.");
+        throw malformed.at(at, "closing brace without an opening one.", "write %7D for a brace.");
       }
       if (at < to) {
         int close = closingBrace(at, to);
@@ -91,7 +89,9 @@ final class Templates {
       int close = closingBrace(equals + 1, to);
       if (close + 1 != to) {
         throw malformed.at(
-            close + 1, "text behind the variable of a parameter.", "use the variable alone.");
+            close + 1,
+            "unexpected text after the variable of a parameter.",
+            "use the variable alone.");
       }
       String variable = variable(equals + 1, close).text();
       return new QueryParameter(name, Optional.empty(), Optional.of(variable));
@@ -129,7 +129,7 @@ final class Templates {
         break;
       }
     }
-    throw malformed.at(open, "this variable is not closed.", "close it, as in {station}.");
+    throw malformed.at(open, "missing closing brace of a variable.", "close it, as in {station}.");
   }
 
   private TemplatePart variable(int open, int close) {
@@ -141,18 +141,18 @@ final class Templates {
     if (OPERATORS.indexOf(name.charAt(0)) >= 0) {
       throw malformed.at(
           open + 1,
-          "of the operators of RFC 6570 only + can be used to recognise a request.",
+          "of the operators of RFC 6570, only + is supported in request lines.",
           "write {name} for one segment, {+name} for everything; put parameters as ?name={name}.");
     }
     if (!NAME.matcher(name).matches()) {
       throw malformed.at(
           open + 1,
-          "\"" + name + "\" is no name for a variable.",
+          "\"" + name + "\" is not a variable name.",
           "use letters, digits, underscores and dots.");
     }
     if (!variables.add(name)) {
       throw malformed.at(
-          open, "the variable \"" + name + "\" stands here twice.", "give each its own name.");
+          open, "the variable \"" + name + "\" occurs twice.", "give each its own name.");
     }
     return new TemplatePart(rest ? Kind.REST : Kind.VARIABLE, name);
   }

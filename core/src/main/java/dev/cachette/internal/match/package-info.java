@@ -1,7 +1,7 @@
 /**
- * Request lines, parsed and held against requests. Not public API: may change in any release.
+ * Request lines: parsing and matching. Not public API: may change in any release.
  *
- * <p>Immutable throughout, safe to share between threads.
+ * <p>Everything is immutable and safe to share between threads.
  */
 @NullMarked
 package dev.cachette.internal.match;

@@ -7,7 +7,7 @@ import dev.cachette.match.Difference;
 import java.util.List;
 import java.util.Optional;
 
-/** Holds a body against the content that is described for it. */
+/** Checks a body against its description. */
 final class BodyCheck {
 
   private static final double NEAR = 0.5;
@@ -20,7 +20,7 @@ final class BodyCheck {
     this.direction = direction;
   }
 
-  /** What is wrong with a body; empty if nothing is. */
+  /** Returns the violations of a body; empty if there are none. */
   Optional<Check> of(Content content, Element described) {
     Element types = described.get("content");
     if (types.json().isEmpty()) {
@@ -49,7 +49,7 @@ final class BodyCheck {
         value.value().map(it -> schemas.differences(it, schema, direction)).orElse(List.of());
     return differences.isEmpty()
         ? Optional.empty()
-        : Optional.of(Check.missed("body", NEAR, "what its schema says", differences));
+        : Optional.of(Check.missed("body", NEAR, "valid against its schema", differences));
   }
 
   private static Check missed(String expected, String actual) {

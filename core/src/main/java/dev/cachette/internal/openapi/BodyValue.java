@@ -15,9 +15,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 
 /**
- * A body as a value that a schema can be held against.
+ * A body as a value that can be validated by a schema.
  *
- * @param value the value; empty if a schema says nothing of such a body
+ * @param value the value; empty if schemas do not apply to such a body
  * @param problem why it cannot be read; empty if it can
  */
 record BodyValue(Optional<JsonNode> value, Optional<String> problem) {
@@ -32,14 +32,14 @@ record BodyValue(Optional<JsonNode> value, Optional<String> problem) {
     return new BodyValue(Optional.empty(), Optional.of(problem));
   }
 
-  /** Reads a body by its media type: JSON, a form, multipart, or text. */
+  /** Parses a body by its media type: JSON, a form, multipart, or text. */
   static BodyValue of(Content content, MediaType type, Element schema) {
-    if (content.codingProblem().isPresent()) {
-      return failed(content.codingProblem().get());
+    if (content.encodingProblem().isPresent()) {
+      return failed(content.encodingProblem().get());
     }
     if (type.isJson()) {
       Optional<String> problem = Json.problemIn(content.text());
-      return problem.map(why -> failed("no JSON, " + why)).orElseGet(() -> json(content));
+      return problem.map(why -> failed("not valid JSON, " + why)).orElseGet(() -> json(content));
     }
     if (type.subtype().equals("x-www-form-urlencoded")) {
       return of(form(Query.read(content.text()), schema));
@@ -54,7 +54,7 @@ record BodyValue(Optional<JsonNode> value, Optional<String> problem) {
   }
 
   private static BodyValue json(Content content) {
-    return content.json().map(BodyValue::of).orElseGet(() -> failed("no JSON"));
+    return content.json().map(BodyValue::of).orElseGet(() -> failed("not valid JSON"));
   }
 
   private static ObjectNode form(Query fields, Element schema) {
@@ -79,7 +79,7 @@ record BodyValue(Optional<JsonNode> value, Optional<String> problem) {
             .first("content-type")
             .flatMap(value -> Parameters.of(value).named("boundary"));
     if (boundary.isEmpty()) {
-      return failed("multipart content whose type names no boundary");
+      return failed("multipart content whose type has no boundary");
     }
     ObjectNode object = JSON.objectNode();
     try {

@@ -11,8 +11,9 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * A schema of a description as one of JSON Schema 2020-12, with all that it refers to. What OpenAPI
- * 3.0 says otherwise ({@code nullable}, exclusive bounds) is turned.
+ * Converts a schema of an API description to JSON Schema 2020-12, with everything that it refers
+ * to. Keywords that OpenAPI 3.0 defines differently ({@code nullable}, exclusive bounds) are
+ * translated.
  */
 final class Bundle {
 
@@ -33,7 +34,7 @@ final class Bundle {
           "unevaluatedItems",
           "unevaluatedProperties");
 
-  /** What decides nothing, or is decided here. */
+  /** Keywords that do not affect validation, or are handled here. */
   private static final Set<String> DROPPED =
       Set.of(
           "$id",
@@ -54,7 +55,7 @@ final class Bundle {
   private final ObjectNode definitions = JSON.objectNode();
 
   /**
-   * An empty one.
+   * Creates an empty bundle.
    *
    * @param older whether schemas are those of OpenAPI 3.0
    */
@@ -63,7 +64,7 @@ final class Bundle {
     this.direction = direction;
   }
 
-  /** The whole schema. */
+  /** Returns the whole schema. */
   ObjectNode of(Element schema) {
     ObjectNode whole = JSON.objectNode();
     whole.put("$ref", reference(schema));
@@ -71,7 +72,7 @@ final class Bundle {
     return whole;
   }
 
-  /** Where a keyword of the whole schema stands in the description. */
+  /** Returns where a keyword of the whole schema is in the API description. */
   MalformedDescription.Place place(String pointer) {
     String[] steps = pointer.split("/", 4);
     if (steps.length < 3 || !steps[1].equals("$defs") || !steps[2].matches("\\d+")) {
@@ -99,7 +100,7 @@ final class Bundle {
       return schema.json();
     }
     if (!schema.json().isObject()) {
-      throw schema.malformed("here stands " + schema.json() + ", where a schema is meant.");
+      throw schema.malformed("expected a schema, found " + schema.json() + ".");
     }
     if (schema.json().path("$ref").isTextual()) {
       Element target = schema.document().resolve(schema.json().get("$ref").asText(), schema);
@@ -157,7 +158,7 @@ final class Bundle {
     return name.equals("required") && value.json().isArray() ? required(schema) : value.json();
   }
 
-  /** The properties that a value must have which goes this way. */
+  /** Returns the properties that are required in this direction. */
   private ArrayNode required(Element schema) {
     ArrayNode required = JSON.arrayNode();
     Element properties = schema.raw("properties");
@@ -169,7 +170,7 @@ final class Bundle {
     return required;
   }
 
-  /** In OpenAPI 3.0, an exclusive bound is a truth value beside the bound. */
+  /** In OpenAPI 3.0, an exclusive bound is a boolean next to the bound. */
   private static void exclusive(ObjectNode schema, String exclusive, String bound) {
     JsonNode flag = schema.path(exclusive);
     if (flag.isBoolean()) {

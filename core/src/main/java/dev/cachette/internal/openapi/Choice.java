@@ -10,12 +10,12 @@ import java.util.Map;
 import java.util.function.Function;
 
 /**
- * A schema that is one of several, chosen by the value of a property, its discriminator. Told apart
- * like that, a value is held against the one that it says it is, not against all.
+ * A schema with alternatives, selected by the value of a property, the discriminator. A value is
+ * then validated by the selected schema, not by all.
  *
- * @param keyword {@code oneOf} or {@code anyOf}; empty where there is no such choice
+ * @param keyword {@code oneOf} or {@code anyOf}; empty if there are no alternatives
  * @param property the discriminator
- * @param branches the schemas, by the values that mean them
+ * @param branches the schemas, by the values that select them
  */
 record Choice(String keyword, String property, Map<Element, List<String>> branches) {
 
@@ -36,7 +36,7 @@ record Choice(String keyword, String property, Map<Element, List<String>> branch
     return NONE;
   }
 
-  /** Those that are mapped to a schema; else its own name. */
+  /** Adds the values that are mapped to a schema; otherwise its name. */
   private static List<String> values(Element branch, Element mapping) {
     String reference = branch.json().get("$ref").asText();
     String name = reference.substring(reference.lastIndexOf('/') + 1);
@@ -58,7 +58,7 @@ record Choice(String keyword, String property, Map<Element, List<String>> branch
     return name.equals(keyword);
   }
 
-  /** Says the same by the value of the discriminator. */
+  /** Expresses the choice by the value of the discriminator. */
   void addTo(ObjectNode schema, Function<Element, String> reference) {
     if (branches.isEmpty()) {
       return;

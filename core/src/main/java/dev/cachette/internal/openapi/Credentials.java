@@ -12,20 +12,20 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * What an operation asks its callers to show: one of several sets of credentials. That they are the
- * right ones is not for a description to say.
+ * The credentials that an operation requires: one of several sets. Their values are not checked.
  *
- * @param alternatives the sets, any of which will do; none if nothing is asked for
+ * @param alternatives the sets, one of which is enough; none if nothing is required
  */
 record Credentials(List<List<Scheme>> alternatives) {
 
   /**
    * One of the schemes.
    *
-   * @param title what is to be shown, in words
-   * @param in where: {@code header}, {@code query} or {@code cookie}; empty if it cannot be seen
+   * @param title the credentials in words
+   * @param in their place: {@code header}, {@code query} or {@code cookie}; empty if it cannot be
+   *     checked
    * @param name the name of the header, parameter or cookie
-   * @param prefix how the value begins
+   * @param prefix the beginning of the value
    */
   record Scheme(String title, String in, String name, String prefix) {
 
@@ -54,8 +54,7 @@ record Credentials(List<List<Scheme>> alternatives) {
               name -> {
                 Element scheme = root.get("components").get("securitySchemes").get(name);
                 if (!scheme.isThere()) {
-                  throw each.malformed(
-                      "there is no security scheme \"" + name + "\" in components.");
+                  throw each.malformed("unknown security scheme \"" + name + "\" in components.");
                 }
                 schemes.add(scheme(scheme));
               });
@@ -77,10 +76,11 @@ record Credentials(List<List<Scheme>> alternatives) {
         yield authorization(Character.toUpperCase(kind.charAt(0)) + kind.substring(1));
       }
       case "oauth2", "openIdConnect" -> authorization("Bearer");
-      case "mutualTLS" -> new Scheme("a certificate of the client's", "", "", "");
+      case "mutualTLS" -> new Scheme("a client certificate", "", "", "");
       default ->
           throw scheme.malformed(
-              "a security scheme has a type: apiKey, http, oauth2, openIdConnect or mutualTLS.");
+              "the type of a security scheme must be apiKey, http, oauth2, openIdConnect or"
+                  + " mutualTLS.");
     };
   }
 
@@ -92,7 +92,7 @@ record Credentials(List<List<Scheme>> alternatives) {
         kind + " ");
   }
 
-  /** The parameters of a query that credentials are shown by. */
+  /** Returns the query parameters for credentials. */
   Set<String> parameters() {
     return alternatives.stream()
         .flatMap(List::stream)
@@ -101,7 +101,7 @@ record Credentials(List<List<Scheme>> alternatives) {
         .collect(Collectors.toSet());
   }
 
-  /** Why the service would turn a request away; empty if it shows what is asked for. */
+  /** Returns why credentials are missing; empty if they are present. */
   Optional<Check> missing(Request request, Element at) {
     boolean shown =
         alternatives.isEmpty()
@@ -116,7 +116,7 @@ record Credentials(List<List<Scheme>> alternatives) {
             .collect(Collectors.joining(", or "));
     String actual =
         request.headers().has("authorization") && wanted.contains("authorization")
-            ? "an authorization of another kind"
+            ? "an authorization with another scheme"
             : Difference.MISSING;
     return Optional.of(Check.missed("credentials", 0, Difference.of(at.asks(wanted), actual)));
   }

@@ -3,7 +3,7 @@ package dev.cachette.internal.openapi;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 
-/** A service that is described, at an origin. Any thread may use it. */
+/** A service with an API description, at an origin. Thread-safe. */
 public final class Described {
 
   private final String origin;
@@ -11,47 +11,47 @@ public final class Described {
   private volatile boolean answering;
 
   /**
-   * A service whose examples answer nothing yet.
+   * Creates a service whose examples are not used as answers yet.
    *
-   * @param origin scheme, host and, where it is not the scheme's own, port
+   * @param origin scheme, host and, if it is not the default, port
    */
   public Described(String origin, Description description) {
     this.origin = origin;
     this.description = description;
   }
 
-  /** Where it is. */
+  /** Returns its origin. */
   public String origin() {
     return origin;
   }
 
-  /** What it says of itself. */
+  /** Returns its API description. */
   public Description description() {
     return description;
   }
 
-  /** From now on, it says this of itself. */
+  /** Replaces its API description. */
   public void redescribe(Description other) {
     description = other;
   }
 
-  /** From now on, its examples answer what no stub does. */
+  /** Uses its examples as answers to calls without a stub. */
   public void answerFromExamples() {
     answering = true;
   }
 
-  /** Whether it is at this host and port. */
+  /** Returns true if it is at this host and port. */
   public boolean isAt(String host, int port) {
     Uri uri = Uri.parse(origin);
     return uri.host().equals(host) && uri.port() == port;
   }
 
-  /** Whether it is the service that a request is for. */
+  /** Returns true if a request is for this service. */
   public boolean isFor(Request request) {
     return request.uri().origin().equals(origin);
   }
 
-  /** Whether an example of it answers a request that no stub does. */
+  /** Returns true if its examples answer a request without a stub. */
   public boolean answers(Request request) {
     return answering && description.operation(request).isPresent();
   }

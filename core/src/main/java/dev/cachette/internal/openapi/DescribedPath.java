@@ -10,8 +10,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A path of a description: {@code /stations/{station}/tides}. A variable is one segment, or a part
- * of one.
+ * A path of an API description: {@code /stations/{station}/tides}. A variable is one segment, or a
+ * part of one.
  */
 final class DescribedPath {
 
@@ -35,7 +35,7 @@ final class DescribedPath {
     this.pattern = Pattern.compile(regex.toString());
   }
 
-  /** Its variables in a path as it was sent, decoded; empty if that is another one. */
+  /** Returns its variables for a path as it was sent, decoded; empty if the path does not match. */
   Optional<Map<String, String>> match(String path) {
     Matcher matcher = pattern.matcher(path);
     if (!matcher.matches()) {
@@ -49,8 +49,8 @@ final class DescribedPath {
   }
 
   /**
-   * Whether a path with variables of a stub's may mean this one: {@code /v1/stations/{station}}.
-   * Where that says too little to tell, it may.
+   * Returns true if a stub's path with variables may be this one: {@code /v1/stations/{station}}.
+   * If that cannot be decided, it may.
    */
   boolean mayMean(String template) {
     if (template.contains("{+") || template.contains("{/") || template.contains("*")) {
@@ -65,7 +65,7 @@ final class DescribedPath {
     return alike;
   }
 
-  /** How many variables it has; the path with fewer is meant where several fit. */
+  /** Returns the number of variables; if several paths match, the one with the fewest is meant. */
   int variables() {
     return names.size();
   }

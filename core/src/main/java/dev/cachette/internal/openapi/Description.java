@@ -5,7 +5,7 @@ import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.internal.yaml.Trees;
@@ -22,8 +22,8 @@ import java.util.Set;
 import java.util.regex.Pattern;
 
 /**
- * What a service says of itself, in OpenAPI 3.0 or 3.1: which requests it takes, and what it
- * answers. May be shared between threads.
+ * An API description in OpenAPI 3.0 or 3.1: the requests that a service accepts, and its responses.
+ * Safe to share between threads.
  */
 public final class Description {
 
@@ -38,10 +38,10 @@ public final class Description {
   private final Servers servers;
   private final List<Route> routes = new ArrayList<>();
 
-  /** A path, from the root of the service, and what can be done there. */
+  /** A path, from the root of the service, and its operations. */
   private record Route(DescribedPath path, Map<String, Operation> operations) {}
 
-  /** The operation that a request is for, and the values in its path. */
+  /** The operation of a request, and the path variables. */
   private record Found(Operation operation, Map<String, String> variables) {}
 
   private Description(Document document) {
@@ -51,9 +51,8 @@ public final class Description {
     if (!version.matches("3\\.[01](\\..*)?")) {
       throw root.malformed(
           root.json().has("swagger")
-              ? "this is a description in Swagger 2.0, which is not read here. Mend: convert it to "
-                  + "OpenAPI 3."
-              : "this is no description in OpenAPI 3.0 or 3.1: it has openapi: "
+              ? "this is Swagger 2.0, which is not supported. Fix: convert it to OpenAPI 3."
+              : "this is not an OpenAPI 3.0 or 3.1 description: openapi is "
                   + (version.isEmpty() ? "nothing" : version)
                   + ".");
     }
@@ -64,15 +63,15 @@ public final class Description {
   }
 
   /**
-   * Reads a description.
+   * Parses an API description.
    *
-   * @throws MalformedDescription if it is none, or a part of it cannot be used
+   * @throws MalformedDescription if it is not one, or if a part cannot be used
    */
   public static Description read(DescriptionFile file) {
     return new Description(Document.read(file));
   }
 
-  /** Whether a text is a description, rather than something else in YAML or JSON. */
+  /** Returns true if text is an API description, rather than other YAML or JSON. */
   public static boolean isOne(String text) {
     boolean hasWord = text.contains("openapi") || text.contains("swagger");
     // The expression is slow on files of megabytes.
@@ -104,22 +103,22 @@ public final class Description {
     }
   }
 
-  /** What messages call it. */
+  /** Returns its name in messages. */
   public String name() {
     return document.label();
   }
 
-  /** The files that were read so far, as they are called. */
+  /** Returns the files read so far, by their names. */
   public List<String> files() {
     return document.files();
   }
 
-  /** The origins of the servers that it names. */
+  /** Returns the origins of its servers. */
   public List<String> origins() {
     return servers.origins();
   }
 
-  /** Why the service would refuse a request; empty if it would not. */
+  /** Returns the violations of a request; empty if there are none. */
   public List<Check> refusals(Request request) {
     Optional<Found> found = find(request);
     if (found.isPresent()) {
@@ -128,7 +127,7 @@ public final class Description {
     return unknown(request).stream().toList();
   }
 
-  /** Why there is no operation for a request; empty if there is one, or it is not looked at. */
+  /** Returns why a request has no operation; empty if it has one, or is out of scope. */
   private Optional<Check> unknown(Request request) {
     return find(request).isPresent() || request.method().equals("OPTIONS")
         ? Optional.empty()
@@ -136,12 +135,12 @@ public final class Description {
   }
 
   /**
-   * What of a stub can never be, by its request line and its answers.
+   * Returns how a stub violates the API description, by its request line and answers.
    *
    * @param method the method; a star for any
    * @param path the path, with the variables of the request line
-   * @param query the parameters of the query that it asks for
-   * @param answers its answers, templates as they are written
+   * @param query the query parameters that it requires
+   * @param answers its answers, templates as written
    */
   public List<Check> misfits(
       String method, String path, Set<String> query, List<Response> answers) {
@@ -155,7 +154,7 @@ public final class Description {
       return List.of(unknown(method, path, meant));
     }
     if (operations.size() > 1) {
-      // It says too little of which one it means.
+      // The line could be for several operations.
       return List.of();
     }
     Operation operation = operations.get(0);
@@ -171,26 +170,25 @@ public final class Description {
       return Check.missed("method", 0, Difference.of(String.join(" or ", methods), method));
     }
     List<String> paths = routes.stream().map(route -> route.path().toString()).distinct().toList();
-    Optional<String> near = Likeness.nearest(path, paths);
+    Optional<String> near = NameSuggester.closest(path, paths);
     return Check.missed(
         "path",
         0,
-        Difference.of(listed(paths), path)
-            .because(near.map(it -> "misspelt, if \"" + it + "\" is meant")));
+        Difference.of(listed(paths), path).because(near.map(it -> "did you mean \"" + it + "\"?")));
   }
 
   private static String listed(List<String> paths) {
     int shown = 8;
     String all = String.join(", ", paths.subList(0, Math.min(shown, paths.size())));
     return paths.isEmpty()
-        ? "no path at all"
+        ? "no paths at all"
         : all + (paths.size() > shown ? " and " + (paths.size() - shown) + " more" : "");
   }
 
   /**
-   * Why the service would never answer this to a request; empty if it might.
+   * Returns the violations of a response to a request; empty if there are none.
    *
-   * @param withBody whether the body can be looked at
+   * @param withBody whether the body can be checked
    */
   public List<Check> impossible(Request request, Response response, boolean withBody) {
     boolean body = withBody && !request.method().equals("HEAD");
@@ -199,7 +197,10 @@ public final class Description {
         .orElse(List.of());
   }
 
-  /** The operation of a request, and where it is described; empty if there is none. */
+  /**
+   * Returns the operation of a request, and its place in the API description; empty if there is
+   * none.
+   */
   public Optional<StubReference> operation(Request request) {
     return find(request)
         .map(Found::operation)
@@ -207,15 +208,15 @@ public final class Description {
   }
 
   /**
-   * The response that its examples give to a request for one of its operations.
+   * Returns the response to a request from the examples of its operation.
    *
-   * @throws MalformedDescription if they give none
+   * @throws MalformedDescription if there is none
    */
   public Response example(Request request) {
     return ExampleResponses.of(find(request).orElseThrow().operation(), request);
   }
 
-  /** The parts that cannot be used, and the examples that do not fit; each with its place. */
+  /** Returns the parts that cannot be used, and the invalid examples; each with its place. */
   public List<MalformedDescription> problems() {
     DescriptionCheck check = new DescriptionCheck(schemas);
     routes.stream()
@@ -246,7 +247,7 @@ public final class Description {
     return route.path().match(Percent.normalise(uri.path()));
   }
 
-  /** Its name, and how much it describes. */
+  /** Returns its name, and how much it describes. */
   @Override
   public String toString() {
     JsonNode title = document.root().json().path("info").path("title");

@@ -8,12 +8,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Looks at all of a description: whether its schemas are some, and its examples fit them. */
+/** Checks a whole API description: its schemas and its examples. */
 final class DescriptionCheck {
 
   private final Schemas schemas;
 
-  /** By their texts: what is referred to twice is wrong once. */
+  /** By text: what is referred to twice is reported once. */
   private final Map<String, MalformedDescription> problems = new LinkedHashMap<>();
 
   DescriptionCheck(Schemas schemas) {
@@ -51,9 +51,9 @@ final class DescriptionCheck {
   }
 
   /**
-   * Looks at a schema and the examples beside it.
+   * Checks a schema and the examples next to it.
    *
-   * @param isValue whether an example is the value, and not a text that it is written as
+   * @param isValue whether examples are values, and not their serialised form
    */
   private void value(Element at, Element schema, Direction direction, boolean isValue) {
     if (!schema.isThere()) {
@@ -67,7 +67,7 @@ final class DescriptionCheck {
         note(
             example.malformed(
                 String.format(
-                    "the example does not fit its schema%s: expected %s, actual %s.",
+                    "the example is not valid against its schema%s: expected %s, actual %s.",
                     each.at().equals("$") ? "" : " at " + each.at(),
                     each.expected().replace("   (", " ("),
                     each.actual())));

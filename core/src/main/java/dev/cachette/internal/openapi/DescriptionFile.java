@@ -1,16 +1,16 @@
 package dev.cachette.internal.openapi;
 
-/** A file of a description, and those that it may refer to. */
+/** A file of an API description, and the files that it may refer to. */
 public interface DescriptionFile {
 
-  /** What messages call it; two with the same label are the same file. */
+  /** Returns its name in messages; files with the same label are the same. */
   String label();
 
-  /** Its text. */
+  /** Returns its text. */
   String text();
 
   /**
-   * The file of this name, relative to this one.
+   * Returns the file with this name, relative to this one.
    *
    * @throws IllegalArgumentException if there is none
    */

@@ -1,10 +1,10 @@
 package dev.cachette.internal.openapi;
 
-/** Which way a value goes, which decides the properties that it must have. */
+/** The direction of a value, which determines its required properties. */
 enum Direction {
-  /** To the service; what is {@code readOnly} need not be there. */
+  /** To the service; {@code readOnly} properties are optional. */
   REQUEST("readOnly"),
-  /** From the service; what is {@code writeOnly} need not be there. */
+  /** From the service; {@code writeOnly} properties are optional. */
   RESPONSE("writeOnly");
 
   private final String leftOut;
@@ -13,7 +13,7 @@ enum Direction {
     this.leftOut = leftOut;
   }
 
-  /** Whether a property is not for values that go this way. */
+  /** Returns true if a property is not for values in this direction. */
   boolean leavesOut(Element property) {
     return property.isSet(leftOut) || property.followed().isSet(leftOut);
   }

@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** One file of a description, read; and the others, once they are referred to. */
+/** One parsed file of an API description; referenced files are read on demand. */
 final class Document {
 
   private final DescriptionFile file;
@@ -26,12 +26,12 @@ final class Document {
     this.all = all;
     this.tree =
         Trees.read(file.text(), this::refuse)
-            .orElseThrow(() -> malformed(1, "the file is empty. Mend: begin with openapi: 3.1.0"));
+            .orElseThrow(() -> malformed(1, "the file is empty. Fix: begin with openapi: 3.1.0"));
     this.json = tree.json();
   }
 
   /**
-   * Reads a file.
+   * Parses a file.
    *
    * @throws MalformedDescription if it is neither YAML nor JSON
    */
@@ -65,7 +65,7 @@ final class Document {
     return new Element(this, "", json);
   }
 
-  /** The value that a reference leads to, which may be a reference itself. */
+  /** Returns the target of a reference, which may be a reference itself. */
   Element resolve(String reference, Element from) {
     int hash = reference.indexOf('#');
     String name = hash < 0 ? reference : reference.substring(0, hash);
@@ -76,8 +76,8 @@ final class Document {
     if (found.isMissingNode()) {
       throw from.malformed(
           String.format(
-              "there is nothing at \"%s\". Mend: a reference names a place by a JSON Pointer, as "
-                  + "#/components/schemas/Booking.",
+              "nothing found at \"%s\". Fix: a reference has a JSON Pointer, such as"
+                  + " #/components/schemas/Booking.",
               reference));
     }
     return new Element(there, fragment, found);
@@ -88,8 +88,8 @@ final class Document {
       throw from.malformed(
           "\""
               + name
-              + "\" is on the network, where it is not looked for. Mend: put the file beside this "
-              + "one.");
+              + "\" is on the network, which is not accessed. Fix: store the file next to this"
+              + " one.");
     }
     try {
       DescriptionFile sibling = file.sibling(Percent.decode(name));
@@ -108,7 +108,7 @@ final class Document {
     }
   }
 
-  /** The line of a value, or of the nearest one around it. */
+  /** Returns the line of a value, or of the closest one around it. */
   int line(String pointer) {
     Node at = tree;
     if (!pointer.isEmpty()) {
@@ -128,7 +128,7 @@ final class Document {
     if (members != null) {
       return members.stream()
           .filter(member -> member.name().equals(name))
-          // The line of the key: a value may begin in the next one.
+          // Use the line of the key: a value may begin on the next line.
           .map(it -> it.value().startingAt(it.key()))
           .findFirst();
     }

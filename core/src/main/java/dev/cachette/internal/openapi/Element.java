@@ -9,10 +9,10 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * One value of a description, and where it stands.
+ * One value of an API description, with its place.
  *
  * @param document the file
- * @param pointer the way to it in the file, as a JSON Pointer
+ * @param pointer its JSON Pointer in the file
  * @param json the value; missing if there is none
  */
 record Element(Document document, String pointer, JsonNode json) {
@@ -23,19 +23,19 @@ record Element(Document document, String pointer, JsonNode json) {
     return !json.isMissingNode();
   }
 
-  /** A member as it stands there; it may be a reference. */
+  /** Returns a member as written; it may be a reference. */
   Element raw(String name) {
     String escaped = name.replace("~", "~0").replace("/", "~1");
     JsonNode member = json.isObject() ? json.path(name) : MissingNode.getInstance();
     return new Element(document, pointer + "/" + escaped, member);
   }
 
-  /** A member; where that is a reference, what it leads to. */
+  /** Returns a member, with references resolved. */
   Element get(String name) {
     return raw(name).followed();
   }
 
-  /** What a reference leads to; this, if it is none. */
+  /** Returns the target, if this is a reference; otherwise this. */
   Element followed() {
     Element reached = this;
     for (int at = 0; at < LONGEST_CHAIN; at++) {
@@ -48,12 +48,12 @@ record Element(Document document, String pointer, JsonNode json) {
     throw malformed("it refers to itself.");
   }
 
-  /** What the reference that this is leads to, which may be one itself. */
+  /** Returns the target of this reference, which may be a reference itself. */
   Element followedOnce() {
     return document.resolve(json.get("$ref").asText(), this);
   }
 
-  /** A member that is a text, or a number or truth value as it is written. */
+  /** Returns a member that is a scalar, as text. */
   Optional<String> text(String name) {
     JsonNode member = json.path(name);
     return member.isValueNode() && !member.isNull()
@@ -65,14 +65,14 @@ record Element(Document document, String pointer, JsonNode json) {
     return json.path(name).asBoolean(false);
   }
 
-  /** Its members, references followed. */
+  /** Returns its members, with references resolved. */
   Map<String, Element> members() {
     Map<String, Element> members = new LinkedHashMap<>();
     json.fieldNames().forEachRemaining(name -> members.put(name, get(name)));
     return members;
   }
 
-  /** Its elements, as they stand there. */
+  /** Returns its elements, as written. */
   List<Element> elements() {
     List<Element> elements = new ArrayList<>();
     if (json.isArray()) {
@@ -87,7 +87,7 @@ record Element(Document document, String pointer, JsonNode json) {
     return new MalformedDescription.Place(document.label(), document.line(pointer), pointer);
   }
 
-  /** What this asks for, and where it does. */
+  /** Returns this element and its place, as an error. */
   String asks(String what) {
     return what + "   (" + place() + ")";
   }

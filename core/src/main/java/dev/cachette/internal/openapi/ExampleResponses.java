@@ -14,7 +14,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** Answers by the examples of a description: the first success, in the type that is asked for. */
+/**
+ * Answers from the examples of an API description: the first success, in the requested media type.
+ */
 final class ExampleResponses {
 
   private static final int OK = 200;
@@ -22,16 +24,16 @@ final class ExampleResponses {
   private ExampleResponses() {}
 
   /**
-   * The response of an operation.
+   * Returns the response of an operation.
    *
-   * @throws MalformedDescription if there is none that could be given
+   * @throws MalformedDescription if it has none
    */
   static Response of(Operation operation, Request request) {
     Map.Entry<String, Element> chosen =
         operation.responses().members().entrySet().stream()
             .filter(member -> member.getKey().matches("[1-5](\\d\\d|XX)|default"))
             .min(Comparator.comparing(member -> rank(member.getKey())))
-            .orElseThrow(() -> operation.at().malformed("no response is described."));
+            .orElseThrow(() -> operation.at().malformed("no responses are described."));
     Element described = chosen.getValue();
     Headers headers = headers(described);
     Map<String, Element> types = described.get("content").members();
@@ -46,7 +48,7 @@ final class ExampleResponses {
         status(chosen.getKey()), headers.with("content-type", concrete), Body.of(text));
   }
 
-  /** Successes first, the plainest of them first. */
+  /** Sorts successes first, and simple ones before others. */
   private static String rank(String key) {
     return (key.startsWith("2") ? "0" : key.equals("default") ? "1" : "2") + key;
   }
@@ -73,7 +75,7 @@ final class ExampleResponses {
     return headers;
   }
 
-  /** The media type that a request likes best; the first, if it says nothing of any. */
+  /** Returns the media type that a request prefers; the first one, if it has no preference. */
   private static Map.Entry<String, Element> accepted(Map<String, Element> types, Headers headers) {
     List<String> ranges =
         headers.all("accept").stream()
@@ -108,11 +110,11 @@ final class ExampleResponses {
     boolean json = MediaType.read(type).filter(MediaType::isJson).isPresent();
     Optional<JsonNode> example = example(media);
     if (example.isEmpty() && !media.raw("schema").isThere()) {
-      throw media.malformed("there is no example here, and no schema to make one up from.");
+      throw media.malformed("there is no example here, and no schema to generate one from.");
     }
     if (example.isEmpty() && !json && !type.startsWith("text/")) {
       throw media.malformed(
-          "there is no example here, and of " + type + " none is made up. Mend: give an example.");
+          "there is no example here, and for " + type + " none is generated. Fix: add an example.");
     }
     JsonNode value = example.orElseGet(() -> Samples.of(media.raw("schema"), Direction.RESPONSE));
     boolean isTextOfJson =
@@ -123,12 +125,12 @@ final class ExampleResponses {
     return !json && value.isValueNode() || isTextOfJson ? value.asText() : value.toString();
   }
 
-  /** The example that is given; the first, where there are several. */
+  /** Returns the given example; the first, if there are several. */
   static Optional<JsonNode> example(Element from) {
     return examples(from).stream().findFirst().map(Element::json);
   }
 
-  /** The examples that are given, as values. */
+  /** Returns the given examples, as values. */
   static List<Element> examples(Element from) {
     return Stream.concat(
             Stream.of(from.raw("example")),

@@ -14,7 +14,7 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 
-/** The formats of OpenAPI, which JSON Schema by itself only notes: a value must have them here. */
+/** The formats of OpenAPI, which JSON Schema treats as annotations: here they are validated. */
 final class Formats implements EvaluatorFactory {
 
   private static final Pattern IPV4 =
@@ -41,7 +41,7 @@ final class Formats implements EvaluatorFactory {
     if (own == null) {
       return standard.create(context, keyword, value);
     }
-    String problem = "it is no " + value.asString();
+    String problem = "not a valid " + value.asString();
     return Optional.of(
         (evaluation, node) ->
             own.test(node) ? Evaluator.Result.success() : Evaluator.Result.failure(problem));

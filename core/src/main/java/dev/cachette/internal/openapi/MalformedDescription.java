@@ -1,6 +1,6 @@
 package dev.cachette.internal.openapi;
 
-/** A description that cannot be used, and where that shows. */
+/** Thrown if an API description cannot be used, with the place. */
 public final class MalformedDescription extends IllegalArgumentException {
 
   private static final long serialVersionUID = 1;
@@ -8,11 +8,11 @@ public final class MalformedDescription extends IllegalArgumentException {
   private final transient Place place;
 
   /**
-   * Where it stands.
+   * The place of a problem.
    *
-   * @param file the file, as it was named
+   * @param file the file, as given
    * @param line its line, from 1
-   * @param path the way to it, as a JSON Pointer
+   * @param path its JSON Pointer
    */
   public record Place(String file, int line, String path) {
 
@@ -27,17 +27,17 @@ public final class MalformedDescription extends IllegalArgumentException {
     this.place = place;
   }
 
-  /** Where. */
+  /** Returns the place. */
   public Place place() {
     return place;
   }
 
-  /** What is wrong, without its place. */
+  /** Returns the problem, without its place. */
   public String problem() {
     return String.valueOf(super.getMessage());
   }
 
-  /** The place in front. */
+  /** Returns the place, then the problem. */
   @Override
   public String getMessage() {
     String path = place.path().isEmpty() ? "" : place.path() + ": ";

@@ -6,12 +6,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
-/** The media types that a body may have, as a description lists them under {@code content}. */
+/** The media types of a body, as listed under {@code content}. */
 final class MediaTypes {
 
   private MediaTypes() {}
 
-  /** What is described for a media type: the type itself, a range of it, or all. */
+  /** Returns the entry for a media type: the type itself, a range of it, or all. */
   static Optional<Element> described(Element content, MediaType type) {
     Map<String, Element> members = content.members();
     String whole = type.type() + "/" + type.subtype();
@@ -25,12 +25,12 @@ final class MediaTypes {
     return Optional.empty();
   }
 
-  /** A media type without its parameters, in lower case. */
+  /** Returns a media type without its parameters, in lower case. */
   static String bare(String name) {
     return name.split(";", 2)[0].strip().toLowerCase(Locale.ROOT);
   }
 
-  /** Those that are described, in words. */
+  /** Returns the described types, in words. */
   static String listed(Element content) {
     return String.join(", ", content.members().keySet());
   }

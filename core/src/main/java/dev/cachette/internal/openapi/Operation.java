@@ -8,15 +8,15 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * One operation of a description.
+ * One operation of an API description.
  *
- * @param title what it is called: {@code POST /bookings}
+ * @param title its name: {@code POST /bookings}
  * @param method its method, in upper case
- * @param parameters its parameters, with those of its path
- * @param body the content that it takes; missing if it takes none
+ * @param parameters its parameters, including those of its path
+ * @param body its request body; missing if it has none
  * @param responses its responses
- * @param credentials what it asks its callers to show
- * @param at where it is described
+ * @param credentials the credentials that it requires
+ * @param at its place
  */
 record Operation(
     String title,
@@ -28,7 +28,7 @@ record Operation(
     Element at) {
 
   /**
-   * An operation as it is described.
+   * Parses an operation.
    *
    * @throws MalformedDescription if a part of it cannot be used
    */
@@ -52,14 +52,14 @@ record Operation(
         operation);
   }
 
-  /** What is described for a status: it itself, its hundred ({@code 4XX}), or the default. */
+  /** Returns the entry for a status: the status itself, its range ({@code 4XX}), or the default. */
   Optional<Element> response(int status) {
     return responseNamed(status)
         .or(() -> Optional.of(responses.get("default")))
         .filter(Element::isThere);
   }
 
-  /** What is described for a status, where it or its hundred is named. */
+  /** Returns the entry for a status, if the status or its range is listed. */
   Optional<Element> responseNamed(int status) {
     Element own = responses.get(Integer.toString(status));
     Element hundred = responses.get(status / 100 + "XX");
@@ -70,7 +70,7 @@ record Operation(
     return parameters.stream().filter(it -> it.in().equals(place)).toList();
   }
 
-  /** The statuses that are described. */
+  /** Returns the statuses that are described. */
   String statuses() {
     List<String> names = new ArrayList<>();
     responses.json().fieldNames().forEachRemaining(names::add);

@@ -13,11 +13,11 @@ import java.util.Set;
  * A parameter of an operation.
  *
  * @param name its name
- * @param in where it stands: {@code path}, {@code query}, {@code header} or {@code cookie}
- * @param required whether it must be there
- * @param style how arrays and objects are written
+ * @param in its place: {@code path}, {@code query}, {@code header} or {@code cookie}
+ * @param required whether it is required
+ * @param style how arrays and objects are serialised
  * @param explode whether each of their parts is a value of its own
- * @param schema what it must be; missing if anything goes
+ * @param schema its schema; missing for any value
  * @param isJson whether its text is JSON
  * @param at where it is described
  */
@@ -33,22 +33,23 @@ record Parameter(
 
   private static final Set<String> PLACES = Set.of("path", "query", "header", "cookie");
 
-  /** These are not parameters, whatever a description says of them (OpenAPI 3.1, 4.8.12). */
+  /** These headers are never parameters (OpenAPI 3.1, 4.8.12). */
   private static final Set<String> NO_PARAMETERS =
       Set.of("accept", "content-type", "authorization");
 
   /**
-   * A parameter as it is described.
+   * Parses a parameter.
    *
-   * @throws MalformedDescription if it has no name, or is in none of the places
+   * @throws MalformedDescription if it has no name or no valid place
    */
   static Optional<Parameter> read(Element at) {
     Element there = at.followed();
-    String name = there.text("name").orElseThrow(() -> there.malformed("a parameter has a name."));
+    String name =
+        there.text("name").orElseThrow(() -> there.malformed("a parameter must have a name."));
     String in = there.text("in").orElse("");
     if (!PLACES.contains(in)) {
       throw there.malformed(
-          "a parameter is in path, query, header or cookie; this one: \"" + in + "\".");
+          "the place of a parameter must be path, query, header or cookie, not \"" + in + "\".");
     }
     if (in.equals("header") && NO_PARAMETERS.contains(name.toLowerCase(Locale.ROOT))) {
       return Optional.empty();
@@ -70,7 +71,7 @@ record Parameter(
             there));
   }
 
-  /** A header of a response. */
+  /** Parses a header of a response. */
   static Parameter header(String name, Element at) {
     return new Parameter(
         name,
@@ -83,7 +84,7 @@ record Parameter(
         at);
   }
 
-  /** Its value among header fields; empty if it is not there. */
+  /** Returns its value among header fields; empty if it is absent. */
   Optional<JsonNode> in(Headers headers) {
     List<String> values = headers.all(name);
     return values.isEmpty()
@@ -91,7 +92,7 @@ record Parameter(
         : Optional.of(ParameterText.of(this, String.join(",", values)));
   }
 
-  /** Why it cannot have this value, or none; empty if it can. */
+  /** Returns the violations of a value, or of its absence; empty if there are none. */
   Optional<Check> check(Optional<JsonNode> value, Schemas schemas, Direction direction) {
     if (value.isEmpty()) {
       return required
@@ -99,21 +100,21 @@ record Parameter(
               Check.missed(
                   title(),
                   0,
-                  Difference.of(at.asks("present, as it is required"), Difference.MISSING)))
+                  Difference.of(at.asks("present, because it is required"), Difference.MISSING)))
           : Optional.empty();
     }
     List<Difference> differences = schemas.parameter(value.get(), schema, direction);
     return differences.isEmpty()
         ? Optional.empty()
-        : Optional.of(Check.missed(title(), 0, "what its schema says", differences));
+        : Optional.of(Check.missed(title(), 0, "valid against its schema", differences));
   }
 
-  /** What a check of it is called. */
+  /** Returns the name of its check. */
   String title() {
     return in + " " + name;
   }
 
-  /** Names of the same place and name are the same parameter; the inner one counts. */
+  /** Merges parameters; those with the same place and name replace each other. */
   String key() {
     return in + " " + (in.equals("header") ? name.toLowerCase(Locale.ROOT) : name);
   }

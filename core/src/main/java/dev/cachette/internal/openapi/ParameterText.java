@@ -11,14 +11,14 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
 
-/** Reads the value of a parameter from the texts that a request has, by its style. */
+/** Parses the value of a parameter from the texts in a request, by its style. */
 final class ParameterText {
 
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
 
   private ParameterText() {}
 
-  /** The value that one text is: in a path, in a header, in a cookie. */
+  /** Returns the value of one text: in a path, in a header, in a cookie. */
   static JsonNode of(Parameter parameter, String text) {
     String bare = bare(parameter, text);
     if (parameter.isJson()) {
@@ -39,7 +39,7 @@ final class ParameterText {
     return SchemaTypes.value(bare, parameter.schema());
   }
 
-  /** The value in a query or a form; empty if it is not there. */
+  /** Returns the value in a query or a form; empty if it is absent. */
   static Optional<JsonNode> in(Query query, Parameter parameter) {
     if (parameter.isObject() && parameter.style().equals("deepObject")) {
       return deep(query, parameter);
@@ -57,7 +57,7 @@ final class ParameterText {
             : of(parameter, values.get(0)));
   }
 
-  /** The names that a parameter takes of a query. */
+  /** Returns the query parameters that it consumes. */
   static boolean takes(Parameter parameter, String name) {
     if (parameter.name().equals(name)) {
       return true;
@@ -103,7 +103,7 @@ final class ParameterText {
     return array;
   }
 
-  /** {@code name,value,name,value}; or {@code name=value,name=value}, if exploded. */
+  /** Parses {@code name,value,name,value}; or {@code name=value,name=value}, if exploded. */
   private static ObjectNode object(Parameter parameter, List<String> texts) {
     List<String> flat = new ArrayList<>();
     for (String text : texts) {
@@ -116,7 +116,7 @@ final class ParameterText {
     return object;
   }
 
-  /** {@code name[member]=value}. */
+  /** Parses {@code name[member]=value}. */
   private static Optional<JsonNode> deep(Query query, Parameter parameter) {
     ObjectNode object = JSON.objectNode();
     String start = parameter.name() + "[";
@@ -129,7 +129,7 @@ final class ParameterText {
     return object.isEmpty() ? Optional.empty() : Optional.of(object);
   }
 
-  /** Each member is a parameter. */
+  /** Parses an object whose members are parameters. */
   private static Optional<JsonNode> spread(Query query, Parameter parameter) {
     ObjectNode object = JSON.objectNode();
     for (String name : query.names()) {

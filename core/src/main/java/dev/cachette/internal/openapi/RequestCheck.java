@@ -4,7 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Cookies;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.match.Check;
 import dev.cachette.match.Content;
 import dev.cachette.match.Difference;
@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** What a service would refuse in a request, by its description. */
+/** Checks requests against an API description. */
 final class RequestCheck {
 
   private final Schemas schemas;
@@ -29,9 +29,9 @@ final class RequestCheck {
   }
 
   /**
-   * All that does not hold.
+   * Returns the violations.
    *
-   * @param variables the values of the path
+   * @param variables the path variables
    */
   static List<Check> of(
       Schemas schemas, Operation operation, Map<String, String> variables, Request request) {
@@ -62,7 +62,7 @@ final class RequestCheck {
     }
   }
 
-  /** A parameter that the service does not know is most often one that is misspelt. */
+  /** Reports unknown parameters, which are usually misspelled. */
   static List<Check> unknownParameters(Operation operation, Set<String> names) {
     List<Parameter> known = operation.parametersIn("query");
     List<String> all = known.stream().map(Parameter::name).toList();
@@ -76,8 +76,7 @@ final class RequestCheck {
         Difference difference =
             Difference.of(operation.at().asks(expected), name)
                 .because(
-                    Likeness.nearest(name, all)
-                        .map(near -> "misspelt, if \"" + near + "\" is meant"));
+                    NameSuggester.closest(name, all).map(near -> "did you mean \"" + near + "\"?"));
         missed.add(Check.missed("query " + name, 0, difference));
       }
     }
@@ -93,7 +92,7 @@ final class RequestCheck {
             Check.missed(
                 "body",
                 0,
-                Difference.of(body.asks("a body, as it is required"), Difference.MISSING)));
+                Difference.of(body.asks("a body, because it is required"), Difference.MISSING)));
       }
       return;
     }

@@ -9,13 +9,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
-/** What a service would never answer, by its description. */
+/** Checks responses against an API description. */
 final class ResponseCheck {
 
-  /** What HTTP itself provides for, whatever the operation: RFC 9110 sections 13 and 14. */
+  /** Statuses that HTTP itself defines for any operation: RFC 9110 sections 13 and 14. */
   private static final Set<Integer> OF_HTTP = Set.of(206, 304, 412, 416);
 
-  /** What any service may answer when it is late or has too much to do. */
+  /** Statuses that any service may return when it is slow or overloaded. */
   private static final Set<Integer> OVERLOADED = Set.of(408, 429);
 
   private static final int SERVER_ERROR = 500;
@@ -24,9 +24,9 @@ final class ResponseCheck {
   private ResponseCheck() {}
 
   /**
-   * All that does not hold.
+   * Returns the violations.
    *
-   * @param withBody whether there is a body that can be looked at
+   * @param withBody whether there is a body that can be checked
    */
   static List<Check> of(Schemas schemas, Operation operation, Response response, boolean withBody) {
     int status = response.status();

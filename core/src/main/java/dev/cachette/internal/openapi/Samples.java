@@ -13,15 +13,15 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * Makes up a value that a schema allows: of its example, else its default, its only value, or its
- * bounds. The same schema gives the same value. Whether it fits is for the caller to ask: a pattern
- * is not understood here.
+ * Generates a value for a schema: its example, else its default, its only value, or a value within
+ * its bounds. The same schema gives the same value. The caller checks whether it is valid: patterns
+ * are not supported.
  */
 final class Samples {
 
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
 
-  /** Deeper than this, what need not be there is left out. */
+  /** Deeper than this, optional parts are left out. */
   private static final int DEEP = 4;
 
   private static final Map<String, String> TEXTS =
@@ -109,7 +109,7 @@ final class Samples {
     };
   }
 
-  /** The members of the schema's own, and the value that says which branch this is. */
+  /** Adds the members of the schema itself, and the value that selects this branch. */
   private JsonNode withDiscriminator(Element schema, Element branch, int depth) {
     ObjectNode own = JSON.objectNode();
     if (schema.json().has("properties")) {
@@ -166,7 +166,7 @@ final class Samples {
     return object;
   }
 
-  /** Whether a value is being made by the same schema, further out. */
+  /** Returns true if a value of the same schema is being generated further out. */
   private boolean isOpen(Element schema) {
     return within.contains(schema.followed().json());
   }

@@ -7,14 +7,14 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 
-/** What JSON types a schema speaks of, for values that are written as texts: parameters, forms. */
+/** The JSON types that a schema allows, to convert texts of parameters and forms. */
 final class SchemaTypes {
 
   private static final int DEEPEST = 8;
 
   private SchemaTypes() {}
 
-  /** The types that are named anywhere in it; none if it names none. */
+  /** Returns the types that occur anywhere in it; none if there are none. */
   static Set<String> of(Element schema) {
     Set<String> types = new LinkedHashSet<>();
     collect(schema, types, 0);
@@ -41,7 +41,7 @@ final class SchemaTypes {
     }
   }
 
-  /** The schema of a property, wherever in a schema it is named; missing if it is not. */
+  /** Returns the schema of a property, wherever it is declared; missing if it is not. */
   static Element property(Element schema, String name) {
     return property(schema, name, 0);
   }
@@ -65,7 +65,7 @@ final class SchemaTypes {
         : found;
   }
 
-  /** The value that a text stands for: a number where the schema has one, and so on. */
+  /** Converts a text: to a number if the schema allows one, and so on. */
   static JsonNode value(String text, Element schema) {
     Set<String> types = of(schema);
     boolean number = types.contains("number") || types.contains("integer");

@@ -7,14 +7,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/** The schemas of a description, each made ready when it is first needed. */
+/** The schemas of an API description, each compiled on demand. */
 final class Schemas {
 
   private final boolean older;
   private final Map<String, JsonSchemas> ready = new HashMap<>();
 
   /**
-   * None yet.
+   * Creates an empty set.
    *
    * @param older whether they are those of OpenAPI 3.0
    */
@@ -23,22 +23,22 @@ final class Schemas {
   }
 
   /**
-   * What in a value does not fit a schema.
+   * Returns the violations of a schema.
    *
-   * @throws MalformedDescription if that is none
+   * @throws MalformedDescription if the schema is invalid
    */
   List<Difference> differences(JsonNode value, Element schema, Direction direction) {
     return schema.isThere() ? of(schema, direction).differences(value) : List.of();
   }
 
-  /** The same for a value that is not a body, which has no name for its root. */
+  /** Returns the violations for a value that is not a body, so its root has no name. */
   List<Difference> parameter(JsonNode value, Element schema, Direction direction) {
     return differences(value, schema, direction).stream()
         .map(it -> it.at().equals("$") ? it.at("") : it)
         .toList();
   }
 
-  /** A schema, made ready. */
+  /** Returns a compiled schema. */
   synchronized JsonSchemas of(Element schema, Direction direction) {
     String key = direction + schema.document().label() + "#" + schema.pointer();
     JsonSchemas known = ready.get(key);

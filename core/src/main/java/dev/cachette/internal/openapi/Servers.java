@@ -7,10 +7,10 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * Where a description says that the service is.
+ * The servers of an API description.
  *
- * @param origins the origins that are named
- * @param basePaths what all paths begin with; an empty text where they begin at the root
+ * @param origins their origins
+ * @param basePaths the prefixes of all paths; an empty string for the root
  */
 record Servers(List<String> origins, List<String> basePaths) {
 

@@ -1,7 +1,6 @@
 /**
- * Descriptions of services, OpenAPI 3.0 and 3.1: what they allow a caller to send and the service
- * to answer, and the examples that they give. No reading of files, no stubs. Not public API: may
- * change in any release.
+ * API descriptions, OpenAPI 3.0 and 3.1: checks of requests and responses, and their examples. No
+ * file access, no stubs. Not public API: may change in any release.
  */
 @NullMarked
 package dev.cachette.internal.openapi;

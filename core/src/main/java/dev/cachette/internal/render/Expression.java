@@ -1,7 +1,7 @@
 package dev.cachette.internal.render;
 
 import dev.cachette.internal.json.JsonQuery;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Period;
@@ -12,10 +12,10 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * What stands between the braces of a template.
+ * An expression between the braces of a template.
  *
- * @param kind the word it begins with
- * @param argument what stands behind the dot or the sign; empty if nothing does
+ * @param kind its first word
+ * @param argument what follows the dot or the sign; empty if nothing does
  */
 record Expression(String kind, String argument) {
 
@@ -27,9 +27,9 @@ record Expression(String kind, String argument) {
   static final Pattern RANGE = Pattern.compile("(-?[0-9]{1,18})\\.\\.(-?[0-9]{1,18})");
 
   /**
-   * The expression.
+   * Parses an expression.
    *
-   * @throws IllegalArgumentException if it is none; the message says what may have been meant
+   * @throws IllegalArgumentException if it is unknown; the message suggests one
    */
   static Expression parse(String text) {
     Matcher time = TIME.matcher(text);
@@ -51,22 +51,22 @@ record Expression(String kind, String argument) {
     }
     if (kind.equals("random") && !argument.equals("uuid") && !isRange(argument)) {
       throw new IllegalArgumentException(
-          "A template has ${" + text + "}. Mend: write ${random.uuid} or ${random.1..100}.");
+          "Incomplete expression ${" + text + "}. Fix: write ${random.uuid} or ${random.1..100}.");
     }
     return new Expression(kind, argument);
   }
 
-  /** The time to be added, or empty text for none. */
+  /** Returns the duration to add; empty for none. */
   static TemporalAmount amount(String expression, String iso) {
     try {
       return iso.contains("T") ? Duration.parse(iso) : Period.parse(iso);
     } catch (DateTimeException malformed) {
       throw new IllegalArgumentException(
-          "A template has ${"
+          "Invalid expression ${"
               + expression
-              + "}, where "
+              + "}: "
               + iso
-              + " is no time span. Mend: write one as ISO 8601 does, P1D or PT2H.",
+              + " is not an ISO 8601 duration. Fix: write P1D or PT2H.",
           malformed);
     }
   }
@@ -78,19 +78,22 @@ record Expression(String kind, String argument) {
 
   private static String unknown(String text, String kind) {
     if (WITH_NAME.contains(kind)) {
-      return "A template has ${" + text + "}. Mend: name what is meant, as ${" + kind + ".name}.";
+      return "Incomplete expression ${" + text + "}. Fix: add a name, as ${" + kind + ".name}.";
     }
     List<String> all = new ArrayList<>(WITH_NAME);
     all.addAll(ALONE);
-    return Likeness.nearest(kind, all)
-        .map(near -> "A template has ${" + text + "}. Mend: is ${" + near + "...} meant?")
+    return NameSuggester.closest(kind, all)
+        .map(
+            near ->
+                "Unknown expression ${%s}. Did you mean ${%s}?"
+                    .formatted(text, near + text.substring(kind.length())))
         .orElse(
-            "A template has ${"
+            "Unknown expression ${"
                 + text
-                + "}, which is nothing known.\nMend: begin it with one of "
+                + "}.\nFix: begin it with one of "
                 + all
                 + ", or write $${"
                 + text
-                + "} to send it as it is.");
+                + "} to send it literally.");
   }
 }

@@ -1,27 +1,27 @@
 package dev.cachette.internal.render;
 
 import dev.cachette.http.Headers;
-import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.internal.content.ContentEncoding;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.Optional;
 
-/** Which content coding a request accepts (RFC 9110 section 12.5.3). */
+/** Content negotiation for content encodings (RFC 9110 section 12.5.3). */
 final class Negotiation {
 
   private Negotiation() {}
 
-  /** The coding that it likes best of those we have; empty if it accepts none. */
-  static Optional<ContentCoding> accepted(Headers headers) {
+  /** Returns the supported encoding that it prefers; empty if it accepts none. */
+  static Optional<ContentEncoding> accepted(Headers headers) {
     return headers.all("accept-encoding").stream()
         .flatMap(value -> Arrays.stream(value.split(",")))
         .map(Choice::read)
-        .filter(choice -> choice.quality > 0 && choice.coding().isPresent())
+        .filter(choice -> choice.quality > 0 && choice.encoding().isPresent())
         .max(Comparator.comparingDouble(Choice::quality))
-        .flatMap(Choice::coding);
+        .flatMap(Choice::encoding);
   }
 
-  /** One of the codings in the header, and how much it is liked. */
+  /** One of the encodings in the header, with its weight. */
   private record Choice(String name, double quality) {
 
     static Choice read(String text) {
@@ -32,8 +32,8 @@ final class Negotiation {
           parts[0].strip(), weight.matches("[01](\\.[0-9]*)?") ? Double.parseDouble(weight) : 0);
     }
 
-    Optional<ContentCoding> coding() {
-      return name.equals("*") ? Optional.of(ContentCoding.GZIP) : ContentCoding.named(name);
+    Optional<ContentEncoding> encoding() {
+      return name.equals("*") ? Optional.of(ContentEncoding.GZIP) : ContentEncoding.named(name);
     }
   }
 }

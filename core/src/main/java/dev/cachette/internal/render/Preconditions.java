@@ -15,10 +15,10 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
-/** Conditional requests (RFC 9110 section 13): what they are answered instead, if anything. */
+/** Answers conditional requests (RFC 9110 section 13). */
 final class Preconditions {
 
-  /** What a 304 repeats (RFC 9110 section 15.4.5), and cookies. */
+  /** Headers that a 304 repeats (RFC 9110 section 15.4.5), and cookies. */
   private static final Set<String> REPEATED =
       Set.of(
           "cache-control",
@@ -48,7 +48,7 @@ final class Preconditions {
         : Optional.empty();
   }
 
-  /** Few requests do, and the others need no look at the response. */
+  /** Few requests are conditional; the others need no look at the response. */
   private static boolean asksConditionally(Headers asked) {
     for (Header field : asked) {
       if (field.name().regionMatches(true, 0, "if-", 0, 3)) {
@@ -102,7 +102,7 @@ final class Preconditions {
           .map(
               text -> OffsetDateTime.parse(text, DateTimeFormatter.RFC_1123_DATE_TIME).toInstant());
     } catch (DateTimeException ignored) {
-      // A date that cannot be read is no condition (RFC 9110 section 13.1.3).
+      // An invalid date is ignored (RFC 9110 section 13.1.3).
       return Optional.empty();
     }
   }

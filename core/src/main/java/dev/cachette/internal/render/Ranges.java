@@ -10,8 +10,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Requests for a range of bytes (RFC 9110 section 14). Several ranges at once are answered with the
- * whole, as a server may.
+ * Answers range requests (RFC 9110 section 14). Several ranges get the whole content, which the RFC
+ * allows.
  */
 final class Ranges {
 
@@ -34,7 +34,7 @@ final class Ranges {
         : whole;
   }
 
-  /** A range that is not valid is as good as none. */
+  /** An invalid range is ignored. */
   private static boolean isValid(String first, String last) {
     return first.isEmpty()
         ? !last.isEmpty()
@@ -58,7 +58,7 @@ final class Ranges {
         whole.trailers());
   }
 
-  /** Whether the caller's first part is of this version, where it asks so. */
+  /** Returns true if {@code if-range} is absent, or is this version. */
   private static boolean isCurrent(Request request, Headers headers) {
     return request
         .headers()

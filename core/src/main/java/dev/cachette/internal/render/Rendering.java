@@ -8,36 +8,37 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.match.Received;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 
-/** Makes the response to one request of an answer. */
+/** Renders an answer as the response to one request. */
 public final class Rendering {
 
   private Rendering() {}
 
   /**
-   * The response.
+   * Returns the response.
    *
-   * @param count which call of the stub it is, from 1
-   * @throws IllegalStateException if a template asks for what the request does not have
+   * @param count the number of this call of the stub, from 1
+   * @throws IllegalStateException if a template needs a value that the request does not have
    */
-  public static Response of(ResponseAnswer answer, Received received, int count, Tallies tallies) {
+  public static Response of(
+      ResponseAnswer answer, Received received, int count, TemplateState templateState) {
     Request request = received.request();
     Delivery delivery = answer.delivery();
     Response filled =
         delivery.template()
-            ? filled(answer.response(), new TemplateValues(received, count, tallies))
+            ? filled(answer.response(), new TemplateValues(received, count, templateState))
             : answer.response();
     Optional<Response> decided = Preconditions.decide(request, filled);
     if (decided.isPresent()) {
       return decided.get();
     }
-    Response coded = coded(filled, delivery.coding(), request.headers());
+    Response coded = coded(filled, delivery.encoding(), request.headers());
     Response whole = delivery.ranges() ? Ranges.apply(request, coded) : coded;
     return request.method().equals("HEAD") ? withoutBody(whole) : whole;
   }
@@ -57,19 +58,19 @@ public final class Rendering {
     return new Response(response.status(), Headers.of(headers), body, response.trailers());
   }
 
-  private static Response coded(Response response, Delivery.Coding coding, Headers asked) {
-    if (coding == Delivery.Coding.NONE) {
+  private static Response coded(Response response, Delivery.Encoding encoding, Headers asked) {
+    if (encoding == Delivery.Encoding.NONE) {
       return response;
     }
-    Optional<ContentCoding> chosen =
-        switch (coding) {
+    Optional<ContentEncoding> chosen =
+        switch (encoding) {
           case NONE -> Optional.empty();
-          case GZIP -> Optional.of(ContentCoding.GZIP);
-          case DEFLATE -> Optional.of(ContentCoding.DEFLATE);
+          case GZIP -> Optional.of(ContentEncoding.GZIP);
+          case DEFLATE -> Optional.of(ContentEncoding.DEFLATE);
           case NEGOTIATED -> Negotiation.accepted(asked);
         };
     Headers headers =
-        coding == Delivery.Coding.NEGOTIATED
+        encoding == Delivery.Encoding.NEGOTIATED
             ? response.headers().and("vary", "accept-encoding")
             : response.headers();
     if (chosen.isEmpty() || response.body().isEmpty()) {
@@ -82,7 +83,7 @@ public final class Rendering {
         response.trailers());
   }
 
-  /** What GET would be answered with, but for the content (RFC 9110 section 9.3.2). */
+  /** Returns the response to GET without its content (RFC 9110 section 9.3.2). */
   private static Response withoutBody(Response response) {
     return new Response(
         response.status(),

@@ -7,7 +7,7 @@ import java.util.function.UnaryOperator;
 import org.apache.commons.text.StringEscapeUtils;
 import org.apache.commons.text.StringSubstitutor;
 
-/** Fills the expressions in a text. What is filled in is never itself read as an expression. */
+/** Fills the expressions in a text. Filled-in values are not parsed again. */
 public final class Template {
 
   private Template() {}
@@ -15,7 +15,7 @@ public final class Template {
   /**
    * Checks every expression in a text.
    *
-   * @throws IllegalArgumentException if one is none; the message says which
+   * @throws IllegalArgumentException if one is unknown; the message names it
    */
   public static void check(String text) {
     new StringSubstitutor(
@@ -27,7 +27,7 @@ public final class Template {
   }
 
   /**
-   * The text with every expression filled.
+   * Returns the text with every expression filled.
    *
    * @throws IllegalStateException if one has neither a value nor a default
    */
@@ -46,15 +46,15 @@ public final class Template {
     } catch (IllegalArgumentException undefined) {
       throw new IllegalStateException(
           String.format(
-              "The template asks for ${%s}, and this request has none.\n"
-                  + "Mend: give it a default, ${%s:-...}, or narrow the stub to requests that have "
-                  + "it.",
+              "The template needs ${%s}, but this request has no such value.\n"
+                  + "Fix: add a default, ${%s:-...}, or restrict the stub to requests that have"
+                  + " it.",
               last[0], last[0]),
           undefined);
     }
   }
 
-  /** How values are written into text of this type. */
+  /** Returns the escaping for text of this type. */
   static UnaryOperator<String> escapeFor(Optional<MediaType> type) {
     if (type.filter(MediaType::isJson).isPresent()) {
       return value -> new String(JsonStringEncoder.getInstance().quoteAsString(value));

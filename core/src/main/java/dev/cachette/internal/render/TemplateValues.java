@@ -15,13 +15,13 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 
 /**
- * The values that expressions have for one request.
+ * The values of expressions for one request.
  *
  * @param received the request
- * @param count which call of its stub it is, from 1
- * @param tallies what is counted and drawn
+ * @param count the number of this call of the stub, from 1
+ * @param templateState counters and random numbers
  */
-record TemplateValues(Received received, int count, Tallies tallies) {
+record TemplateValues(Received received, int count, TemplateState templateState) {
 
   Optional<String> of(Expression expression) {
     String argument = expression.argument();
@@ -37,7 +37,7 @@ record TemplateValues(Received received, int count, Tallies tallies) {
       case "host" -> Optional.of(received.request().uri().host());
       case "body" -> Optional.of(received.text());
       case "count" -> Optional.of(Integer.toString(count));
-      case "counter" -> Optional.of(Integer.toString(tallies.count(argument)));
+      case "counter" -> Optional.of(Integer.toString(templateState.count(argument)));
       case "random" -> Optional.of(random(argument));
       case "now" -> Optional.of(shifted(now(), argument).toString());
       case "today" -> Optional.of(shifted(today(), argument).toString());
@@ -69,12 +69,12 @@ record TemplateValues(Received received, int count, Tallies tallies) {
     Matcher range = Expression.RANGE.matcher(argument);
     return range.matches()
         ? Long.toString(
-            tallies.between(Long.parseLong(range.group(1)), Long.parseLong(range.group(2))))
-        : tallies.uuid().toString();
+            templateState.between(Long.parseLong(range.group(1)), Long.parseLong(range.group(2))))
+        : templateState.uuid().toString();
   }
 
   private OffsetDateTime now() {
-    return tallies.clock().instant().atOffset(ZoneOffset.UTC).truncatedTo(ChronoUnit.MILLIS);
+    return templateState.clock().instant().atOffset(ZoneOffset.UTC).truncatedTo(ChronoUnit.MILLIS);
   }
 
   private LocalDate today() {

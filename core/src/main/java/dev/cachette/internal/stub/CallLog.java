@@ -8,8 +8,8 @@ import java.util.Deque;
 import java.util.List;
 
 /**
- * The calls of one scope, in the order they arrived; where there are too many, the oldest are
- * dropped. Guarded by the lock of {@link Scopes}.
+ * The calls of one scope, in order of arrival; if there are too many, the oldest are dropped.
+ * Guarded by the lock of {@link Scopes}.
  */
 final class CallLog {
 
@@ -37,7 +37,7 @@ final class CallLog {
     }
   }
 
-  /** A call whose answer took long to compute is logged behind some that arrived later. */
+  /** A call with a slow computed answer is logged after later arrivals. */
   private void insert(LoggedCall call) {
     Deque<LoggedCall> later = new ArrayDeque<>();
     while (!calls.isEmpty() && calls.getLast().arrival().number() > call.arrival().number()) {

@@ -1,35 +1,36 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Trouble;
-import dev.cachette.answer.Troubles;
+import dev.cachette.answer.Fault;
+import dev.cachette.answer.Faults;
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 
-/** What the cassettes in play make of a request that no stub answers. */
+/** Answers requests without a stub from the active cassettes. */
 final class Cassettes {
 
   private Cassettes() {}
 
-  /** What is to be done about a request. */
+  /** What happens to a request. */
   static final class Choice {
 
-    private final InPlay cassette;
+    private final LoadedCassette cassette;
 
-    /** The recording that answers it; empty if the real service is to be asked. */
-    private final Optional<InPlay.Replayed> replayed;
+    /** The exchange that answers it; empty to ask the real service. */
+    private final Optional<LoadedCassette.Replayed> replayed;
 
     private final Instant arrived;
 
     private boolean kept;
 
-    private Choice(InPlay cassette, Optional<InPlay.Replayed> replayed, Instant arrived) {
+    private Choice(
+        LoadedCassette cassette, Optional<LoadedCassette.Replayed> replayed, Instant arrived) {
       this.cassette = cassette;
       this.replayed = replayed;
       this.arrived = arrived;
@@ -41,20 +42,22 @@ final class Cassettes {
 
     StubReference reference() {
       return replayed
-          .map(InPlay.Replayed::reference)
-          .orElseGet(() -> new StubReference("recorded onto " + cassette.name(), "cassette"));
+          .map(LoadedCassette.Replayed::reference)
+          .orElseGet(() -> new StubReference("recorded into " + cassette.name(), "cassette"));
     }
 
-    /** The reply; where the real service is asked, it takes as long as that does. */
-    Reply reply(Request request, Carrier carrier, Outside outside) {
+    /** Returns the reply; if the real service is asked, this blocks until it answers. */
+    Reply reply(Request request, ConnectionInfo carrier, HostServices outside) {
       return replayed.isPresent() ? replay(replayed.get()) : record(request, carrier, outside);
     }
 
-    /** The caller waits no longer for a service that has not answered: it will again. */
+    /** Times out for a service that does not answer: it will not do so the next time either. */
     void hungUp(Request request, Instant now) {
       if (records()) {
         Duration waited = Duration.between(arrived, now);
-        keep(dev.cachette.cassette.Exchange.failed(arrived, waited, request, Trouble.Kind.SILENCE));
+        keep(
+            dev.cachette.cassette.Exchange.failed(
+                arrived, waited, request, Fault.Kind.NO_RESPONSE));
       }
     }
 
@@ -65,10 +68,10 @@ final class Cassettes {
       }
     }
 
-    private Reply replay(InPlay.Replayed recording) {
+    private Reply replay(LoadedCassette.Replayed recording) {
       Duration time = recording.delay();
-      if (recording.exchange().trouble().isPresent()) {
-        return Reply.trouble(trouble(recording.exchange().trouble().get()), Schedule.after(time));
+      if (recording.exchange().fault().isPresent()) {
+        return Reply.fault(fault(recording.exchange().fault().get()), Schedule.after(time));
       }
       Response response = recording.exchange().response().orElseThrow();
       return time.isZero()
@@ -76,7 +79,7 @@ final class Cassettes {
           : Reply.of(response).in(List.of(response.body()), Schedule.after(time));
     }
 
-    private Reply record(Request request, Carrier carrier, Outside outside) {
+    private Reply record(Request request, ConnectionInfo carrier, HostServices outside) {
       try {
         dev.cachette.cassette.Exchange exchange =
             outside.realService().call(request, carrier.protocol());
@@ -88,65 +91,65 @@ final class Cassettes {
             .warning()
             .accept(
                 String.format(
-                    "The real service did not answer %s: %s. Its caller meets \"%s\"; \"%s\" is "
-                        + "recorded, and met on replay.",
+                    "The real service did not answer %s: %s. The client gets \"%s\"; recorded as"
+                        + " \"%s\", and replayed as that.",
                     request,
                     failed.getMessage(),
-                    trouble(failed.kind()),
+                    fault(failed.kind()),
                     failed.exchange().outcome()));
-        return Reply.trouble(trouble(failed.kind()), Schedule.AT_ONCE);
+        return Reply.fault(fault(failed.kind()), Schedule.AT_ONCE);
       }
     }
   }
 
-  /** Who answers: the first cassette that knows it, else the first that records. */
-  static Optional<Choice> choose(List<InPlay> cassettes, Request request, Instant arrived) {
-    for (InPlay cassette : cassettes) {
-      Optional<InPlay.Replayed> replayed = cassette.replay(request);
+  /** Returns who answers: the first cassette that has an exchange, else the first that records. */
+  static Optional<Choice> choose(List<LoadedCassette> cassettes, Request request, Instant arrived) {
+    for (LoadedCassette cassette : cassettes) {
+      Optional<LoadedCassette.Replayed> replayed = cassette.replay(request);
       if (replayed.isPresent()) {
         return Optional.of(new Choice(cassette, replayed, arrived));
       }
     }
     return cassettes.stream()
-        .filter(InPlay::records)
+        .filter(LoadedCassette::records)
         .findFirst()
         .map(cassette -> new Choice(cassette, Optional.empty(), arrived));
   }
 
-  /** The trouble that a connection meets, if it was recorded; its turn is over then. */
-  static Optional<Trouble> meet(
-      List<InPlay> cassettes, Trouble.Stage stage, String host, OptionalInt port) {
-    for (InPlay cassette : cassettes) {
-      Optional<Trouble.Kind> next =
-          cassette.isFor(host, port) ? cassette.nextTrouble(host) : Optional.empty();
+  /** Returns the recorded fault of a connection, if there is one, and moves on past it. */
+  static Optional<Fault> meet(
+      List<LoadedCassette> cassettes, Fault.Stage stage, String host, OptionalInt port) {
+    for (LoadedCassette cassette : cassettes) {
+      Optional<Fault.Kind> next =
+          cassette.isFor(host, port) ? cassette.nextFault(host) : Optional.empty();
       if (next.filter(kind -> kind.stage() == stage).isPresent()) {
-        cassette.skipTrouble(host);
+        cassette.skipFault(host);
         return next.map(Cassettes::early);
       }
     }
     return Optional.empty();
   }
 
-  static Trouble early(Trouble.Kind kind) {
+  static Fault early(Fault.Kind kind) {
     return switch (kind) {
-      case UNKNOWN_HOST -> Troubles.unknownHost();
-      case CONNECT_TIMEOUT -> Troubles.connectTimeout();
-      case EXPIRED_CERTIFICATE -> Troubles.expiredCertificate();
-      case NOT_YET_VALID_CERTIFICATE -> Troubles.notYetValidCertificate();
-      case WRONG_HOST_CERTIFICATE -> Troubles.wrongHostCertificate();
-      case UNTRUSTED_AUTHORITY -> Troubles.untrustedAuthority();
-      case HANDSHAKE_REFUSED -> Troubles.handshakeRefused();
-      case OLD_TLS_ONLY -> Troubles.oldTlsOnly();
-      default -> Troubles.connectionRefused();
+      case UNKNOWN_HOST -> Faults.unknownHost();
+      case CONNECT_TIMEOUT -> Faults.connectTimeout();
+      case EXPIRED_CERTIFICATE -> Faults.expiredCertificate();
+      case NOT_YET_VALID_CERTIFICATE -> Faults.notYetValidCertificate();
+      case WRONG_HOST_CERTIFICATE -> Faults.wrongHostCertificate();
+      case UNTRUSTED_AUTHORITY -> Faults.untrustedAuthority();
+      case HANDSHAKE_REFUSED -> Faults.handshakeRefused();
+      case OUTDATED_TLS -> Faults.outdatedTls();
+      default -> Faults.connectionRefused();
     };
   }
 
-  /** What a caller can meet who has sent a request already. */
-  private static Trouble trouble(Trouble.Kind kind) {
+  /** Returns a fault that is possible after a request was sent. */
+  private static Fault fault(Fault.Kind kind) {
     return switch (kind) {
-      case CONNECTION_CLOSED -> Troubles.connectionClosed();
-      case SILENCE -> Troubles.silence();
-      default -> Troubles.connectionReset();
+      case CONNECTION_CLOSED -> Faults.connectionClosed();
+      case NO_RESPONSE -> Faults.noResponse();
+      default -> Faults.connectionReset();
     };
   }
 }

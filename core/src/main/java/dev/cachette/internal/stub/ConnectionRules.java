@@ -1,8 +1,8 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -11,24 +11,24 @@ import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /**
- * What the scopes say of a connection, when there is no request yet: whether it is let through, and
- * which trouble it meets. A view of {@link Scopes}, guarded by its lock.
+ * Rules for connections before there is a request: whether they are let through, and which fault
+ * they get. A view of {@link Scopes}, guarded by its lock.
  */
 public final class ConnectionRules {
 
   private final Scopes scopes;
 
-  /** Whether there ever was a stub with a trouble that comes before there is a request. */
+  /** Whether there has ever been a stub with a fault before the request. */
   private volatile boolean early;
 
-  /** Whether anything was ever let through. */
+  /** Whether anything has ever been let through. */
   private volatile boolean lettingThrough;
 
   ConnectionRules(Scopes scopes) {
     this.scopes = scopes;
   }
 
-  void noteEarlyTrouble() {
+  void noteEarlyFault() {
     early = true;
   }
 
@@ -41,10 +41,10 @@ public final class ConnectionRules {
   }
 
   /**
-   * Whether connections to a host are let through; not where a stub is for it, whose calls must
-   * come here first.
+   * Returns true if connections to a host are let through, unless a stub is for it and must see its
+   * calls.
    *
-   * @param port the port, or none where it is not known yet
+   * @param port the port, or none if it is not known yet
    */
   public boolean letsThrough(String host, OptionalInt port) {
     return lettingThrough
@@ -57,43 +57,43 @@ public final class ConnectionRules {
   }
 
   /**
-   * The trouble that the next look-up, connection or handshake for a host meets, if that is the
-   * turn of a stub's answer; its turn is over then.
+   * Returns the fault that the next look-up, connection or handshake for a host gets, if it is the
+   * turn of such an answer, and moves on past it.
    *
-   * @param port the port, or none where it is not known yet
+   * @param port the port, or none if it is not known yet
    */
-  public Optional<Trouble> meet(Trouble.Stage stage, String host, OptionalInt port) {
+  public Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port) {
     if (!early) {
       return Optional.empty();
     }
-    Optional<Trouble> stubbed =
+    Optional<Fault> stubbed =
         scopes.ask(
             all -> {
               Instant now = scopes.now();
               return next(all, now, rule -> rule.pattern().mayReach(host, port))
-                  .filter(rule -> rule.earlyTrouble(now).orElseThrow().kind().stage() == stage)
+                  .filter(rule -> rule.earlyFault(now).orElseThrow().kind().stage() == stage)
                   .flatMap(rule -> rule.take(() -> now))
-                  .map(Trouble.class::cast);
+                  .map(Fault.class::cast);
             });
     return stubbed.or(() -> Cassettes.meet(scopes.cassettes(), stage, host, port));
   }
 
-  /** Tries to connect to where a caller wants to. */
+  /** Tries to connect to the real destination. */
   @FunctionalInterface
   public interface Probe {
 
-    /** The failure; empty if there is none. */
-    Optional<Exchange> tryTo(Trouble.Stage stage, String host, OptionalInt port);
+    /** Returns the failure; empty if there is none. */
+    Optional<Exchange> tryTo(Fault.Stage stage, String host, OptionalInt port);
   }
 
   /**
-   * The trouble that a caller meets who connects to a host whose calls are being recorded, and to
-   * which no stub is for: what the real network has for it. It is recorded, too.
+   * Returns the fault for a connection to a host whose calls are being recorded and for which there
+   * is no stub: the real one. It is recorded, too.
    *
-   * @param probe asks the real network
+   * @param probe tries the real network
    */
-  public Optional<Trouble> record(Trouble.Stage stage, String host, OptionalInt port, Probe probe) {
-    Optional<InPlay> recording =
+  public Optional<Fault> record(Fault.Stage stage, String host, OptionalInt port, Probe probe) {
+    Optional<LoadedCassette> recording =
         scopes.cassettes().stream()
             .filter(it -> it.mustAsk(host) && it.isFor(host, port))
             .findFirst()
@@ -105,7 +105,7 @@ public final class ConnectionRules {
                 .map(
                     failed -> {
                       cassette.keep(failed);
-                      return Cassettes.early(failed.trouble().orElseThrow());
+                      return Cassettes.early(failed.fault().orElseThrow());
                     }));
   }
 
@@ -113,7 +113,7 @@ public final class ConnectionRules {
     return scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().isFor(host, port)));
   }
 
-  /** Whether the next call to a host and port meets trouble before there is a request. */
+  /** Returns true if the next call to a host and port gets a fault before there is a request. */
   public boolean meetsEarly(String host, int port) {
     return early
         && scopes.ask(
@@ -122,17 +122,17 @@ public final class ConnectionRules {
                     .isPresent());
   }
 
-  /** Whether there is a stub with such a trouble at all. */
-  public boolean haveEarlyTroubles() {
+  /** Returns true if any stub has such a fault. */
+  public boolean haveEarlyFaults() {
     return early;
   }
 
-  /** Whether a stub in force is for this host, by name or by a star, and this port. */
+  /** Returns true if an active stub is for this host, by name or star, and this port. */
   public boolean expectHttp(String host, int port) {
     return isStubbed(host, OptionalInt.of(port));
   }
 
-  /** Whether a stub in force, a cassette in play or a description names this host and port. */
+  /** Returns true if an active stub, cassette or API description names this host and port. */
   public boolean nameDestination(String host, int port) {
     return scopes.isDescribed(host, port)
         || scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().names(host, port)))
@@ -140,7 +140,7 @@ public final class ConnectionRules {
   }
 
   boolean isEarlyNext(StubRule rule) {
-    return early && scopes.ask(all -> rule.earlyTrouble(scopes.now()).isPresent());
+    return early && scopes.ask(all -> rule.earlyFault(scopes.now()).isPresent());
   }
 
   private static Stream<StubRule> rules(List<StubScope> all) {
@@ -152,7 +152,7 @@ public final class ConnectionRules {
     return all.stream()
         .flatMap(scope -> scope.early().stream())
         .filter(wanted)
-        .filter(rule -> rule.earlyTrouble(now).isPresent())
+        .filter(rule -> rule.earlyFault(now).isPresent())
         .findFirst();
   }
 }

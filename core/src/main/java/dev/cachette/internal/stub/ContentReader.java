@@ -3,15 +3,15 @@ package dev.cachette.internal.stub;
 import dev.cachette.answer.Delivery;
 import dev.cachette.http.Body;
 
-/** Reads the files that answers name: the core itself opens none. */
+/** Reads the files of answers: core itself has no file access. */
 @FunctionalInterface
 public interface ContentReader {
 
   /**
-   * The content of a file or resource.
+   * Returns the content of a file or resource.
    *
-   * @throws IllegalArgumentException if it is not there or cannot be read; the message says where
-   *     it was looked for
+   * @throws IllegalArgumentException if it is missing or unreadable; the message says where it was
+   *     expected
    */
   Body read(Delivery.Source source);
 }

@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.function.Supplier;
 
 /**
- * A call to a service that is described.
+ * A call to a service with an API description.
  *
  * @param service the service
  * @param request the request
@@ -20,13 +20,13 @@ record DescribedCall(Described service, Request request) {
 
   private static final int PARTIAL_CONTENT = 206;
 
-  /** What stands in the log for a call that an example answers. */
+  /** Returns the reference in the log for a call that an example answers. */
   StubReference reference() {
     StubReference operation = service.description().operation(request).orElseThrow();
     return new StubReference("the example of " + operation.name(), operation.place());
   }
 
-  /** Where the call is described, in words. */
+  /** Returns the place in the API description, in words. */
   private String described() {
     return service
         .description()
@@ -36,10 +36,10 @@ record DescribedCall(Described service, Request request) {
   }
 
   /**
-   * Throws where the service would refuse the request.
+   * Checks the request.
    *
    * @param answering what would answer it
-   * @throws Misfit if it would
+   * @throws Misfit if it violates the API description
    */
   void requireTaken(String answering) {
     List<Check> missed = checks(() -> service.description().refusals(request));
@@ -50,20 +50,20 @@ record DescribedCall(Described service, Request request) {
     }
   }
 
-  /** What is said of the request where nothing answers it; empty text if the service takes it. */
+  /** Returns the violations of an unexpected call as text; empty if there are none. */
   String remark() {
     List<Check> missed = checks(() -> service.description().refusals(request));
     return missed.isEmpty() ? "" : DescriptionFailure.refusedAnyway(described(), missed);
   }
 
   /**
-   * Throws where the service would never answer like that. Troubles are no answers; of what is
-   * streamed, only the head is looked at.
+   * Checks the response. Faults are not responses; of a stream, only status and headers are
+   * checked.
    *
-   * @throws Misfit if it never would
+   * @throws Misfit if it violates the API description
    */
   Reply requirePossible(Reply reply, String answering) {
-    if (reply.response().isEmpty() || reply.trouble().isPresent()) {
+    if (reply.response().isEmpty() || reply.fault().isPresent()) {
       return reply;
     }
     Response response = reply.response().get();
@@ -78,7 +78,9 @@ record DescribedCall(Described service, Request request) {
     return reply;
   }
 
-  /** What does not hold; a part of the description that cannot be used is a failure itself. */
+  /**
+   * Returns the violations; a part of the API description that cannot be used is an error itself.
+   */
   private List<Check> checks(Supplier<List<Check>> checking) {
     try {
       return checking.get();
@@ -88,9 +90,9 @@ record DescribedCall(Described service, Request request) {
   }
 
   /**
-   * The reply that an example gives.
+   * Returns the reply from an example.
    *
-   * @throws Misfit if there is none that would fit the description
+   * @throws Misfit if there is no valid one
    */
   Reply example() {
     try {
@@ -101,7 +103,7 @@ record DescribedCall(Described service, Request request) {
     }
   }
 
-  /** A call that is not as the description says; the message is the whole explanation. */
+  /** Thrown if a call violates the API description; the message is the whole explanation. */
   static final class Misfit extends RuntimeException {
 
     private static final long serialVersionUID = 1;

@@ -1,24 +1,21 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.calls.StubReference;
+import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/** A stub that was begun and has no answer yet. */
+/** A stub without an answer yet. */
 public final class DraftStub {
 
-  /** Why it answers nothing yet. */
+  /** Why it answers no calls yet. */
   static final Check OBSTACLE =
-      Check.missed(
-          "declaration",
-          0.8,
-          Difference.of("an answer", "none was given")
-              .because(Optional.of("it does not end with .answer(...)")));
+      Obstacle.of(
+          Obstacle.NO_ANSWER, "a declaration that ends with .answer(...)", "it has no answer");
 
   private final Place place;
   private final List<StubCheck> checks = new ArrayList<>();
@@ -26,18 +23,18 @@ public final class DraftStub {
   private @Nullable String name;
   private @Nullable String bodyFile;
 
-  /** A stub begun at this place; its name is its pattern until it is given one. */
+  /** Creates a stub declared at this place; its name is its pattern until it gets one. */
   public DraftStub(RequestPattern pattern, Place place) {
     this.pattern = pattern;
     this.place = place;
   }
 
-  /** Gives it a name. */
+  /** Sets its name. */
   public void rename(String newName) {
     this.name = newName;
   }
 
-  /** Narrows the requests that it is for. */
+  /** Adds conditions. */
   public void narrow(RequestPattern narrower) {
     this.pattern = narrower;
   }
@@ -47,38 +44,37 @@ public final class DraftStub {
     checks.add(check);
   }
 
-  /** Keeps the bodies of its requests in a file. */
+  /** Saves the bodies of its requests to a file. */
   public void keepBodyIn(String file) {
     bodyFile = file;
   }
 
-  /** The file that the body of a request is kept in, not in memory. */
+  /** Returns the file for the bodies of its requests. */
   public Optional<String> bodyFile() {
     return Optional.ofNullable(bodyFile);
   }
 
-  /** Which requests it is for. */
+  /** Returns its request pattern. */
   public RequestPattern pattern() {
     return pattern;
   }
 
-  /** What must hold for the requests that it answers. */
+  /** Returns the checks of the requests that it answers. */
   public List<StubCheck> checks() {
     return checks;
   }
 
-  /** Its name and place. */
+  /** Returns its name and place. */
   public StubReference reference() {
     return new StubReference(name == null ? pattern.line() : name, place.toString());
   }
 
-  /** The misuse error, as if thrown where the stub was begun. */
+  /** Returns the misuse error, as if thrown where the stub was declared. */
   public IllegalStateException unanswered() {
     return place.thrownHere(
         new IllegalStateException(
             "The stub "
                 + reference()
-                + " has no answer. "
-                + "Mend: end its declaration with .answer(...)."));
+                + " has no answer. Fix: end its declaration with .answer(...)."));
   }
 }

@@ -4,12 +4,12 @@ import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.ComputedAnswer;
 import dev.cachette.answer.Delivery;
+import dev.cachette.answer.Fault;
+import dev.cachette.answer.Faults;
 import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
 import dev.cachette.answer.Timing;
-import dev.cachette.answer.Trouble;
-import dev.cachette.answer.Troubles;
 import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
@@ -22,8 +22,8 @@ import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
 /**
- * A request that has arrived, on its way to its reply. Asked by one thread at a time: first for the
- * reply, then told that it was delivered.
+ * A request that has arrived, and the way to its reply. Used by one thread at a time: first to get
+ * the reply, then to confirm its delivery.
  */
 public final class Exchange {
 
@@ -34,12 +34,12 @@ public final class Exchange {
 
         %s
 
-      Mend: call through that address as a proxy; or say which service it stands for, with \
-      Settings.standingFor(origin), or with --upstream or --for on the command line.
+      Fix: call through that address as a proxy; or say which service it stands for, with \
+      Settings.servingAs(origin), or with --upstream or --for on the command line.
       """;
 
   private final Scopes scopes;
-  private final Outside outside;
+  private final HostServices outside;
   private final Scopes.Arrival arrival;
   private final Received received;
   private final Optional<Selected> selected;
@@ -48,23 +48,23 @@ public final class Exchange {
   private final Optional<Cassettes.Choice> cassette;
   private final Optional<DescribedCall> described;
 
-  /** Whether it is meant for a real service, and there is none at its address but us. */
+  /** Whether it is for a real service, but its address is Cachette's own. */
   private final boolean wouldComeBack;
 
-  /** Whether an example of the description answers, as nothing else does. */
+  /** Whether an example of the API description answers, because nothing else does. */
   private final boolean byExample;
 
   private @Nullable LoggedCall call;
 
   /**
-   * A request that has arrived.
+   * Creates an exchange.
    *
-   * @param selected the stub that won; empty if none did
-   * @param failed what went wrong while the stubs were asked
+   * @param selected the stub that matched; empty if none did
+   * @param failed the failure of a user's predicate, if one threw
    */
   Exchange(
       Scopes scopes,
-      Outside outside,
+      HostServices outside,
       Scopes.Arrival arrival,
       Received received,
       Optional<Selected> selected,
@@ -76,7 +76,7 @@ public final class Exchange {
     this.selected = selected;
     this.failed = failed;
     this.described =
-        selected.filter(won -> won.rule().isUndescribed()).isPresent()
+        selected.filter(won -> won.rule().isUnchecked()).isPresent()
             ? Optional.empty()
             : scopes.describing(request()).map(service -> new DescribedCall(service, request()));
     boolean open = selected.isEmpty() && failed.isEmpty();
@@ -96,14 +96,14 @@ public final class Exchange {
     this.byExample = exemplary && cassette.isEmpty();
   }
 
-  /** The request. */
+  /** Returns the request. */
   public Request request() {
     return received.request();
   }
 
   /**
-   * Whether {@link #reply} runs code of the user's, calls a real service, or holds the call against
-   * a description: it may take long.
+   * Returns true if {@link #reply} runs user code, calls a real service, or validates the call: it
+   * may be slow.
    */
   public boolean takesTime() {
     return through.isPresent()
@@ -115,7 +115,7 @@ public final class Exchange {
                 || !selected.get().rule().checks().isEmpty());
   }
 
-  /** The reply. The call is in the log when this returns. */
+  /** Returns the reply. The call is in the log when this returns. */
   public Reply reply() {
     Reply reply;
     Optional<AssertionFailedError> failure = Optional.empty();
@@ -145,31 +145,34 @@ public final class Exchange {
     return reply;
   }
 
-  /** Notes that the reply was written to its end. */
+  /** Marks the reply as completely written. */
   public void delivered() {
     if (call != null) {
       scopes.deliver(call);
     }
   }
 
-  /** Notes that the caller has hung up before there was a reply. */
+  /** Records that the caller disconnected before there was a reply. */
   public void hungUp() {
     cassette.ifPresent(choice -> choice.hungUp(request(), scopes.now()));
   }
 
-  /** Whether the test that it belongs to has ended, so that nobody waits for it. */
+  /** Returns true if the test that it belongs to has ended. */
   public boolean isOver() {
     return scopes.isOver(arrival);
   }
 
-  /** Whether the stub meets its next caller before there is a request: it needs a connection. */
+  /**
+   * Returns true if the next answer of the stub is a fault before the request: it needs a new
+   * connection.
+   */
   public boolean needsNewConnectionNext() {
     return selected.isPresent() && scopes.connections().isEarlyNext(selected.get().rule())
         || cassette.isPresent()
             && scopes.connections().meetsEarly(request().uri().host(), request().uri().port());
   }
 
-  /** Fails the test: what the stub answers cannot be sent to this caller. */
+  /** Fails the test: the answer cannot be sent to this client. */
   public Response cannotBeSent(String why) {
     Selected won = selected.orElseThrow();
     return failed(new StubFailed(won.rule(), new IllegalStateException(why)).failure(request()));
@@ -213,7 +216,7 @@ public final class Exchange {
     return Reply.of(Responder.explained(501, explanation));
   }
 
-  /** What the stub that won answers, where both call and answer are as they are described. */
+  /** Returns the stub's answer, if call and answer conform to the API description. */
   private Reply answeredAsDescribed(Selected won) {
     String stub = "the stub " + won.rule().reference();
     described.ifPresent(it -> it.requireTaken(stub));
@@ -222,9 +225,9 @@ public final class Exchange {
   }
 
   /**
-   * What the stub that won answers.
+   * Returns the stub's answer.
    *
-   * @throws StubFailed if a check does not hold, or something of the user's own throws
+   * @throws StubFailed if a check fails, or if user code throws
    */
   private Reply answered(Selected won) {
     try {
@@ -242,9 +245,9 @@ public final class Exchange {
       if (computed == null) {
         throw new IllegalStateException("the function of its computed answer returned null");
       }
-      if (computed instanceof Trouble trouble && trouble.kind().stage().isEarly()) {
+      if (computed instanceof Fault fault && fault.kind().stage().isEarly()) {
         throw new IllegalStateException(
-            "its computed answer is \"" + trouble + "\", which comes before there is a request");
+            "its computed answer is \"" + fault + "\", which happens before there is a request");
       }
     }
     return computed;
@@ -259,13 +262,13 @@ public final class Exchange {
           stream.head(),
           stream.pieces(),
           stream.feed(),
-          Schedule.of(stream.timing(), stream.pieces().size(), won.tallies()));
+          Schedule.of(stream.timing(), stream.pieces().size(), won.templateState()));
     }
-    if (answer instanceof Trouble trouble) {
-      return trouble
+    if (answer instanceof Fault fault) {
+      return fault
           .answer()
-          .map(it -> whole(won, it.timed(trouble.timing())).with(trouble))
-          .orElseGet(() -> Reply.trouble(trouble, Schedule.of(trouble.timing(), 1, won.tallies())));
+          .map(it -> whole(won, it.timed(fault.timing())).with(fault))
+          .orElseGet(() -> Reply.fault(fault, Schedule.of(fault.timing(), 1, won.templateState())));
     }
     return real((RealAnswer) answer, altered -> whole(won, altered));
   }
@@ -273,19 +276,19 @@ public final class Exchange {
   private Reply whole(Selected won, ResponseAnswer answer) {
     Optional<Delivery.Source> source = answer.delivery().source();
     if (answer.delivery().streamed()) {
-      // Nothing that needs the content is done to it, so there is nothing to render.
-      Schedule schedule = Schedule.of(answer.timing(), 1, won.tallies());
+      // Streamed content is not rendered.
+      Schedule schedule = Schedule.of(answer.timing(), 1, won.templateState());
       return Reply.of(answer.response()).in(List.of(), schedule).from(source.orElseThrow());
     }
     ResponseAnswer read =
         source.isPresent() ? answer.read(outside.reader().read(source.get())) : answer;
-    Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.tallies()));
+    Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.templateState()));
     if (answer.timing() == Timing.AT_ONCE) {
       return reply;
     }
     List<Body> pieces =
         Schedule.split(reply.response().orElseThrow().body(), answer.timing().pieces());
-    return reply.in(pieces, Schedule.of(answer.timing(), pieces.size(), won.tallies()));
+    return reply.in(pieces, Schedule.of(answer.timing(), pieces.size(), won.templateState()));
   }
 
   private Reply real(RealAnswer answer) {
@@ -302,7 +305,7 @@ public final class Exchange {
               .orElseThrow();
       ResponseAnswer altered = answer.alteration().apply(ResponseAnswer.of(response));
       if (altered == null) {
-        throw new IllegalStateException("the function of altered(...) returned null");
+        throw new IllegalStateException("the function of transformed(...) returned null");
       }
       return ready.apply(altered.timed(answer.timing()));
     } catch (RealServiceFailed unreachable) {
@@ -310,9 +313,9 @@ public final class Exchange {
           .warning()
           .accept(
               String.format(
-                  "The real service did not answer %s: %s. Its caller's connection is reset.",
+                  "The real service did not answer %s: %s. The client's connection is reset.",
                   request(), unreachable.getMessage()));
-      return Reply.trouble(Troubles.connectionReset(), Schedule.AT_ONCE);
+      return Reply.fault(Faults.connectionReset(), Schedule.AT_ONCE);
     }
   }
 }

@@ -2,7 +2,7 @@ package dev.cachette.internal.stub;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
@@ -10,8 +10,8 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.function.Function;
 
-/** A service that fails now and then, by a probability and a seed of its own. */
-final class Flaky implements Habit {
+/** A service that fails at random, with a probability and a seed. */
+final class Flaky implements ServiceBehavior {
 
   private final double probability;
   private final List<Answer> failures;
@@ -40,12 +40,13 @@ final class Flaky implements Habit {
 
   @Override
   public Optional<JsonNode> written(Function<Answer, Optional<JsonNode>> answers) {
-    return Written.all(failures.stream().map(answers).toList())
+    return StubNodes.all(failures.stream().map(answers).toList())
         .map(
             all ->
-                Written.member(
+                StubNodes.member(
                     "flaky",
-                    Written.member("probability", Written.number(BigDecimal.valueOf(probability)))
+                    StubNodes.member(
+                            "probability", StubNodes.number(BigDecimal.valueOf(probability)))
                         .set("failures", all)));
   }
 
@@ -57,7 +58,7 @@ final class Flaky implements Habit {
     failed = 0;
   }
 
-  /** Another row for each stub, so that two of them do not fail at once. */
+  /** A different sequence for each stub, so that they do not fail at the same time. */
   private Random random(long first) {
     return new Random(31 * first + stub.hashCode());
   }
@@ -68,8 +69,8 @@ final class Flaky implements Habit {
         ? Optional.empty()
         : Optional.of(
             String.format(
-                "%d of %d calls of the flaky stub %s failed, drawn by the seed %d. "
-                    + "The same again: Settings.defaults().seed(%d).",
+                "%d of %d calls of the flaky stub %s failed, with seed %d. To repeat:"
+                    + " Settings.defaults().seed(%d).",
                 failed, calls, stub, seed, seed));
   }
 }

@@ -9,17 +9,17 @@ import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is not intercepted: a host, HTTP or not, or the requests that fit a request line.
+ * Traffic that is not intercepted: a host, HTTP or not, or requests that match a request line.
  *
- * @param host the host, if all of it is meant
+ * @param host the host, for all its traffic
  * @param line the request line otherwise
- * @param reference what it is called in the log, and where it was said
+ * @param reference its name and place in the log
  */
 public record LetThrough(
     Optional<HostPattern> host, Optional<RequestPattern> line, StubReference reference) {
 
   /**
-   * Reads what a user writes: {@code tides.example}, {@code *.example:8443}, or a request line.
+   * Parses {@code tides.example}, {@code *.example:8443}, or a request line.
    *
    * @throws IllegalArgumentException if it is none of these
    */
@@ -38,7 +38,7 @@ public record LetThrough(
     }
   }
 
-  /** Whether a connection is meant; the port may not be known yet. */
+  /** Returns true if a connection matches; its port may be unknown. */
   boolean isFor(String name, OptionalInt port) {
     return host.filter(it -> it.isFor(name, port)).isPresent();
   }
@@ -56,9 +56,9 @@ public record LetThrough(
       @Nullable String text, @Nullable IllegalArgumentException cause) {
     return new IllegalArgumentException(
         String.format(
-            "letThrough(...) takes a host such as \"tides.example\" or \"*.example\", a host and "
-                + "port such as \"db.example:5432\", or a request line such as "
-                + "\"GET https://tides.example/v1/health\"; not \"%s\".",
+            "letThrough(...) needs a host such as \"tides.example\" or \"*.example\", a host and"
+                + " port such as \"db.example:5432\", or a request line such as \"GET"
+                + " https://tides.example/v1/health\"; not \"%s\".",
             text),
         cause);
   }

@@ -5,7 +5,7 @@ import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JavaType;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.calls.Call;
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
@@ -20,18 +20,18 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
-/** A call as it stands in the log. */
+/** A call in the log. */
 final class LoggedCall implements Call {
 
   private final Scopes.Arrival arrival;
   private final Request request;
   private final Map<String, String> variables;
   private final Optional<Response> response;
-  private final Optional<Trouble> trouble;
+  private final Optional<Fault> fault;
   private final Optional<StubReference> stub;
   private final Optional<String> failure;
 
-  /** Asked for when it is dropped, long after anything else of it was looked at. */
+  /** Stored because it is needed when the call is dropped, long after everything else was used. */
   private final long size;
 
   private final Supplier<ObjectMapper> mapper;
@@ -45,18 +45,18 @@ final class LoggedCall implements Call {
       Optional<String> failure,
       Supplier<ObjectMapper> mapper) {
     this.arrival = arrival;
-    // Not all of what was received: that holds the body once more, decoded and as JSON.
+    // Keep only what is needed: a Received also holds the decoded and parsed body.
     this.request = received.request();
     this.variables = received.variables();
     this.response = reply.response();
-    this.trouble = reply.trouble();
+    this.fault = reply.fault();
     this.stub = stub;
     this.failure = failure;
     this.size = (long) request.body().size() + response.map(it -> it.body().size()).orElse(0);
     this.mapper = mapper;
   }
 
-  /** When it arrived, and in which scope. */
+  /** Returns when it arrived, and in which scope. */
   Scopes.Arrival arrival() {
     return arrival;
   }
@@ -81,13 +81,13 @@ final class LoggedCall implements Call {
         () ->
             new IllegalStateException(
                 String.format(
-                    "The call %s got no response, but trouble: %s. Mend: ask trouble() first.",
-                    request, trouble.orElseThrow())));
+                    "The call %s got no response, but the fault: %s. Fix: check fault() first.",
+                    request, fault.orElseThrow())));
   }
 
   @Override
-  public Optional<Trouble> trouble() {
-    return trouble;
+  public Optional<Fault> fault() {
+    return fault;
   }
 
   @Override
@@ -105,7 +105,7 @@ final class LoggedCall implements Call {
     return arrival.carrier().connection();
   }
 
-  /** How many bytes of bodies it keeps. */
+  /** Returns the number of body bytes that it holds. */
   long size() {
     return size;
   }
@@ -144,12 +144,12 @@ final class LoggedCall implements Call {
   @Override
   public JsonNode json() {
     if (text().isBlank()) {
-      throw failure("is no JSON", "it is empty", null);
+      throw failure("is not valid JSON", "it is empty", null);
     }
     try {
       return mapper.get().readTree(text());
     } catch (JsonProcessingException malformed) {
-      throw failure("is no JSON", Json.problem(malformed), malformed);
+      throw failure("is not valid JSON", Json.problem(malformed), malformed);
     }
   }
 

@@ -4,17 +4,17 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.uri.Hosts;
 
-/** Calls by plain HTTP whose caller may mean a service that is called by HTTPS elsewhere. */
+/** Calls over plain HTTP whose caller may mean a service that is normally called over HTTPS. */
 final class PlainCalls {
 
   private PlainCalls() {}
 
-  /** Whether a request is one: a service has a name. */
+  /** Returns true for such a request: its host is a name, not an address. */
   static boolean mayMeanSecure(Request request) {
     return request.uri().scheme().equals("http") && !Hosts.isAddress(request.uri().host());
   }
 
-  /** The same request as a call by HTTPS. */
+  /** Returns the same request over HTTPS. */
   static Request secured(Request request) {
     Uri plain = request.uri();
     int port = plain.port() == Uri.defaultPort("http") ? Uri.defaultPort("https") : plain.port();

@@ -3,20 +3,23 @@ package dev.cachette.internal.stub;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 
-/** Reaches the destination that a caller meant. */
+/** Calls the destination that a client meant. */
 @FunctionalInterface
 public interface RealService {
 
   /**
-   * Sends a request to where it was meant to go, and waits for the response.
+   * Sends a request to its destination, and waits for the response.
    *
-   * @param protocol what the request came by, and is sent on by if the service speaks it
-   * @return what came of it, with a response
+   * @param protocol the HTTP version of the caller, used if the service supports it
+   * @return the exchange, with a response
    * @throws RealServiceFailed if there is none
    */
   Exchange call(Request request, String protocol) throws RealServiceFailed;
 
-  /** Whether a request is meant for an address of ours, so that it would come back for ever. */
+  /**
+   * Returns true if the destination is an address of Cachette's own, which would be an endless
+   * loop.
+   */
   default boolean isOurself(Request request) {
     return false;
   }

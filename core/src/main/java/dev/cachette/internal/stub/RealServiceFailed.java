@@ -1,10 +1,10 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
 import java.io.IOException;
 
-/** A real service that gave no answer. */
+/** Thrown if a real service gives no answer. */
 public final class RealServiceFailed extends IOException {
 
   private static final long serialVersionUID = 1;
@@ -12,22 +12,22 @@ public final class RealServiceFailed extends IOException {
   private final transient Exchange exchange;
 
   /**
-   * With what came of the request.
+   * Creates an exception with the exchange.
    *
-   * @param exchange what went wrong, as it can be replayed
+   * @param exchange the fault, as it can be replayed
    */
   public RealServiceFailed(Exchange exchange, Throwable cause) {
     super(cause.toString(), cause);
     this.exchange = exchange;
   }
 
-  /** What came of the request. */
+  /** Returns the exchange. */
   public Exchange exchange() {
     return exchange;
   }
 
-  /** What went wrong. */
-  Trouble.Kind kind() {
-    return exchange.trouble().orElse(Trouble.Kind.CONNECTION_RESET);
+  /** Returns the cause. */
+  Fault.Kind kind() {
+    return exchange.fault().orElse(Fault.Kind.CONNECTION_RESET);
   }
 }

@@ -1,22 +1,22 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Delivery;
+import dev.cachette.answer.Fault;
 import dev.cachette.answer.Feed;
-import dev.cachette.answer.Trouble;
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
 import java.util.List;
 import java.util.Optional;
 
 /**
- * What one call gets, all of it decided.
+ * The reply to one call, with all decisions made.
  *
- * @param response what is sent; empty where a trouble comes in its place
- * @param pieces the body of the response, as it is sent; may be none where another source follows
- * @param isStream whether the length of the body is not said before it
- * @param feed where the body goes on when the test says so
- * @param file the file that the body is sent from
- * @param trouble what goes wrong
+ * @param response the response; empty for a fault without one
+ * @param pieces the body of the response, as it is sent; may be empty if another source follows
+ * @param isStream whether the length is unknown beforehand
+ * @param feed the source of further pieces, if the test sends them
+ * @param file the file that the body is streamed from
+ * @param fault the fault, if there is one
  * @param schedule when the parts are sent
  */
 public record Reply(
@@ -25,7 +25,7 @@ public record Reply(
     boolean isStream,
     Optional<Feed> feed,
     Optional<Delivery.Source> file,
-    Optional<Trouble> trouble,
+    Optional<Fault> fault,
     Schedule schedule) {
 
   /** Copies the pieces. */
@@ -33,7 +33,7 @@ public record Reply(
     pieces = List.copyOf(pieces);
   }
 
-  /** A whole response, at once. */
+  /** Returns a complete response, sent immediately. */
   public static Reply of(Response response) {
     return new Reply(
         Optional.of(response),
@@ -45,41 +45,41 @@ public record Reply(
         Schedule.AT_ONCE);
   }
 
-  /** A body in pieces, with no length said before. */
+  /** Returns a body in pieces, with unknown length. */
   static Reply stream(Response response, List<Body> pieces, Optional<Feed> feed, Schedule when) {
     return new Reply(
         Optional.of(response), pieces, true, feed, Optional.empty(), Optional.empty(), when);
   }
 
-  /** What goes wrong in place of a response. */
-  static Reply trouble(Trouble trouble, Schedule when) {
+  /** Returns a fault instead of a response. */
+  static Reply fault(Fault fault, Schedule when) {
     return new Reply(
         Optional.empty(),
         List.of(),
         false,
         Optional.empty(),
         Optional.empty(),
-        Optional.of(trouble),
+        Optional.of(fault),
         when);
   }
 
   Reply in(List<Body> otherPieces, Schedule when) {
-    return new Reply(response, otherPieces, isStream, feed, file, trouble, when);
+    return new Reply(response, otherPieces, isStream, feed, file, fault, when);
   }
 
   Reply from(Delivery.Source source) {
-    return new Reply(response, List.of(), isStream, feed, Optional.of(source), trouble, schedule);
+    return new Reply(response, List.of(), isStream, feed, Optional.of(source), fault, schedule);
   }
 
-  Reply with(Trouble itGoesWrong) {
+  Reply with(Fault itGoesWrong) {
     return new Reply(response, pieces, isStream, feed, file, Optional.of(itGoesWrong), schedule);
   }
 
-  /** Whether it is one response, sent at once and as a whole. */
+  /** Returns true if it is one response, sent immediately and as a whole. */
   public boolean isPlain() {
     return schedule == Schedule.AT_ONCE
         && !isStream
-        && trouble.isEmpty()
+        && fault.isEmpty()
         && feed.isEmpty()
         && file.isEmpty();
   }

@@ -7,20 +7,20 @@ import dev.cachette.http.Response;
 import dev.cachette.match.Received;
 import java.util.Optional;
 
-/** Finds for every request the stub that answers it. */
+/** Finds the stub that answers a request. */
 public final class Responder {
 
   private final Scopes scopes;
-  private final Outside outside;
+  private final HostServices outside;
 
-  /** A responder for the stubs of these scopes. */
-  public Responder(Scopes scopes, Outside outside) {
+  /** Creates a responder for these scopes. */
+  public Responder(Scopes scopes, HostServices outside) {
     this.scopes = scopes;
     this.outside = outside;
   }
 
-  /** Takes a request in: finds the stub that wins, whose answer's turn it then is. */
-  public Exchange receive(Request request, Carrier carrier) {
+  /** Accepts a request: selects a stub, and uses its next answer. */
+  public Exchange receive(Request request, ConnectionInfo carrier) {
     Scopes.Arrival arrival = scopes.arrive(carrier);
     Received received = Received.of(request);
     try {
@@ -51,7 +51,7 @@ public final class Responder {
     return scopes.select(received).or(() -> headByGet(received));
   }
 
-  /** Whether the caller may mean a service that is called by HTTPS elsewhere. */
+  /** Returns true if the caller may mean a service that is normally called over HTTPS. */
   private boolean isPlainByName(Request request) {
     return scopes.takesPlainForSecure()
         && PlainCalls.mayMeanSecure(request)
@@ -62,13 +62,13 @@ public final class Responder {
     return scopes.cassettesFor(request).stream().anyMatch(it -> it.answers(request));
   }
 
-  /** Whether there may be a stub that wants bodies kept in a file. */
+  /** Returns true if a stub may save bodies to a file. */
   public boolean keepsBodies() {
     return scopes.keepsBodies();
   }
 
   /**
-   * The file that the body of a request shall be kept in; empty if it is kept in memory.
+   * Returns the file for the body of a request; empty to hold it in memory.
    *
    * @param head the request without its body
    */
@@ -76,16 +76,16 @@ public final class Responder {
     try {
       return scopes.bodyFile(Received.of(head));
     } catch (StubFailed told) {
-      // It fails again, and is told, when the whole request is there.
+      // It fails again, and is reported, when the complete request has arrived.
       return Optional.empty();
     }
   }
 
   /**
-   * The response to a request that we could not handle, though it may be right: the reason, noted
-   * as an unexpected call.
+   * Returns the response to a request that Cachette cannot handle: the reason, logged as an
+   * unexpected call.
    */
-  public Response failed(Request request, Carrier carrier, String explanation) {
+  public Response failed(Request request, ConnectionInfo carrier, String explanation) {
     Scopes.Arrival arrival = scopes.arrive(carrier);
     Received received = Received.of(request);
     Reply reply = Reply.of(explained(500, explanation));
@@ -97,16 +97,16 @@ public final class Responder {
   }
 
   /**
-   * The response to what is no request: 400 with the reason, noted as an unexpected call.
+   * Returns the response to malformed input: 400 with the reason, logged as an unexpected call.
    *
-   * @param summary what came, and where it was meant to go
+   * @param summary what arrived, and for which destination
    */
   public Response refused(String summary, String explanation) {
-    note(scopes.arrive(Carrier.ANY), summary, explanation);
+    note(scopes.arrive(ConnectionInfo.ANY), summary, explanation);
     return explained(400, explanation);
   }
 
-  /** A stub for GET answers HEAD, too, where none for HEAD does (RFC 9110 section 9.3.2). */
+  /** A stub for GET also answers HEAD, if no stub for HEAD does (RFC 9110 section 9.3.2). */
   private Optional<Scopes.Won> headByGet(Received received) {
     Request head = received.request();
     if (!head.method().equals("HEAD")) {

@@ -3,20 +3,20 @@ package dev.cachette.internal.stub;
 import dev.cachette.answer.Gate;
 import dev.cachette.answer.Timing;
 import dev.cachette.http.Body;
-import dev.cachette.internal.render.Tallies;
+import dev.cachette.internal.render.TemplateState;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
 /**
- * When the parts of one reply are sent: a timing with its random times drawn.
+ * When the parts of one reply are sent: a timing with its random durations drawn.
  *
- * @param before how long nothing is sent
- * @param beforeBody how long nothing follows the headers
- * @param between how long nothing follows each piece but the last
- * @param bytesPerSecond how fast the body is sent, 0 for as fast as it goes
- * @param gates what must be open before anything is sent
+ * @param before the delay before the headers
+ * @param beforeBody the pause between headers and body
+ * @param between the pauses after each piece but the last
+ * @param bytesPerSecond the rate of the body, 0 for no limit
+ * @param gates the gates that must be open before anything is sent
  */
 public record Schedule(
     Duration before,
@@ -34,25 +34,25 @@ public record Schedule(
     gates = List.copyOf(gates);
   }
 
-  /** Nothing for a time, then all of it. */
+  /** Returns a delay before everything. */
   static Schedule after(Duration before) {
     return new Schedule(before, Duration.ZERO, List.of(), 0, List.of());
   }
 
-  static Schedule of(Timing timing, int pieces, Tallies tallies) {
+  static Schedule of(Timing timing, int pieces, TemplateState templateState) {
     if (timing == Timing.AT_ONCE && pieces <= 1) {
       return AT_ONCE;
     }
     List<Duration> pauses = new ArrayList<>();
-    Duration before = timing.before().draw(tallies::between);
-    Duration beforeBody = timing.beforeBody().draw(tallies::between);
+    Duration before = timing.before().draw(templateState::between);
+    Duration beforeBody = timing.beforeBody().draw(templateState::between);
     for (int piece = 1; piece < pieces; piece++) {
-      pauses.add(timing.between().draw(tallies::between));
+      pauses.add(timing.between().draw(templateState::between));
     }
     return new Schedule(before, beforeBody, pauses, timing.bytesPerSecond(), timing.gates());
   }
 
-  /** A body in so many pieces of about equal size; fewer where it has not so many bytes. */
+  /** Splits a body into pieces of about equal size; fewer if it has fewer bytes. */
   static List<Body> split(Body body, int pieces) {
     int count = Math.max(1, Math.min(pieces, body.size()));
     if (count == 1) {

@@ -1,6 +1,6 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
 import java.util.ArrayList;
@@ -10,15 +10,14 @@ import java.util.stream.Stream;
 import org.opentest4j.AssertionFailedError;
 
 /**
- * What is to be said at the end of a scope.
+ * The report at the end of a scope.
  *
- * @param unexpected what was called and not expected
- * @param unanswered stubs that were never given an answer
- * @param failures what went wrong in stubs: what the user's functions threw, checks that did not
- *     hold
- * @param unused stubs that no call used
- * @param notes what is worth knowing when the test failed
- * @param cassettes what was in play
+ * @param unexpected unexpected calls
+ * @param unanswered stubs without an answer
+ * @param failures failures of stubs: functions that threw, checks that failed
+ * @param unused stubs without calls
+ * @param notes notes for a failed test
+ * @param cassettes active cassettes
  */
 public record ScopeReport(
     List<UnexpectedCalls.Entry> unexpected,
@@ -26,7 +25,7 @@ public record ScopeReport(
     List<Throwable> failures,
     List<UnusedStubs.Entry> unused,
     List<String> notes,
-    List<InPlay> cassettes) {
+    List<LoadedCassette> cassettes) {
 
   /** Copies the lists. */
   public ScopeReport {
@@ -38,12 +37,12 @@ public record ScopeReport(
     cassettes = List.copyOf(cassettes);
   }
 
-  /** Nothing to say. */
+  /** An empty report. */
   static ScopeReport empty() {
     return new ScopeReport(List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
   }
 
-  /** This report and then another's. */
+  /** Returns this report followed by another one. */
   ScopeReport and(ScopeReport next) {
     return new ScopeReport(
         joined(unexpected, next.unexpected),
@@ -54,14 +53,14 @@ public record ScopeReport(
         joined(cassettes, next.cassettes));
   }
 
-  /** This report with one more failure. */
+  /** Returns this report with an additional failure. */
   public ScopeReport and(Throwable failure) {
     return new ScopeReport(
         unexpected, unanswered, joined(failures, List.of(failure)), unused, notes, cassettes);
   }
 
   /**
-   * Whether it must fail.
+   * Returns true if it must fail the test.
    *
    * @param onUnexpected whether unexpected calls are a failure
    * @param onUnused whether unused stubs are a failure
@@ -73,18 +72,19 @@ public record ScopeReport(
         || onUnused && !unused.isEmpty();
   }
 
-  /** What is to be said of stubs that no call used; empty if there is none. */
+  /** Returns the report on unused stubs; empty if there are none. */
   public Optional<String> unusedStubs() {
     return unused.isEmpty() ? Optional.empty() : Optional.of(UnusedStubs.text(unused));
   }
 
   /**
-   * Throws what the scope must fail with, all of it in one: a misuse first, the others suppressed.
+   * Throws everything that fails the scope, as one: misuse first, the others suppressed.
    *
    * @param onUnexpected whether unexpected calls are a failure
    * @param onUnused whether unused stubs are a failure
    * @throws IllegalStateException if a stub has no answer
-   * @throws AssertionFailedError if a stub failed, if there were unexpected calls or unused stubs
+   * @throws AssertionFailedError if a stub failed, or if there were unexpected calls or unused
+   *     stubs
    */
   public void raise(boolean onUnexpected, boolean onUnused) {
     List<Throwable> all = new ArrayList<>();

@@ -5,14 +5,14 @@ import java.time.Clock;
 import java.util.function.Consumer;
 
 /**
- * What scopes need to know of the settings.
+ * The settings of scopes.
  *
- * @param clock says what time it is
- * @param seed where what is drawn at random begins, in each scope
- * @param maxCalls how many calls the log of a scope holds at most
- * @param maxBodies how many bytes of their bodies it holds at most
- * @param watcher is told of each call that has its whole answer
- * @param plainAsSecure whether calls by plain HTTP that no stub is for are taken for HTTPS
+ * @param clock the session's clock
+ * @param seed the seed of random numbers, in each scope
+ * @param maxCalls the capacity of the log of a scope, in calls
+ * @param maxBodies the capacity of the log, in bytes of bodies
+ * @param watcher called after each completed call
+ * @param treatHttpAsHttps whether plain HTTP calls without a stub are treated as HTTPS
  */
 public record ScopeSettings(
     Clock clock,
@@ -20,9 +20,9 @@ public record ScopeSettings(
     int maxCalls,
     long maxBodies,
     Consumer<Call> watcher,
-    boolean plainAsSecure) {
+    boolean treatHttpAsHttps) {
 
-  /** With nobody who is told of calls. */
+  /** Creates settings without a listener. */
   public ScopeSettings(Clock clock, long seed, int maxCalls, long maxBodies) {
     this(clock, seed, maxCalls, maxBodies, call -> {}, false);
   }

@@ -2,7 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Log;
 import dev.cachette.http.Request;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.Received;
@@ -23,11 +23,11 @@ import java.util.function.Function;
 import java.util.stream.Stream;
 
 /**
- * The scopes in force, the innermost first, and all that changes while calls arrive.
+ * The open scopes, innermost first, and all state that changes while calls arrive.
  *
- * <p>A stub belongs to the scope that was innermost when it was begun. A call belongs to the scope
- * that is innermost when it arrives. All state is guarded by the lock of this object; nothing is
- * called under it that is not ours.
+ * <p>A stub belongs to the scope that was innermost when it was declared. A call belongs to the
+ * scope that is innermost when it arrives. The lock of this object guards all state; no user code
+ * is called under it.
  */
 public final class Scopes {
 
@@ -35,33 +35,33 @@ public final class Scopes {
   private final Deque<StubScope> scopes = new ArrayDeque<>();
   private final ConnectionRules connections = new ConnectionRules(this);
 
-  /** The same, for those who look at them without the lock. */
+  /** A copy for readers without the lock. */
   private volatile List<StubScope> snapshot = List.of();
 
   private volatile List<Runnable> listeners = List.of();
   private long arrived;
 
-  /** Whether there ever was a stub that keeps bodies in a file. */
+  /** Whether there has ever been a stub that saves bodies to a file. */
   private volatile boolean keepingBodies;
 
-  /** Whether there ever was a cassette in play. */
+  /** Whether there has ever been an active cassette. */
   private volatile boolean playing;
 
-  /** Whether a service ever was described. */
+  /** Whether there has ever been an API description. */
   private volatile boolean describing;
 
-  /** The outermost scope, with nothing in it. */
+  /** Opens the outermost scope, which is empty. */
   public Scopes(ScopeSettings settings) {
     this.settings = settings;
     push(new StubScope(settings));
   }
 
-  /** What they say of connections. */
+  /** Returns the rules for connections. */
   public ConnectionRules connections() {
     return connections;
   }
 
-  /** Asks something of all scopes, the innermost first. */
+  /** Applies a function to all scopes, innermost first. */
   synchronized <T> T ask(Function<List<StubScope>, T> question) {
     return question.apply(List.copyOf(scopes));
   }
@@ -71,12 +71,12 @@ public final class Scopes {
   }
 
   private void noteEarly(StubRule rule) {
-    if (rule.hasEarlyTrouble()) {
-      connections.noteEarlyTrouble();
+    if (rule.hasEarlyFault()) {
+      connections.noteEarlyFault();
     }
   }
 
-  /** Begins an inner scope. Stubs of the outer ones answer from their first answer again. */
+  /** Opens an inner scope. Stubs of the outer ones start again with their first answer. */
   public synchronized StubScope enter() {
     scopes.forEach(StubScope::startAgain);
     push(new StubScope(settings));
@@ -84,10 +84,10 @@ public final class Scopes {
   }
 
   /**
-   * Ends a scope and those in it: their stubs and calls are gone. Where it has ended already,
-   * nothing happens.
+   * Ends a scope and those inside it: their stubs and calls are removed. Has no effect if it has
+   * ended.
    *
-   * @return what is left to be said, of the outer scopes first
+   * @return the report, outer scopes first
    */
   public synchronized ScopeReport leave(StubScope scope) {
     ScopeReport report = ScopeReport.empty();
@@ -97,31 +97,31 @@ public final class Scopes {
     return report;
   }
 
-  /** Ends all scopes; the outermost begins anew. */
+  /** Ends all scopes, and opens the outermost again. */
   public synchronized ScopeReport leaveAll() {
     ScopeReport report = leave(scopes.getLast());
     push(new StubScope(settings));
     return report;
   }
 
-  /** Ends the innermost scope and begins it anew. */
+  /** Ends the innermost scope and opens it again. */
   public synchronized ScopeReport renew() {
     ScopeReport report = pop().report();
     enter();
     return report;
   }
 
-  /** The scope that calls and stubs belong to from now on. */
+  /** Returns the innermost scope, which new calls and stubs belong to. */
   public synchronized StubScope innermost() {
     return scopes.element();
   }
 
-  /** Notes a stub that is begun. */
+  /** Registers a stub without an answer. */
   public synchronized void begin(DraftStub draft) {
     scopes.element().begin(draft);
   }
 
-  /** Puts a stub into force, in the scope in which it was begun. */
+  /** Activates a stub, in the scope in which it was declared. */
   public synchronized void finish(DraftStub draft, StubRule rule) {
     scopes.stream()
         .filter(scope -> scope.holds(draft))
@@ -131,20 +131,19 @@ public final class Scopes {
                 new IllegalStateException(
                     "The stub "
                         + draft.reference()
-                        + " was begun in a scope that has ended. "
-                        + "Mend: declare it again in this one."))
+                        + " was declared in a scope that has ended. Fix: declare it again in this"
+                        + " scope."))
         .finish(draft, rule);
     noteEarly(rule);
     keepingBodies |= rule.bodyFile().isPresent();
   }
 
   /**
-   * Puts stubs in the place of others, at once: a request is answered by the old ones or by the new
-   * ones.
+   * Replaces stubs atomically: a request is answered by the old ones or by the new ones.
    *
    * @param scope the scope of both; if it has ended, the innermost
-   * @param old those that are in force; none if there are none yet
-   * @param fresh those that come into force
+   * @param old the active stubs; none if there are none yet
+   * @param fresh the new stubs
    */
   public synchronized void replace(
       StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
@@ -154,14 +153,14 @@ public final class Scopes {
     keepingBodies |= fresh.stream().anyMatch(rule -> rule.bodyFile().isPresent());
   }
 
-  /** The stubs in force, those of the innermost scope first, in the order they were declared. */
+  /** Returns the active stubs, those of the innermost scope first, in order of declaration. */
   public synchronized List<StubRule> rules() {
     return scopes.stream().flatMap(scope -> scope.rules().stream()).toList();
   }
 
   /**
-   * Those of these stubs that can never answer, in their order, each with the one of the same scope
-   * that always answers in its place.
+   * Returns the unreachable ones of these stubs, in order, each with the stub of the same scope
+   * that always answers instead.
    */
   public synchronized Map<StubRule, StubRule> winnersOver(List<StubRule> wanted) {
     Map<StubRule, StubRule> winners = new LinkedHashMap<>();
@@ -169,50 +168,50 @@ public final class Scopes {
     return winners;
   }
 
-  /** Puts a cassette in, in the innermost scope. */
-  public synchronized void put(InPlay cassette) {
+  /** Adds a cassette to the innermost scope. */
+  public synchronized void put(LoadedCassette cassette) {
     scopes.element().put(cassette);
     playing = true;
-    if (cassette.hasEarlyTroubles()) {
-      connections.noteEarlyTrouble();
+    if (cassette.hasEarlyFaults()) {
+      connections.noteEarlyFault();
     }
   }
 
-  /** Puts a cassette in the place of another one, if that is still in play. */
-  public synchronized void replace(InPlay old, InPlay fresh) {
+  /** Replaces a cassette, if it is still active. */
+  public synchronized void replace(LoadedCassette old, LoadedCassette fresh) {
     scopes.forEach(scope -> Collections.replaceAll(scope.cassettes(), old, fresh));
-    if (fresh.hasEarlyTroubles()) {
-      connections.noteEarlyTrouble();
+    if (fresh.hasEarlyFaults()) {
+      connections.noteEarlyFault();
     }
   }
 
-  /** All cassettes in play, those of the innermost scope first. */
-  public List<InPlay> cassettes() {
+  /** Returns all active cassettes, those of the innermost scope first. */
+  public List<LoadedCassette> cassettes() {
     return playing
         ? ask(all -> all.stream().flatMap(scope -> scope.cassettes().stream()).toList())
         : List.of();
   }
 
-  /** The cassettes in play that are for a request. */
-  List<InPlay> cassettesFor(Request request) {
+  /** Returns the active cassettes for a request. */
+  List<LoadedCassette> cassettesFor(Request request) {
     OptionalInt port = OptionalInt.of(request.uri().port());
     return cassettes().stream().filter(it -> it.isFor(request.uri().host(), port)).toList();
   }
 
-  /** From now on, holds calls against a description, in the innermost scope. */
+  /** Checks calls against an API description, in the innermost scope. */
   public synchronized void describe(Described service) {
     scopes.element().describe(service);
     describing = true;
   }
 
-  /** What describes the service that a request is for: in the inner scope, and said last. */
+  /** Returns the API description for a request: the innermost, last declared one. */
   Optional<Described> describing(Request request) {
     return describing
         ? described().stream().filter(service -> service.isFor(request)).findFirst()
         : Optional.empty();
   }
 
-  /** Whether a service at this host and port is described. */
+  /** Returns true if a service at this host and port has an API description. */
   boolean isDescribed(String host, int port) {
     return describing && described().stream().anyMatch(service -> service.isAt(host, port));
   }
@@ -221,13 +220,13 @@ public final class Scopes {
     return scopes.stream().flatMap(scope -> scope.described().stream()).toList();
   }
 
-  /** From now on, lets something through, in the innermost scope. */
+  /** Lets traffic through, in the innermost scope. */
   public synchronized void letThrough(LetThrough what) {
     scopes.element().letThrough(what);
     connections.noteLetThrough();
   }
 
-  /** What lets a request through that no stub answers. */
+  /** Returns the rule that lets a request without a stub through. */
   Optional<LetThrough> letsThrough(Received received) {
     if (!connections.isLettingThrough()) {
       return Optional.empty();
@@ -240,29 +239,29 @@ public final class Scopes {
     }
   }
 
-  /** Changes a stub that is in force already. */
+  /** Changes an active stub. */
   public synchronized void change(StubRule rule, Consumer<StubRule> change) {
     change.accept(rule);
     scopes.forEach(StubScope::sortEarly);
     noteEarly(rule);
   }
 
-  /** The calls of the innermost scope. */
+  /** Returns the calls of the innermost scope. */
   public synchronized Log.Entries calls() {
     return scopes.element().log().entries();
   }
 
-  /** From now on, runs this whenever a call was logged or delivered; with no lock held. */
+  /** Registers a listener that runs after each logged or delivered call, with no lock held. */
   public synchronized void onChange(Runnable listener) {
     listeners = Stream.concat(listeners.stream(), Stream.of(listener)).toList();
   }
 
-  /** Whether the scope in which a request arrived has ended. */
+  /** Returns true if the scope in which a request arrived has ended. */
   synchronized boolean isOver(Arrival arrival) {
     return !scopes.contains(arrival.scope());
   }
 
-  /** What is worth knowing when the test of the innermost scope failed. */
+  /** Returns notes for a failed test of the innermost scope. */
   public synchronized List<String> notes() {
     return scopes.stream()
         .flatMap(scope -> scope.rules().stream())
@@ -270,7 +269,7 @@ public final class Scopes {
         .toList();
   }
 
-  /** Notes what was not expected and is no call; answers whether it is the first of its kind. */
+  /** Records unexpected input that is not a call; returns true if it is the first of its kind. */
   public synchronized boolean noteUnexpected(String summary, String explanation) {
     return scopes.element().noteUnexpected(summary, explanation);
   }
@@ -278,22 +277,23 @@ public final class Scopes {
   /**
    * A request that has arrived.
    *
-   * @param number its number among all of them, from 1
-   * @param scope the scope that was innermost then; all that comes of the request belongs to it
-   * @param carrier what it came by
+   * @param number its number, from 1
+   * @param scope the scope that was innermost on arrival, which everything about the request
+   *     belongs to
+   * @param carrier its connection
    */
-  record Arrival(long number, StubScope scope, Carrier carrier) {}
+  record Arrival(long number, StubScope scope, ConnectionInfo carrier) {}
 
-  /** Notes that a request has arrived. */
-  synchronized Arrival arrive(Carrier carrier) {
+  /** Registers a request that has arrived. */
+  synchronized Arrival arrive(ConnectionInfo carrier) {
     return new Arrival(++arrived, scopes.element(), carrier);
   }
 
   /**
-   * Finds the stub for a request and takes its next answer. Patterns are tried with no lock held:
-   * there may be predicates of the user's own in them.
+   * Finds the stub for a request and uses its next answer. Patterns are tested with no lock held:
+   * they may contain user code.
    *
-   * @throws StubFailed if such a predicate throws
+   * @throws StubFailed if a predicate throws
    */
   Optional<Won> select(Received received) {
     for (StubScope scope : snapshot) {
@@ -311,14 +311,14 @@ public final class Scopes {
   }
 
   boolean takesPlainForSecure() {
-    return settings.plainAsSecure();
+    return settings.treatHttpAsHttps();
   }
 
   boolean keepsBodies() {
     return keepingBodies;
   }
 
-  /** Where the body of a request is kept, whose head has arrived: what the stub that wins says. */
+  /** Returns the file for the body of a request whose headers have arrived. */
   Optional<String> bodyFile(Received head) {
     for (StubScope scope : snapshot) {
       for (StubRule rule : candidates(scope, head)) {
@@ -330,7 +330,7 @@ public final class Scopes {
     return Optional.empty();
   }
 
-  /** A stub that won, and the request with the variables that it gives it. */
+  /** The selected stub, and the request with the variables of its request line. */
   record Won(Selected selected, Received received) {}
 
   void log(LoggedCall call) {
@@ -346,7 +346,7 @@ public final class Scopes {
     changed();
   }
 
-  /** Notes what was not expected; answers whether it is the first of its kind in its scope. */
+  /** Records an unexpected call; returns true if it is the first of its kind in its scope. */
   synchronized boolean noteUnexpected(Arrival arrival, String summary, String explanation) {
     return arrival.scope().noteUnexpected(summary, explanation);
   }
@@ -356,9 +356,9 @@ public final class Scopes {
   }
 
   /**
-   * Why no stub answers a request.
+   * Explains why no stub answers a request.
    *
-   * @param toOurself whether it is for an address that we listen at ourselves
+   * @param toOurself whether its target is an address that Cachette listens on
    */
   String explain(Request received, boolean toOurself) {
     Request request = asMeant(received);
@@ -371,7 +371,7 @@ public final class Scopes {
               new Explanation.Stub(
                   draft.pattern(), draft.reference(), List.of(DraftStub.OBSTACLE)));
         }
-        // What was declared later stands first, as it wins.
+        // The last declared stub comes first, because it wins.
         List<StubRule> rules = scope.rules();
         for (int at = rules.size() - 1; at >= 0; at--) {
           StubRule rule = rules.get(at);
@@ -380,23 +380,23 @@ public final class Scopes {
       }
     }
     List<String> cassettes = new ArrayList<>();
-    for (InPlay cassette : cassettesFor(request)) {
+    for (LoadedCassette cassette : cassettesFor(request)) {
       cassettes.add(cassette.toString());
       stubs.addAll(cassette.near(request));
     }
     return Explanation.ofUnexpected(request, stubs, cassettes, toOurself);
   }
 
-  /** A call by plain HTTP is taken for one by HTTPS where its host has stubs for that alone. */
+  /** Treats a plain HTTP call as HTTPS, if its host has stubs for HTTPS only. */
   private Request asMeant(Request request) {
-    if (!settings.plainAsSecure() || !PlainCalls.mayMeanSecure(request)) {
+    if (!settings.treatHttpAsHttps() || !PlainCalls.mayMeanSecure(request)) {
       return request;
     }
     Request secured = PlainCalls.secured(request);
     return hasStubsFor(secured) && !hasStubsFor(request) ? secured : request;
   }
 
-  /** Whether there are stubs that name the scheme, host and port of a request. */
+  /** Returns true if a stub has the scheme, host and port of a request. */
   private synchronized boolean hasStubsFor(Request request) {
     boolean plain = request.uri().scheme().equals("http");
     OptionalInt port = OptionalInt.of(request.uri().port());
@@ -424,7 +424,8 @@ public final class Scopes {
   private synchronized Optional<Selected> take(StubRule rule) {
     return rule.take(this::now)
         .map(
-            answer -> new Selected(rule, answer, rule.turns().count(), scopes.element().tallies()));
+            answer ->
+                new Selected(rule, answer, rule.turns().count(), scopes.element().templateState()));
   }
 
   private void changed() {

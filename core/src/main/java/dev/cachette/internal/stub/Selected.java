@@ -1,14 +1,14 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Answer;
-import dev.cachette.internal.render.Tallies;
+import dev.cachette.internal.render.TemplateState;
 
 /**
- * A stub that won.
+ * The selected stub.
  *
  * @param rule the stub
- * @param answer the answer whose turn it is
- * @param count which call of the stub it is, from 1
- * @param tallies what templates count in this scope
+ * @param answer its next answer
+ * @param count the number of this call of the stub, from 1
+ * @param templateState counters of templates in this scope
  */
-record Selected(StubRule rule, Answer answer, int count, Tallies tallies) {}
+record Selected(StubRule rule, Answer answer, int count, TemplateState templateState) {}

@@ -8,19 +8,19 @@ import java.util.function.Consumer;
 import org.opentest4j.AssertionFailedError;
 
 /**
- * What must hold for every request that a stub answers.
+ * A check of every request that a stub answers.
  *
- * @param condition what must hold, unless it is a function of the user's own
- * @param verify throws where it does not hold
+ * @param condition the condition, unless it is user code
+ * @param verify throws if the check fails
  */
 public record StubCheck(Optional<Condition> condition, Consumer<Received> verify) {
 
-  /** A check by a function of one's own. */
+  /** Creates a check from a function. */
   public StubCheck(Consumer<Received> verify) {
     this(Optional.empty(), verify);
   }
 
-  /** A check by a condition. */
+  /** Creates a check from a condition. */
   public static StubCheck of(Condition condition) {
     return new StubCheck(
         Optional.of(condition),
@@ -28,7 +28,7 @@ public record StubCheck(Optional<Condition> condition, Consumer<Received> verify
           Check check = condition.check(received);
           if (!check.holds()) {
             throw new AssertionFailedError(
-                "the check does not hold:\n\n" + check.lines(check.condition().length()));
+                "a check fails:\n\n" + check.lines(check.condition().length()));
           }
         });
   }

@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.opentest4j.AssertionFailedError;
 
-/** Something of the user's own threw while a stub was asked. */
+/** Thrown if user code throws while a stub is tested or answers. */
 final class StubFailed extends RuntimeException {
 
   private static final long serialVersionUID = 1;
@@ -19,7 +19,7 @@ final class StubFailed extends RuntimeException {
     this.rule = rule;
   }
 
-  /** Whether a request fits a stub. */
+  /** Creates the failure of a predicate. */
   static Optional<Map<String, String>> match(StubRule rule, Received received) {
     try {
       return rule.pattern().match(received);
@@ -28,7 +28,7 @@ final class StubFailed extends RuntimeException {
     }
   }
 
-  /** What fails the test. */
+  /** Returns the failure of the test. */
   AssertionFailedError failure(Request request) {
     Throwable cause = getCause();
     String what =
@@ -37,7 +37,7 @@ final class StubFailed extends RuntimeException {
             : "threw " + cause;
     return new AssertionFailedError(
         String.format(
-            "The stub %s could not answer a call: %s\n\n%s",
+            "The stub %s failed to answer: %s\n\n%s",
             rule.reference(), what, RequestText.of(request)),
         cause);
   }

@@ -2,10 +2,10 @@ package dev.cachette.internal.stub;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.calls.StubReference;
+import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
 import dev.cachette.match.RequestPattern;
 import java.time.Duration;
 import java.time.Instant;
@@ -19,8 +19,8 @@ import java.util.function.Supplier;
 import java.util.stream.Stream;
 
 /**
- * A stub as it is used: a pattern, its answers, and when it is live. All but what it was made with
- * is guarded by the lock of {@link Scopes}.
+ * An active stub: a pattern, its answers, and when it is active. Mutable state is guarded by the
+ * lock of {@link Scopes}.
  */
 public final class StubRule {
 
@@ -33,17 +33,17 @@ public final class StubRule {
   private List<StubRule> predecessors = List.of();
   private Instant from = Instant.MIN;
   private Instant until = Instant.MAX;
-  private List<Habit> habits = List.of();
+  private List<ServiceBehavior> habits = List.of();
   private Runnable restart = () -> {};
-  private boolean undescribed;
+  private boolean unchecked;
   private Optional<Supplier<JsonNode>> collection = Optional.empty();
   private boolean used;
 
   /**
-   * A stub that has not answered yet.
+   * Creates a stub that has not answered yet.
    *
    * @param answers at least one
-   * @param expected whether it is worth a word if no call uses it
+   * @param expected whether it is reported if no call uses it
    */
   public StubRule(
       RequestPattern pattern,
@@ -59,27 +59,27 @@ public final class StubRule {
     this.expected = expected;
   }
 
-  /** Which requests it is for. */
+  /** Returns its request pattern. */
   public RequestPattern pattern() {
     return pattern;
   }
 
-  /** Its name and place. */
+  /** Returns its name and place. */
   public StubReference reference() {
     return reference;
   }
 
-  /** Keeps the bodies of its requests in a file. */
+  /** Saves the bodies of its requests to a file. */
   public void keepBodyIn(Optional<String> file) {
     bodyFile = file;
   }
 
-  /** The file that bodies of its requests are kept in. */
+  /** Returns the file for the bodies of its requests. */
   public Optional<String> bodyFile() {
     return bodyFile;
   }
 
-  /** What must hold for its requests. */
+  /** Returns the checks of its requests. */
   public List<StubCheck> checks() {
     return checks;
   }
@@ -88,102 +88,102 @@ public final class StubRule {
     return turns;
   }
 
-  /** Its answers, in turn. */
+  /** Returns its answers, in turn. */
   public List<Answer> answers() {
     return turns.answers();
   }
 
-  /** What single calls get instead, by their number. */
+  /** Returns the answers to single calls, by number. */
   public Map<Integer, Answer> answersOnCall() {
     return turns.onCall();
   }
 
-  /** How many calls it answers; empty for any number. */
+  /** Returns the maximum number of calls; empty for no limit. */
   public OptionalInt limit() {
     return turns.limit();
   }
 
-  /** Whether the first answer follows the last one. */
+  /** Returns true if the first answer follows the last one. */
   public boolean isLooping() {
     return turns.then() == Turns.Then.FIRST_AGAIN;
   }
 
-  /** Whether each answer is given once. */
+  /** Returns true if each answer is given once. */
   public boolean isOnceEach() {
     return turns.then() == Turns.Then.SPENT;
   }
 
-  /** What must have been called before it is live. */
+  /** Returns the stubs that must be called first. */
   public List<StubReference> after() {
     return predecessors.stream().map(StubRule::reference).toList();
   }
 
-  /** Since when it is live; empty for always. */
+  /** Returns when it becomes active; empty for always. */
   public Optional<Instant> from() {
     return Optional.of(from).filter(it -> !it.equals(Instant.MIN));
   }
 
-  /** Until when it is live; empty for ever. */
+  /** Returns when it expires; empty for never. */
   public Optional<Instant> until() {
     return Optional.of(until).filter(it -> !it.equals(Instant.MAX));
   }
 
   /**
-   * How a stub file says what the service does now and then; empty for what it cannot say.
+   * Returns the stub-file form of its behaviours; empty for those that cannot be written.
    *
-   * @param writing writes an answer, if it can be written
+   * @param writing writes an answer, if possible
    */
   public List<Optional<JsonNode>> habits(Function<Answer, Optional<JsonNode>> writing) {
     return habits.stream().map(habit -> habit.written(writing)).toList();
   }
 
-  /** After the last answer, the first one follows again. */
+  /** Repeats the answers from the first one. */
   public void looping() {
     turns.then(Turns.Then.FIRST_AGAIN);
   }
 
-  /** Each answer is given once. */
+  /** Gives each answer once. */
   public void onceEach() {
     turns.then(Turns.Then.SPENT);
   }
 
-  /** It answers so many calls. */
+  /** Limits the number of calls. */
   public void times(int calls) {
     turns.limit(calls);
   }
 
-  /** One call gets this answer. */
+  /** Sets the answer to one call. */
   public void onCall(int number, Answer answer) {
     requirePossible(answer);
     turns.onCall(number, answer);
   }
 
-  /** It is live once the other was called. */
-  public void liveAfter(StubRule other) {
+  /** Activates it only after a call of another stub. */
+  public void activeAfter(StubRule other) {
     predecessors = Stream.concat(predecessors.stream(), Stream.of(other)).toList();
   }
 
-  /** It is live at and after an instant. */
-  public void liveFrom(Instant instant) {
+  /** Activates it at an instant. */
+  public void activeFrom(Instant instant) {
     from = instant;
   }
 
-  /** It is live before an instant. */
-  public void liveUntil(Instant instant) {
+  /** Expires it at an instant. */
+  public void activeUntil(Instant instant) {
     until = instant;
   }
 
-  /** It takes so many calls in a window of time, and answers 429 to the others. */
-  public void budget(int calls, Duration window) {
-    add(new Budget(calls, window));
+  /** Limits calls per time window, and answers 429 to others. */
+  public void rateLimit(int calls, Duration window) {
+    add(new RateLimit(calls, window));
   }
 
-  /** It answers 503 to its first calls. */
-  public void unavailableFirst(int calls) {
-    add(new Warmup(calls));
+  /** Answers 503 to the first calls. */
+  public void failFirst(int calls) {
+    add(new FailFirst(calls));
   }
 
-  /** It fails now and then, by a probability and a seed. */
+  /** Fails at random, with a probability and a seed. */
   public void flaky(double probability, List<Answer> failures, long seed) {
     failures.forEach(this::requireLate);
     add(new Flaky(probability, failures, reference.toString(), seed));
@@ -191,13 +191,13 @@ public final class StubRule {
 
   private void requirePossible(Answer answer) {
     if (pattern.isPlain()
-        && answer instanceof Trouble trouble
-        && trouble.kind().stage() == Trouble.Stage.HANDSHAKE) {
+        && answer instanceof Fault fault
+        && fault.kind().stage() == Fault.Stage.HANDSHAKE) {
       throw new IllegalArgumentException(
           String.format(
-              "The stub %s is for plain HTTP, which has no TLS that \"%s\" could come of. "
-                  + "Mend: stub https://.",
-              reference, trouble));
+              "The stub %s is for plain HTTP, which has no TLS, so \"%s\" is impossible. Fix: stub"
+                  + " https://.",
+              reference, fault));
     }
   }
 
@@ -205,22 +205,22 @@ public final class StubRule {
     if (isEarly(failure)) {
       throw new IllegalArgumentException(
           String.format(
-              "The stub %s cannot be flaky by \"%s\", which comes before there is a request. "
-                  + "Mend: connectionReset(), silence(), or a status.",
+              "The stub %s cannot fail with \"%s\", which happens before there is a request. Fix:"
+                  + " use connectionReset(), noResponse(), or a status.",
               reference, failure));
     }
   }
 
-  private void add(Habit habit) {
+  private void add(ServiceBehavior habit) {
     habits = Stream.concat(habits.stream(), Stream.of(habit)).toList();
   }
 
-  /** The next answer, if it is live and not spent. */
+  /** Returns the next answer, if it is active and not used up. */
   Optional<Answer> take(Supplier<Instant> time) {
-    // Most stubs are live always, and the time is not asked for.
-    if (!isLiveAlways() || !habits.isEmpty()) {
+    // Most stubs are always active and do not need the time.
+    if (!isAlwaysActive() || !habits.isEmpty()) {
       Instant now = time.get();
-      if (!isLive(now)) {
+      if (!isActive(now)) {
         return Optional.empty();
       }
       Optional<Answer> instead = instead(now);
@@ -234,10 +234,10 @@ public final class StubRule {
     return answer;
   }
 
-  /** What a habit answers in place of the next answer. */
+  /** Returns the replacement for the next answer, if a behaviour has one. */
   private Optional<Answer> instead(Instant now) {
-    if (!turns.isSpent()) {
-      for (Habit habit : habits) {
+    if (!turns.isUsedUp()) {
+      for (ServiceBehavior habit : habits) {
         Optional<Answer> instead = habit.instead(now);
         if (instead.isPresent()) {
           return instead;
@@ -247,49 +247,49 @@ public final class StubRule {
     return Optional.empty();
   }
 
-  /** Its next answer if that is a trouble that comes before there is a request. */
-  Optional<Trouble> earlyTrouble(Instant now) {
-    return isLive(now)
-        ? turns.peek().filter(StubRule::isEarly).map(Trouble.class::cast)
+  /** Returns its next answer if that is a fault before the request. */
+  Optional<Fault> earlyFault(Instant now) {
+    return isActive(now)
+        ? turns.peek().filter(StubRule::isEarly).map(Fault.class::cast)
         : Optional.empty();
   }
 
-  /** Whether one of its answers is a trouble that comes before there is a request. */
-  boolean hasEarlyTrouble() {
+  /** Returns true if one of its answers is a fault before the request. */
+  boolean hasEarlyFault() {
     return turns.has(StubRule::isEarly);
   }
 
-  /** Whether an answer is a trouble that comes before there is a request. */
+  /** Returns true if an answer is a fault before the request. */
   static boolean isEarly(Answer answer) {
-    return answer instanceof Trouble trouble && trouble.kind().stage().isEarly();
+    return answer instanceof Fault fault && fault.kind().stage().isEarly();
   }
 
-  /** What is worth knowing of it when a test failed. */
+  /** Returns its notes for a failed test. */
   List<String> notes() {
     return habits.stream().flatMap(habit -> habit.note().stream()).toList();
   }
 
-  /** Neither its requests nor its answers are held against the description of the service. */
-  public void undescribed() {
-    undescribed = true;
+  /** Excludes its requests and answers from checks against the API description. */
+  public void unchecked() {
+    unchecked = true;
   }
 
-  /** Whether they are not. */
-  public boolean isUndescribed() {
-    return undescribed;
+  /** Returns true if it is excluded from these checks. */
+  public boolean isUnchecked() {
+    return unchecked;
   }
 
-  /** It is one of the stubs of a collection, which a stub file has in this form. */
+  /** Marks it as a stub of a collection, with this form in stub files. */
   public void belongTo(Supplier<JsonNode> form) {
     collection = Optional.of(form);
   }
 
-  /** Writes the collection that it is a stub of; empty if it is of none. */
+  /** Writes the collection that it belongs to; empty if there is none. */
   public Optional<Supplier<JsonNode>> collection() {
     return collection;
   }
 
-  /** From now on, runs this whenever it begins anew. */
+  /** Registers an action that runs when it is reset. */
   public void onStartAgain(Runnable action) {
     restart = action;
   }
@@ -304,45 +304,47 @@ public final class StubRule {
     return expected && !used;
   }
 
-  /** Whether it answers every call that fits, for ever. */
+  /** Returns true if it answers every matching call, without an end. */
   boolean isUnconditional() {
-    return isLiveAlways() && !turns.canBeSpent();
+    return isAlwaysActive() && !turns.canBeUsedUp();
   }
 
-  /** Why it does not answer now, though a request may fit; empty if it would answer. */
+  /** Returns why it does not answer now, even a matching request; empty if it would answer. */
   List<Check> obstacles(Instant now) {
     List<Check> obstacles = new ArrayList<>();
     for (StubRule other : predecessors) {
       if (other.turns.count() == 0) {
         obstacles.add(
-            missed("after", "a call of " + other.reference + " before", "no such call yet"));
+            Obstacle.of(
+                Obstacle.AFTER, "a call of " + other.reference + " first", "no such call yet"));
       }
     }
     if (now.isBefore(from)) {
-      obstacles.add(missed("from", "a call at or after " + from, "called at " + now));
+      obstacles.add(Obstacle.of(Obstacle.FROM, "a call at or after " + from, "called at " + now));
     }
     if (!now.isBefore(until)) {
-      obstacles.add(missed("until", "a call before " + until, "called at " + now));
+      obstacles.add(Obstacle.of(Obstacle.UNTIL, "a call before " + until, "called at " + now));
     }
-    if (turns.isSpent()) {
+    if (turns.isUsedUp()) {
       String times = turns.count() == 1 ? "1 call" : turns.count() + " calls";
-      obstacles.add(missed("turn", times + " at most", "used up by " + times + " before this one"));
+      obstacles.add(
+          Obstacle.of(
+              Obstacle.USED_UP,
+              "at most " + times,
+              "already used up by "
+                  + (turns.count() == 1 ? "1 earlier call" : turns.count() + " earlier calls")));
     }
     return obstacles;
   }
 
-  private boolean isLiveAlways() {
+  private boolean isAlwaysActive() {
     return predecessors.isEmpty() && from.equals(Instant.MIN) && until.equals(Instant.MAX);
   }
 
-  private boolean isLive(Instant now) {
+  private boolean isActive(Instant now) {
     return !now.isBefore(from)
         && now.isBefore(until)
         && (predecessors.isEmpty()
             || predecessors.stream().allMatch(other -> other.turns.count() > 0));
-  }
-
-  private static Check missed(String condition, String expected, String actual) {
-    return Check.missed(condition, 0.8, Difference.of(expected, actual));
   }
 }

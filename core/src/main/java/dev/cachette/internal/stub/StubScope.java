@@ -1,10 +1,10 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
 import dev.cachette.internal.openapi.Described;
-import dev.cachette.internal.render.Tallies;
+import dev.cachette.internal.render.TemplateState;
 import dev.cachette.match.CoverIndex;
 import dev.cachette.match.PatternIndex;
 import dev.cachette.match.Received;
@@ -18,18 +18,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** The stubs of one scope, and what happened in it. Guarded by the lock of {@link Scopes}. */
+/** The stubs of one scope, and its events. Guarded by the lock of {@link Scopes}. */
 public final class StubScope {
 
-  /** So many kinds of unexpected calls are told apart, and so many failures kept. */
+  /** The maximum number of different unexpected calls, and of failures, that are kept. */
   private static final int MOST_KINDS = 1_000;
 
-  /** In the order they were declared. */
+  /** In order of declaration. */
   private final List<StubRule> rules = new ArrayList<>();
 
   private final Map<StubRule, Integer> declared = new HashMap<>();
 
-  /** The one that wins stands first: the more specific, then the one declared later. */
+  /** In order of precedence: more specific first, then declared later. */
   private final Comparator<StubRule> winnerFirst =
       Comparator.comparing(StubRule::pattern, RequestPattern.mostSpecificFirst())
           .thenComparing(declared::get, Comparator.reverseOrder());
@@ -40,18 +40,18 @@ public final class StubScope {
   private List<StubRule> early = List.of();
   private final List<DraftStub> drafts = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
-  private final List<InPlay> cassettes = new ArrayList<>();
+  private final List<LoadedCassette> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
   private final List<Described> described = new ArrayList<>();
   private final List<Throwable> failures = new ArrayList<>();
   private final CallLog log;
-  private final Tallies tallies;
+  private final TemplateState templateState;
   private final long seed;
 
   StubScope(ScopeSettings settings) {
     this.seed = settings.seed();
     this.log = new CallLog(settings.maxCalls(), settings.maxBodies());
-    this.tallies = new Tallies(settings.clock(), settings.seed());
+    this.templateState = new TemplateState(settings.clock(), settings.seed());
   }
 
   void begin(DraftStub draft) {
@@ -61,7 +61,7 @@ public final class StubScope {
   void finish(DraftStub draft, StubRule rule) {
     drafts.remove(draft);
     add(rule);
-    if (rule.hasEarlyTrouble()) {
+    if (rule.hasEarlyFault()) {
       sortEarly();
     }
   }
@@ -72,7 +72,7 @@ public final class StubScope {
     index.add(rule.pattern(), rule);
   }
 
-  /** Puts stubs in the place of others, as the ones declared last. */
+  /** Replaces stubs; the new ones are declared last. */
   void replace(Set<StubRule> old, List<StubRule> fresh) {
     if (rules.removeIf(old::contains)) {
       declared.keySet().removeAll(old);
@@ -83,14 +83,14 @@ public final class StubScope {
     sortEarly();
   }
 
-  /** The stubs with a trouble that comes before there is a request, the one that wins first. */
+  /** Returns the stubs with a fault before the request, in order of precedence. */
   List<StubRule> early() {
     return early;
   }
 
-  /** To be called when one of the stubs was changed. */
+  /** Must be called after one of the stubs was changed. */
   void sortEarly() {
-    early = rules.stream().filter(StubRule::hasEarlyTrouble).sorted(winnerFirst).toList();
+    early = rules.stream().filter(StubRule::hasEarlyFault).sorted(winnerFirst).toList();
   }
 
   void letThrough(LetThrough what) {
@@ -101,12 +101,12 @@ public final class StubScope {
     return through;
   }
 
-  void put(InPlay cassette) {
+  void put(LoadedCassette cassette) {
     cassettes.add(cassette);
   }
 
-  /** The cassettes in play, in the order in which they were put in. */
-  public List<InPlay> cassettes() {
+  /** Returns the active cassettes, in order of activation. */
+  public List<LoadedCassette> cassettes() {
     return cassettes;
   }
 
@@ -114,7 +114,7 @@ public final class StubScope {
     described.add(0, service);
   }
 
-  /** The services that are described, the last one first. */
+  /** Returns the services with an API description, last declared first. */
   List<Described> described() {
     return described;
   }
@@ -123,7 +123,7 @@ public final class StubScope {
     return drafts.contains(draft);
   }
 
-  /** The stubs that a request may fit, the one that wins first. */
+  /** Returns the stubs that may match a request, in order of precedence. */
   List<StubRule> candidates(Received received) {
     return index.candidates(received);
   }
@@ -132,11 +132,11 @@ public final class StubScope {
     return log;
   }
 
-  Tallies tallies() {
-    return tallies;
+  TemplateState templateState() {
+    return templateState;
   }
 
-  /** Notes an unexpected call; answers whether it is the first of its kind. */
+  /** Records an unexpected call; returns true if it is the first of its kind. */
   boolean noteUnexpected(String summary, String explanation) {
     boolean full = unexpected.size() >= MOST_KINDS && !unexpected.containsKey(summary);
     String kind = full ? "others" : summary;
@@ -149,7 +149,7 @@ public final class StubScope {
   }
 
   void noteFailure(Throwable failure) {
-    // All of them are told at the end of a test; a server that runs for days must not keep them.
+    // A test reports all of them at its end; a server that runs for days must not keep them.
     if (failures.size() < MOST_KINDS) {
       failures.add(failure);
     }
@@ -165,7 +165,7 @@ public final class StubScope {
 
   void startAgain() {
     rules.forEach(rule -> rule.startAgain(seed));
-    cassettes.forEach(InPlay::startAgain);
+    cassettes.forEach(LoadedCassette::startAgain);
   }
 
   ScopeReport report() {
@@ -178,7 +178,7 @@ public final class StubScope {
         cassettes);
   }
 
-  /** Who wins against a stub costs a look at all of them, so it is asked only where it is told. */
+  /** Finding what covers a stub is expensive, so it is done for reports only. */
   private List<UnusedStubs.Entry> unused() {
     List<UnusedStubs.Entry> entries = new ArrayList<>();
     List<StubRule> unused = rules.stream().filter(StubRule::isUnused).toList();
@@ -192,9 +192,7 @@ public final class StubScope {
     return entries;
   }
 
-  /**
-   * Those of these stubs that can never answer, each with the one that always answers in its place.
-   */
+  /** Returns the unreachable ones of these stubs, each with the one that always answers instead. */
   Map<StubRule, StubRule> winnersOver(List<StubRule> wanted) {
     Map<StubRule, StubRule> winners = new LinkedHashMap<>();
     if (wanted.isEmpty()) {

@@ -8,16 +8,16 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Predicate;
 
-/** Whose turn it is among the answers of a stub. Guarded by the lock of {@link Scopes}. */
+/** Tracks whose turn it is among the answers of a stub. Guarded by the lock of {@link Scopes}. */
 final class Turns {
 
-  /** What comes after the last answer. */
+  /** What follows the last answer. */
   enum Then {
     /** The last one again. */
     LAST_STAYS,
     /** The first one. */
     FIRST_AGAIN,
-    /** Nothing: the stub is spent. */
+    /** Nothing: the stub is used up. */
     SPENT
   }
 
@@ -57,23 +57,23 @@ final class Turns {
     return then;
   }
 
-  /** How many calls it answers; empty for any number. */
+  /** Returns the maximum number of calls; empty for no limit. */
   OptionalInt limit() {
     return limit == Integer.MAX_VALUE ? OptionalInt.empty() : OptionalInt.of(limit);
   }
 
-  boolean isSpent() {
+  boolean isUsedUp() {
     return count >= limit || then == Then.SPENT && count >= answers.size();
   }
 
-  /** Whether there comes a call that it does not answer any more. */
-  boolean canBeSpent() {
+  /** Returns true if there is a call after which it is used up. */
+  boolean canBeUsedUp() {
     return limit < Integer.MAX_VALUE || then == Then.SPENT;
   }
 
-  /** The next answer, or none if the stub is spent; its turn stays. */
+  /** Returns the next answer, or none if the stub is used up, without using it. */
   Optional<Answer> peek() {
-    if (isSpent()) {
+    if (isUsedUp()) {
       return Optional.empty();
     }
     int turn =
@@ -81,7 +81,7 @@ final class Turns {
     return Optional.of(onCall.getOrDefault(count + 1, answers.get(turn)));
   }
 
-  /** The next answer, whose turn is over then; or none if the stub is spent. */
+  /** Uses and returns the next answer, or none if the stub is used up. */
   Optional<Answer> next() {
     Optional<Answer> next = peek();
     if (next.isPresent()) {
@@ -90,9 +90,9 @@ final class Turns {
     return next;
   }
 
-  /** Whether one of its answers fits. */
+  /** Returns true if one of its answers satisfies a predicate. */
   boolean has(Predicate<Answer> wanted) {
-    // Asked of every stub whenever one is added: loops, not streams.
+    // Called for every stub whenever one is added: loops, not streams.
     for (Answer answer : answers) {
       if (wanted.test(answer)) {
         return true;
@@ -106,7 +106,7 @@ final class Turns {
     return false;
   }
 
-  /** How many calls it has answered since it began. */
+  /** Returns the number of calls it has answered since the start. */
   int count() {
     return count;
   }

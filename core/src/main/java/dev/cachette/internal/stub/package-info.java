@@ -1,8 +1,8 @@
 /**
- * Stubs in their scopes, the choice among them, and what is noted of every call. Not public API:
- * may change in any release.
+ * Stubs in scopes, the choice among them, and the log of calls. Not public API: may change in any
+ * release.
  *
- * <p>{@link dev.cachette.internal.stub.Scopes} guards all mutable state with its own lock.
+ * <p>The lock of {@link dev.cachette.internal.stub.Scopes} guards all mutable state.
  */
 @NullMarked
 package dev.cachette.internal.stub;

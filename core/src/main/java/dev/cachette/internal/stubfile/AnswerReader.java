@@ -2,10 +2,10 @@ package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
+import dev.cachette.answer.Fault;
+import dev.cachette.answer.Faults;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
-import dev.cachette.answer.Trouble;
-import dev.cachette.answer.Troubles;
 import dev.cachette.internal.yaml.Node;
 import java.nio.charset.Charset;
 import java.util.Collection;
@@ -14,15 +14,15 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
-/** Reads answers: a content, how it is delivered, and when; or a trouble. */
+/** Reads answers: content, delivery and timing; or a fault. */
 final class AnswerReader {
 
-  private static final String TROUBLE = "trouble";
+  private static final String FAULT = "fault";
   private static final String REAL_SERVICE = "realService";
   private static final String BYTES = "bytes";
   private static final String EXPRESSION = "${";
 
-  /** What can be said of a response beyond its status and content. */
+  /** Keys of a response besides its status and content. */
   private static final Set<String> FURTHER =
       Set.of(
           "headers",
@@ -30,39 +30,39 @@ final class AnswerReader {
           "etag",
           "trailers",
           "charset",
-          "coding",
+          "encoding",
           "ranges",
           "template",
           "streamed",
           "replacing");
 
-  /** What can stand in an answer. */
+  /** Keys of an answer. */
   static final Set<String> KEYS = new HashSet<>();
 
   static {
     KEYS.addAll(ContentReader.KEYS);
     KEYS.addAll(TimingReader.KEYS);
     KEYS.addAll(FURTHER);
-    KEYS.addAll(Set.of("status", TROUBLE, BYTES, REAL_SERVICE));
+    KEYS.addAll(Set.of("status", FAULT, BYTES, REAL_SERVICE));
   }
 
   private final Problems problems;
-  private final Surroundings surroundings;
+  private final StubFileResolver surroundings;
   private final ContentReader contents;
 
-  AnswerReader(Problems problems, Surroundings surroundings) {
+  AnswerReader(Problems problems, StubFileResolver surroundings) {
     this.problems = problems;
     this.surroundings = surroundings;
     this.contents = new ContentReader(problems, surroundings);
   }
 
-  /** An answer; a number alone is a status, a text alone a trouble. */
+  /** Reads an answer; a number alone is a status, a string alone a fault. */
   Optional<Answer> read(Node node) {
     if (node.scalar() != null && node.json().canConvertToInt()) {
       return problems.attempt(node, () -> Answers.status(node.json().intValue()));
     }
     if (node.isText()) {
-      return problems.attempt(node, () -> TroubleNames.alone(node.text()));
+      return problems.attempt(node, () -> FaultNames.alone(node.text()));
     }
     Fields fields = Fields.of(node, "key of an answer", KEYS, problems);
     return node.isMapping()
@@ -75,12 +75,12 @@ final class AnswerReader {
       requireOnly(fields, REAL_SERVICE, TimingReader.KEYS);
       return TimingReader.timed(Answers.realService(), fields);
     }
-    Optional<String> trouble = fields.text(TROUBLE);
-    if (trouble.isPresent()) {
-      return trouble(trouble.get(), fields);
+    Optional<String> fault = fields.text(FAULT);
+    if (fault.isPresent()) {
+      return fault(fault.get(), fields);
     }
     if (fields.has(BYTES)) {
-      throw new IllegalArgumentException("\"bytes\" goes with a trouble.");
+      throw new IllegalArgumentException("\"bytes\" needs a fault next to it.");
     }
     return ContentReader.isStream(fields)
         ? stream(fields)
@@ -99,27 +99,27 @@ final class AnswerReader {
     return TimingReader.timed(status.isPresent() ? stream.status(status.get()) : stream, fields);
   }
 
-  private Answer trouble(String name, Fields fields) {
-    if (TroubleNames.isWithin(name)) {
+  private Answer fault(String name, Fields fields) {
+    if (FaultNames.isWithin(name)) {
       ResponseAnswer whole = ready(TimingReader.timed(response(fields), fields));
       Optional<Integer> bytes = fields.number(BYTES);
-      return name.equals(TroubleNames.CUT_SHORT) && bytes.isPresent()
-          ? Troubles.cutShort(whole, bytes.get())
-          : TroubleNames.within(name, whole);
+      return name.equals(FaultNames.TRUNCATED) && bytes.isPresent()
+          ? Faults.truncated(whole, bytes.get())
+          : FaultNames.within(name, whole);
     }
     Collection<String> allowed = new TreeSet<>(TimingReader.KEYS);
-    if (name.equals(TroubleNames.HEADERS_TOO_LARGE)) {
+    if (name.equals(FaultNames.HEADERS_TOO_LARGE)) {
       allowed.add(BYTES);
-      requireOnly(fields, TROUBLE, allowed);
+      requireOnly(fields, FAULT, allowed);
       Optional<Integer> bytes = fields.positive(BYTES);
       return TimingReader.timed(
-          bytes.isPresent() ? Troubles.headersTooLarge(bytes.get()) : Troubles.headersTooLarge(),
+          bytes.isPresent() ? Faults.headersTooLarge(bytes.get()) : Faults.headersTooLarge(),
           fields);
     }
-    allowed.addAll(name.equals(TroubleNames.NO_HTTP) ? Set.of("text", "base64") : Set.of());
-    Trouble alone = TroubleNames.alone(name);
-    requireOnly(fields, TROUBLE, allowed);
-    return TimingReader.timed(contents.raw(fields).map(Troubles::noHttp).orElse(alone), fields);
+    allowed.addAll(name.equals(FaultNames.NOT_HTTP) ? Set.of("text", "base64") : Set.of());
+    Fault alone = FaultNames.alone(name);
+    requireOnly(fields, FAULT, allowed);
+    return TimingReader.timed(contents.raw(fields).map(Faults::notHttp).orElse(alone), fields);
   }
 
   private ResponseAnswer ready(ResponseAnswer answer) {
@@ -128,7 +128,7 @@ final class AnswerReader {
 
   private ResponseAnswer response(Fields fields) {
     ResponseAnswer content = contents.response(fields);
-    // Most say no more than that, and are not asked for all that could be said.
+    // Most answers have nothing else, so the other keys are not looked up.
     return fields.hasAny(FURTHER) || fields.node().mentions(EXPRESSION)
         ? completed(content, fields)
         : content;
@@ -161,18 +161,18 @@ final class AnswerReader {
 
   private ResponseAnswer delivered(ResponseAnswer plain, Fields fields) {
     ResponseAnswer answer = plain;
-    Optional<String> coding = fields.text("coding");
-    if (coding.isPresent()) {
+    Optional<String> encoding = fields.text("encoding");
+    if (encoding.isPresent()) {
       answer =
-          switch (coding.get()) {
+          switch (encoding.get()) {
             case "gzip" -> answer.gzip();
             case "deflate" -> answer.deflate();
             case "negotiated" -> answer.compressed();
             default ->
                 throw new IllegalArgumentException(
                     String.format(
-                        "\"%s\" is no coding. Allowed here: deflate, gzip, negotiated.",
-                        coding.get()));
+                        "unknown encoding \"%s\". Allowed: deflate, gzip, negotiated.",
+                        encoding.get()));
           };
     }
     if (fields.isSet("ranges")) {
@@ -184,7 +184,7 @@ final class AnswerReader {
     return fields.isSet("streamed") ? answer.streamed() : answer;
   }
 
-  /** Where something is to be filled, it is, unless that is switched off; in a file only if on. */
+  /** Templates are filled, unless switched off; in files only if switched on. */
   private static boolean hasExpression(ResponseAnswer answer, Fields fields) {
     boolean written =
         answer.delivery().source().isEmpty() && !fields.has("base64") && !fields.has("recorded");
@@ -196,14 +196,13 @@ final class AnswerReader {
     try {
       return Charset.forName(name);
     } catch (IllegalArgumentException unknown) {
-      throw new IllegalArgumentException(
-          "\"" + name + "\" is no charset that Java knows.", unknown);
+      throw new IllegalArgumentException("\"" + name + "\" is not a supported charset.", unknown);
     }
   }
 
   private ResponseAnswer cookie(ResponseAnswer answer, Node node) {
     Fields fields =
-        Fields.of(node, "part of a cookie", Set.of("name", "value", "attributes"), problems);
+        Fields.of(node, "key of a cookie", Set.of("name", "value", "attributes"), problems);
     return answer.cookie(
         fields.text("name").orElse(""),
         fields.text("value").orElse(""),
@@ -219,7 +218,7 @@ final class AnswerReader {
       if (!member.name().equals(key) && !allowed.contains(member.name())) {
         throw new IllegalArgumentException(
             String.format(
-                "\"%s\" cannot stand beside \"%s\". Allowed beside it: %s.",
+                "\"%s\" is not allowed with \"%s\". Allowed: %s.",
                 member.name(),
                 key,
                 allowed.isEmpty() ? "nothing" : String.join(", ", new TreeSet<>(allowed))));

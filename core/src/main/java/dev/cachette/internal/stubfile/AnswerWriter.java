@@ -6,19 +6,19 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Delivery;
+import dev.cachette.answer.Fault;
 import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.Span;
 import dev.cachette.answer.StreamAnswer;
 import dev.cachette.answer.Timing;
-import dev.cachette.answer.Trouble;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
@@ -27,36 +27,36 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
-/** Writes answers as stub files have them; what is a function of the user's own, it cannot. */
+/** Writes answers in the form of stub files; user code cannot be written. */
 public final class AnswerWriter {
 
   private AnswerWriter() {}
 
-  /** An answer; empty if it is computed, waits for a gate, or is fed by the test. */
+  /** Writes an answer; empty if it is computed, waits for a gate, or is fed by the test. */
   public static Optional<JsonNode> write(Answer answer) {
     if (answer instanceof ResponseAnswer plain) {
       return response(plain).map(JsonNode.class::cast);
     }
-    if (answer instanceof Trouble trouble) {
-      return trouble(trouble);
+    if (answer instanceof Fault fault) {
+      return fault(fault);
     }
     if (answer instanceof StreamAnswer stream) {
       return stream(stream);
     }
     if (answer instanceof RealAnswer real && !real.isAltered()) {
-      return timed(Written.member("realService", Written.flag(true)), real.timing());
+      return timed(StubNodes.member("realService", StubNodes.flag(true)), real.timing());
     }
     return Optional.empty();
   }
 
-  /** The name that a trouble has in stub files, and as a method. */
-  public static String name(Trouble trouble) {
-    return TroubleNames.of(trouble.kind());
+  /** Returns the name of a fault in stub files, and as a method. */
+  public static String name(Fault fault) {
+    return FaultNames.of(fault.kind());
   }
 
-  /** The trouble of a kind that comes in place of an answer. */
-  public static Trouble trouble(Trouble.Kind kind) {
-    return TroubleNames.alone(TroubleNames.of(kind));
+  /** Returns the fault of a kind without an answer. */
+  public static Fault fault(Fault.Kind kind) {
+    return FaultNames.alone(FaultNames.of(kind));
   }
 
   private static Optional<ObjectNode> response(ResponseAnswer answer) {
@@ -69,8 +69,8 @@ public final class AnswerWriter {
     Headers headers = content(answer, form);
     headers(headers, "headers", form);
     headers(response.trailers(), "trailers", form);
-    if (delivery.coding() != Delivery.Coding.NONE) {
-      form.put("coding", delivery.coding().name().toLowerCase(Locale.ROOT));
+    if (delivery.encoding() != Delivery.Encoding.NONE) {
+      form.put("encoding", delivery.encoding().name().toLowerCase(Locale.ROOT));
     }
     if (delivery.ranges()) {
       form.put("ranges", true);
@@ -82,7 +82,7 @@ public final class AnswerWriter {
     return timed(form, answer.timing()).map(ObjectNode.class::cast);
   }
 
-  /** Where the reader would see a template and there is none, or the other way round. */
+  /** Sets {@code template} if the reader would guess wrong. */
   private static void template(ResponseAnswer answer, ObjectNode form) {
     boolean seen =
         !form.has("base64")
@@ -99,7 +99,7 @@ public final class AnswerWriter {
     return answer.response().body().isEmpty() && answer.delivery().source().isEmpty();
   }
 
-  /** Writes the body; answers the headers that do not follow from how it is written. */
+  /** Writes the body; returns the headers that do not follow from its form. */
   private static Headers content(ResponseAnswer answer, ObjectNode form) {
     Headers headers = answer.response().headers();
     Optional<Delivery.Source> source = answer.delivery().source();
@@ -136,7 +136,7 @@ public final class AnswerWriter {
         });
   }
 
-  /** The body as text, if it is one in UTF-8. */
+  /** Returns the body as text, if it is UTF-8 text. */
   private static Optional<String> text(Response response) {
     try {
       return Optional.of(
@@ -163,28 +163,29 @@ public final class AnswerWriter {
     ObjectNode written = form.putObject(key);
     for (String name : headers.stream().map(Header::name).distinct().toList()) {
       List<String> values = headers.all(name);
-      written.set(name, values.size() == 1 ? Written.text(values.get(0)) : Written.texts(values));
+      written.set(
+          name, values.size() == 1 ? StubNodes.text(values.get(0)) : StubNodes.texts(values));
     }
   }
 
-  private static Optional<JsonNode> trouble(Trouble trouble) {
-    ObjectNode form = Written.member("trouble", Written.text(TroubleNames.of(trouble.kind())));
-    if (trouble.answer().isPresent()) {
-      ResponseAnswer answer = trouble.answer().get();
-      if (trouble.kind() == Trouble.Kind.CUT_SHORT
-          && trouble.bytes() != answer.response().body().size() / 2) {
-        form.put("bytes", trouble.bytes());
+  private static Optional<JsonNode> fault(Fault fault) {
+    ObjectNode form = StubNodes.member("fault", StubNodes.text(FaultNames.of(fault.kind())));
+    if (fault.answer().isPresent()) {
+      ResponseAnswer answer = fault.answer().get();
+      if (fault.kind() == Fault.Kind.TRUNCATED
+          && fault.bytes() != answer.response().body().size() / 2) {
+        form.put("bytes", fault.bytes());
       }
       return response(answer).map(it -> form.setAll(it));
     }
-    Body raw = trouble.raw();
+    Body raw = fault.raw();
     if (!raw.isEmpty()) {
       form.put("base64", Base64.getEncoder().encodeToString(raw.bytes()));
     }
-    if (form.size() == 1 && trouble.timing().equals(Timing.AT_ONCE)) {
-      return Optional.of(form.get("trouble"));
+    if (form.size() == 1 && fault.timing().equals(Timing.AT_ONCE)) {
+      return Optional.of(form.get("fault"));
     }
-    return timed(form, trouble.timing());
+    return timed(form, fault.timing());
   }
 
   private static Optional<JsonNode> stream(StreamAnswer stream) {

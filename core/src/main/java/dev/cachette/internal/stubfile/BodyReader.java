@@ -12,13 +12,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 
-/** Reads conditions on a body as a whole. */
+/** Reads conditions on whole bodies. */
 final class BodyReader {
 
   private static final String IGNORING = "ignoring";
   private static final String ANY_ORDER = "anyOrder";
 
-  /** What can be asked of a body. */
+  /** Keys of a body condition. */
   static final Set<String> KEYS =
       Set.of(
           "sameJson",
@@ -39,7 +39,7 @@ final class BodyReader {
     this.values = values;
   }
 
-  /** All that is asked of a body; a plain text is exactly that text. */
+  /** Reads all conditions on a body; a plain string is exactly that text. */
   List<Condition> read(Node node) {
     return List.copyOf(conditions(node));
   }
@@ -58,7 +58,8 @@ final class BodyReader {
     }
     boolean json = fields.has("sameJson") || fields.has("containsJson");
     if (!json && (fields.has(IGNORING) || fields.has(ANY_ORDER))) {
-      problems.add(node, "\"ignoring\" and \"anyOrder\" go with sameJson or containsJson.");
+      problems.add(
+          node, "\"ignoring\" and \"anyOrder\" need sameJson or containsJson next to them.");
     }
     return all;
   }
@@ -82,7 +83,7 @@ final class BodyReader {
     return fields.isSet(ANY_ORDER) ? all.anyOrder() : all;
   }
 
-  /** What is asked of the content of a part: of a body, or of a place in it. */
+  /** Reads conditions on the content of a part: on its body, or on a place in it. */
   List<BodyCondition> content(Node node, ConditionReader conditions) {
     if (node.isText()) {
       return conditions(node);

@@ -21,12 +21,12 @@ import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Reads conditions on requests: the members of a mapping that name a part of the request. */
+/** Reads conditions on requests: the members of a mapping for parts of the request. */
 final class ConditionReader {
 
   private static final String NAMESPACES = "namespaces";
 
-  /** Where a stub file can look in a request. */
+  /** The keys for parts of a request. */
   static final Set<String> KEYS =
       Set.of(
           "path",
@@ -62,7 +62,7 @@ final class ConditionReader {
     this.bodies = new BodyReader(problems, values);
   }
 
-  /** All conditions of a mapping that has nothing else. */
+  /** Reads the conditions of a mapping that has no other keys. */
   Optional<Condition> read(Node node) {
     Fields fields = Fields.of(node, "condition", KEYS, problems);
     List<Condition> all = in(fields);
@@ -73,7 +73,7 @@ final class ConditionReader {
         all.size() == 1 ? all.get(0) : Conditions.allOf(all.toArray(Condition[]::new)));
   }
 
-  /** The conditions among the members of a mapping, in their order. */
+  /** Reads the conditions among the members of a mapping, in order. */
   List<Condition> in(Fields fields) {
     List<Condition> all = new ArrayList<>();
     for (Node.Member member : fields.members()) {
@@ -135,7 +135,7 @@ final class ConditionReader {
   }
 
   private Optional<Condition> basic(Node node) {
-    Fields fields = Fields.of(node, "part of basic", Set.of("user", "password"), problems);
+    Fields fields = Fields.of(node, "key of basic", Set.of("user", "password"), problems);
     return problems.attempt(
         node,
         () ->
@@ -165,7 +165,7 @@ final class ConditionReader {
   }
 
   private PartCondition part(String name, Node node) {
-    Fields fields = Fields.of(node, "condition on a part", PART, problems);
+    Fields fields = Fields.of(node, "key of a part", PART, problems);
     PartCondition part = Bodies.part(name);
     Optional<ValueCondition> fileName = fields.get("fileName").flatMap(values::read);
     if (fileName.isPresent()) {
@@ -184,7 +184,7 @@ final class ConditionReader {
   }
 
   private GraphQlCondition graphql(Node node) {
-    Fields fields = Fields.of(node, "condition of graphql", GRAPHQL, problems);
+    Fields fields = Fields.of(node, "key of graphql", GRAPHQL, problems);
     GraphQlCondition condition = Bodies.graphql();
     Optional<ValueCondition> operation = fields.get("operation").flatMap(values::read);
     if (operation.isPresent()) {
@@ -201,8 +201,7 @@ final class ConditionReader {
                 throw new IllegalArgumentException(
                     "\""
                         + kind.get()
-                        + "\" is no kind of operation. Allowed here: query, mutation, "
-                        + "subscription.");
+                        + "\" is not an operation kind. Allowed: query, mutation, subscription.");
           };
     }
     for (String field : fields.texts("fields")) {
@@ -218,7 +217,7 @@ final class ConditionReader {
   }
 
   private SoapCondition soap(Node node) {
-    Fields fields = Fields.of(node, "condition of soap", SOAP, problems);
+    Fields fields = Fields.of(node, "key of soap", SOAP, problems);
     SoapCondition condition = Bodies.soap();
     Optional<String> version = fields.text("version");
     if (version.isPresent()) {
@@ -237,9 +236,7 @@ final class ConditionReader {
       Matcher name = Pattern.compile("\\{([^}]*)}(.+)").matcher(qualified.get());
       if (!name.matches()) {
         throw new IllegalArgumentException(
-            "\""
-                + qualified.get()
-                + "\" is no name with a namespace. Mend: '{urn:harbour}Declare'.");
+            "\"" + qualified.get() + "\" is not a qualified name. Fix: '{urn:harbour}Declare'.");
       }
       condition = condition.element(name.group(1), name.group(2));
     }

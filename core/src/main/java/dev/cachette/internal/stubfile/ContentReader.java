@@ -16,10 +16,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** Reads what an answer has in its body, of which there is one thing at most. */
+/** Reads the content of an answer, which has one at most. */
 final class ContentReader {
 
-  /** What can be in it. */
+  /** The keys for content. */
   static final Set<String> KEYS =
       Set.of(
           "json",
@@ -39,19 +39,19 @@ final class ContentReader {
   private static final Headers JSON = Headers.none().with("content-type", "application/json");
 
   private final Problems problems;
-  private final Surroundings surroundings;
+  private final StubFileResolver surroundings;
 
-  ContentReader(Problems problems, Surroundings surroundings) {
+  ContentReader(Problems problems, StubFileResolver surroundings) {
     this.problems = problems;
     this.surroundings = surroundings;
   }
 
-  /** Whether it comes piece by piece. */
+  /** Returns true if it is streamed. */
   static boolean isStream(Fields fields) {
     return fields.has("stream") || fields.has("events");
   }
 
-  /** A response with this content and status. */
+  /** Reads a response with its content and status. */
   ResponseAnswer response(Fields fields) {
     Optional<Integer> status = fields.number("status");
     Optional<Node.Member> content = only(fields);
@@ -71,8 +71,7 @@ final class ContentReader {
       if (content.isPresent()) {
         throw new IllegalArgumentException(
             String.format(
-                "an answer has one content, and here are \"%s\" and \"%s\". "
-                    + "Mend: leave one of them.",
+                "an answer has one content, found both \"%s\" and \"%s\". Fix: remove one of them.",
                 content.get().name(), member.name()));
       }
       content = Optional.of(member);
@@ -96,7 +95,7 @@ final class ContentReader {
     };
   }
 
-  /** What is sent that is no HTTP. */
+  /** Reads the bytes that are sent, which are not HTTP. */
   Optional<byte[]> raw(Fields fields) {
     return fields
         .get("base64")
@@ -114,7 +113,7 @@ final class ContentReader {
     Fields stream =
         Fields.of(
             fields.get("stream").orElseThrow(),
-            "part of a stream",
+            "key of a stream",
             Set.of("mediaType", "pieces"),
             problems);
     return Answers.stream(
@@ -126,7 +125,7 @@ final class ContentReader {
     if (node.isText()) {
       return Event.of(node.text());
     }
-    Fields fields = Fields.of(node, "part of an event", Set.of("name", "data", "id"), problems);
+    Fields fields = Fields.of(node, "key of an event", Set.of("name", "data", "id"), problems);
     return new Event(fields.text("name"), fields.text("data").orElse(""), fields.text("id"));
   }
 
@@ -136,7 +135,7 @@ final class ContentReader {
     return form;
   }
 
-  /** A problem (RFC 9457), whose members are as they stand there. */
+  /** Reads a problem (RFC 9457), with its members unchanged. */
   private ResponseAnswer problem(Node node) {
     Fields fields = Fields.any(node, problems);
     Map<String, Object> others = new LinkedHashMap<>();
@@ -151,33 +150,32 @@ final class ContentReader {
 
   private ResponseAnswer recorded(Node node) {
     Fields fields =
-        Fields.of(node, "part of a recorded answer", Set.of("cassette", "request"), problems);
+        Fields.of(node, "key of a recorded answer", Set.of("cassette", "request"), problems);
     return surroundings.recorded(
         fields.text("cassette").orElseThrow(() -> missing("cassette")),
         fields.text("request").orElseThrow(() -> missing("request")));
   }
 
   private static IllegalArgumentException missing(String key) {
-    return new IllegalArgumentException("a recorded answer names its \"" + key + "\".");
+    return new IllegalArgumentException("a recorded answer needs \"" + key + "\".");
   }
 
   private static byte[] bytes(Node node) {
     try {
       return Base64.getMimeDecoder().decode(text(node));
     } catch (IllegalArgumentException malformed) {
-      throw new IllegalArgumentException("this is no Base64: " + malformed.getMessage(), malformed);
+      throw new IllegalArgumentException("not valid Base64: " + malformed.getMessage(), malformed);
     }
   }
 
   private static String text(Node node) {
     if (node.scalar() == null || node.scalar().isNull()) {
-      throw new IllegalArgumentException(
-          "here stands " + node.kind() + ", where a text is meant" + forJson(node));
+      throw new IllegalArgumentException("expected a string, found " + node.kind() + forJson(node));
     }
     return node.text();
   }
 
   private static String forJson(Node node) {
-    return node.isMapping() || node.isSequence() ? ". Mend: json: takes any value." : ".";
+    return node.isMapping() || node.isSequence() ? ". Fix: use json for other values." : ".";
   }
 }

@@ -7,9 +7,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/**
- * Reads and writes durations: {@code 200ms}, {@code 1.5s}, {@code 10m}, or as ISO 8601 has them.
- */
+/** Reads and writes durations: {@code 200ms}, {@code 1.5s}, {@code 10m}, or ISO 8601. */
 public final class Durations {
 
   private static final Pattern SHORT = Pattern.compile("(\\d{1,9}(?:\\.\\d{1,9})?) ?(ms|s|m|h|d)");
@@ -24,9 +22,9 @@ public final class Durations {
   private Durations() {}
 
   /**
-   * A duration that is not negative.
+   * Parses a duration that is not negative.
    *
-   * @throws IllegalArgumentException if the text is none
+   * @throws IllegalArgumentException if it is not a duration
    */
   public static Duration parse(String text) {
     Matcher matcher = SHORT.matcher(text);
@@ -40,13 +38,13 @@ public final class Durations {
         return duration;
       }
     } catch (DateTimeException malformed) {
-      // Said below, with what is allowed.
+      // Reported below, with the allowed forms.
     }
     throw new IllegalArgumentException(
-        "\"" + text + "\" is no duration. Mend: write it as 200ms, 1.5s, 10m, 2h, 30d or PT1M30S.");
+        "\"" + text + "\" is not a duration. Fix: write 200ms, 1.5s, 10m, 2h, 30d or PT1M30S.");
   }
 
-  /** As short as it can be said. */
+  /** Returns the shortest form. */
   public static String write(Duration duration) {
     if (duration.toNanosPart() % 1_000_000 != 0 || duration.toDays() > 0) {
       return duration.toString();

@@ -10,7 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 
-/** The members of a mapping, of which only some may be there. */
+/** The members of a mapping with a fixed set of keys. */
 final class Fields {
 
   private final Node node;
@@ -22,10 +22,10 @@ final class Fields {
   }
 
   /**
-   * The members of a node; none, and a problem, where it is no mapping. Members that are not
-   * allowed are problems.
+   * Returns the members of a node; none, and a problem, if it is not a mapping. Unknown keys are
+   * problems.
    *
-   * @param what whose members they are, for the message: {@code key of a stub}
+   * @param what describes the keys in messages: {@code key of a stub}
    */
   static Fields of(Node node, String what, Collection<String> allowed, Problems problems) {
     Fields fields = any(node, problems);
@@ -37,10 +37,10 @@ final class Fields {
     return fields;
   }
 
-  /** The members of a node, whatever their names. */
+  /** Returns the members of a node with any keys. */
   static Fields any(Node node, Problems problems) {
     if (!node.isMapping()) {
-      problems.add(node, "here stands " + node.kind() + ", where a mapping is meant.");
+      problems.add(node, "expected a mapping, found " + node.kind() + ".");
     }
     return new Fields(node, problems);
   }
@@ -58,7 +58,7 @@ final class Fields {
     return get(name).isPresent();
   }
 
-  /** Whether one of them is there, or several. */
+  /** Returns true if any of them is present. */
   boolean hasAny(Set<String> names) {
     for (Node.Member member : members()) {
       if (names.contains(member.name())) {
@@ -69,7 +69,7 @@ final class Fields {
   }
 
   Optional<Node> get(String name) {
-    // There are a few, and the next look is at other ones: a map would not pay.
+    // There are few, and each look-up is for other names: a map would not pay.
     for (Node.Member member : members()) {
       if (member.name().equals(name)) {
         return Optional.of(member.value());
@@ -78,7 +78,7 @@ final class Fields {
     return Optional.empty();
   }
 
-  /** A text, or a number or truth value as it is written. */
+  /** Returns a scalar, as text. */
   Optional<String> text(String name) {
     return scalar(name, "a text", value -> !value.isNull()).map(JsonNode::asText);
   }
@@ -87,7 +87,7 @@ final class Fields {
     return scalar(name, "true or false", JsonNode::isBoolean).map(JsonNode::booleanValue);
   }
 
-  /** Whether it is there and true. */
+  /** Returns true if it is present and true. */
   boolean isSet(String name) {
     return flag(name).orElse(false);
   }
@@ -98,7 +98,7 @@ final class Fields {
         .map(JsonNode::intValue);
   }
 
-  /** A whole number from 1. */
+  /** Returns a whole number from 1. */
   Optional<Integer> positive(String name) {
     return scalar(
             name,
@@ -115,7 +115,7 @@ final class Fields {
     return get(name).flatMap(at -> problems.attempt(at, () -> Durations.parse(at.text())));
   }
 
-  /** The elements of a sequence; or the one value that stands there without one. */
+  /** Returns the elements of a sequence; or the one value without a sequence. */
   List<Node> list(String name) {
     return get(name).map(Fields::elements).orElse(List.of());
   }
@@ -129,7 +129,7 @@ final class Fields {
     List<String> texts = new ArrayList<>();
     for (Node each : list(name)) {
       if (each.scalar() == null || each.scalar().isNull()) {
-        problems.add(each, "here stands " + each.kind() + ", where a text is meant.");
+        problems.add(each, "expected a string, found " + each.kind() + ".");
       } else {
         texts.add(each.text());
       }
@@ -137,7 +137,7 @@ final class Fields {
     return texts;
   }
 
-  /** The members of the mapping that stands under a name; none if there is none. */
+  /** Returns the members of the mapping under a key; none if there is none. */
   List<Node.Member> members(String name) {
     return get(name).map(at -> any(at, problems).members()).orElse(List.of());
   }
@@ -145,8 +145,7 @@ final class Fields {
   private Optional<JsonNode> scalar(String name, String what, Predicate<JsonNode> right) {
     Optional<Node> there = get(name);
     if (there.isPresent() && (there.get().scalar() == null || !right.test(there.get().scalar()))) {
-      problems.add(
-          there.get(), "here stands " + there.get().kind() + ", where " + what + " is meant.");
+      problems.add(there.get(), "expected " + what + ", found " + there.get().kind() + ".");
       return Optional.empty();
     }
     return there.map(Node::scalar);

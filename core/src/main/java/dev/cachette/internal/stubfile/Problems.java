@@ -1,6 +1,6 @@
 package dev.cachette.internal.stubfile;
 
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.stubfile.StubFileProblem;
 import java.util.ArrayList;
@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 
-/** What is wrong in one file, collected while it is read. */
+/** The problems of one file, collected while it is read. */
 final class Problems {
 
   private final String file;
@@ -24,7 +24,7 @@ final class Problems {
     return file;
   }
 
-  /** In the order of lines. */
+  /** Sorted by line. */
   List<StubFileProblem> all() {
     return all.stream()
         .sorted(
@@ -37,22 +37,32 @@ final class Problems {
     note(at.line(), at.column(), at.path(), message);
   }
 
-  /** Notes something, wherever it stands. */
+  /** Adds a problem at a place. */
   void note(int line, int column, String path, String message) {
     all.add(new StubFileProblem(file, line, column, path, message));
   }
 
-  /** A word that is none of those that can stand there. */
+  /**
+   * Adds a problem for an unknown word, with a suggestion.
+   *
+   * @param what the kind of word, and perhaps its place: {@code key of a stub}
+   */
   void unknown(Node at, String word, String what, Collection<String> allowed) {
-    String near = Likeness.nearest(word, allowed).map(it -> " Is \"" + it + "\" meant?").orElse("");
+    int space = what.indexOf(' ');
+    String near =
+        NameSuggester.closest(word, allowed).map(it -> " Did you mean \"" + it + "\"?").orElse("");
     add(
         at,
         String.format(
-            "\"%s\" is no %s.%s Allowed here: %s.",
-            word, what, near, String.join(", ", allowed.stream().sorted().toList())));
+            "unknown %s \"%s\"%s.%s Allowed: %s.",
+            space < 0 ? what : what.substring(0, space),
+            word,
+            space < 0 ? "" : what.substring(space),
+            near,
+            String.join(", ", allowed.stream().sorted().toList())));
   }
 
-  /** Makes something; where its arguments are refused, that is a problem of this place. */
+  /** Creates something; if its arguments are rejected, that is a problem at this place. */
   <T> Optional<T> attempt(Node at, Supplier<T> making) {
     try {
       return Optional.of(making.get());

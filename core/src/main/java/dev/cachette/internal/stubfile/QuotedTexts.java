@@ -8,8 +8,8 @@ import org.snakeyaml.engine.v2.nodes.Tag;
 import org.snakeyaml.engine.v2.representer.StandardRepresenter;
 
 /**
- * Quotes the texts that readers of YAML 1.1 take for dates, times, numbers or truth values: 04:10
- * is 250 for them. A file of ours may be read by others, too.
+ * Quotes strings that YAML 1.1 parsers take for dates, times, numbers or booleans: to them, 04:10
+ * is 250. Other tools may read these files, too.
  */
 final class QuotedTexts extends StandardRepresenter {
 

@@ -10,14 +10,14 @@ import java.util.function.Function;
 import java.util.function.ObjLongConsumer;
 
 /**
- * A stub as a file declares it.
+ * A stub, as declared in a stub file.
  *
  * @param draft its pattern, name and checks
  * @param answers its answers, at least one
- * @param after the names of the stubs that must have been called before it is live
- * @param changes what is said of it beyond that, for which the seed of the settings is given
- * @param missing what is said where a stub of {@code after} is not there
- * @param refused makes a problem of this stub
+ * @param after the names of the stubs that must be called first
+ * @param changes its other settings, which need the seed
+ * @param missing reports an unknown stub in {@code after}
+ * @param refused creates a problem of this stub
  */
 public record StubDeclaration(
     DraftStub draft,
@@ -27,11 +27,11 @@ public record StubDeclaration(
     Missing missing,
     Function<String, StubFileProblem> refused) {
 
-  /** Notes a problem where a stub is named that is nowhere. */
+  /** Reports an unknown stub name. */
   @FunctionalInterface
   public interface Missing {
 
-    /** A name, and those that there are. */
+    /** A name, and the known ones. */
     void note(String name, Collection<String> known);
   }
 
@@ -42,12 +42,12 @@ public record StubDeclaration(
     changes = List.copyOf(changes);
   }
 
-  /** A problem at the place of this stub. */
+  /** Returns a problem at the place of this stub. */
   public StubFileProblem problem(String message) {
     return refused.apply(message);
   }
 
-  /** Does what is said of the stub, but for {@code after}. */
+  /** Applies the settings of the stub, except {@code after}. */
   public void applyTo(StubRule rule, long seed) {
     changes.forEach(change -> change.accept(rule, seed));
   }

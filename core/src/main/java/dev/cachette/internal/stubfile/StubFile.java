@@ -14,12 +14,12 @@ import java.util.function.Consumer;
 import java.util.function.Supplier;
 
 /**
- * What is in a stub file.
+ * The content of a stub file.
  *
- * @param name what the file is called
- * @param stubs its stubs, but for those that are wrong
+ * @param name the name of the file
+ * @param stubs its stubs, without invalid ones
  * @param collections its collections
- * @param includes the other files that it names, relative to itself
+ * @param includes the files that it includes, relative to itself
  */
 public record StubFile(
     String name,
@@ -32,27 +32,27 @@ public record StubFile(
   private static final Set<String> COLLECTION = Set.of("url", "seed", "identifiedBy");
 
   /**
-   * Another file.
+   * An included file.
    *
-   * @param name as it is named
-   * @param refuse notes why it cannot be read
+   * @param name its name as written
+   * @param refuse reports why it cannot be read
    */
   public record Include(String name, Consumer<String> refuse) {}
 
-  /** What is wrong in it, in the order of lines. */
+  /** Returns its problems, sorted by line. */
   public List<StubFileProblem> problems() {
     return found.get();
   }
 
   /** Reads a file. */
-  public static StubFile read(String name, String text, Surroundings surroundings) {
+  public static StubFile read(String name, String text, StubFileResolver surroundings) {
     Problems problems = new Problems(name);
     List<StubDeclaration> stubs = new ArrayList<>();
     List<CollectionDeclaration> collections = new ArrayList<>();
     List<Include> includes = new ArrayList<>();
     Optional<Node> root = Trees.read(text, problems::note);
     if (root.isEmpty() && problems.all().isEmpty()) {
-      problems.note(1, 1, "", "the file is empty. Mend: begin with stubs:");
+      problems.note(1, 1, "", "the file is empty. Fix: begin with stubs:");
     }
     root.ifPresent(
         node -> {
@@ -81,13 +81,14 @@ public record StubFile(
     Fields fields = Fields.of(node, "key of a collection", COLLECTION, problems);
     Optional<String> url = fields.text("url");
     if (url.isEmpty()) {
-      problems.add(node, "a collection has a url.");
+      problems.add(node, "a collection needs a url.");
     }
     String seed = fields.get("seed").map(it -> Json.text(it.json())).orElse("[]");
     fields
         .get("seed")
         .filter(it -> !it.isSequence())
-        .ifPresent(it -> problems.add(it, "the seed of a collection is a sequence of objects."));
+        .ifPresent(
+            it -> problems.add(it, "the seed of a collection must be a sequence of objects."));
     fields
         .get("url")
         .ifPresent(at -> problems.attempt(at, () -> RequestPattern.of("GET " + at.text())));

@@ -20,7 +20,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.ObjLongConsumer;
 
-/** Reads one stub: which requests, what they get, how often and when. */
+/** Reads one stub: its requests, answers, and when it is active. */
 final class StubReader {
 
   private static final Set<String> BEHAVIOUR =
@@ -32,13 +32,13 @@ final class StubReader {
           "after",
           "from",
           "until",
-          "budget",
-          "unavailableFirst",
+          "rateLimit",
+          "failFirst",
           "flaky",
-          "undescribed",
-          "bodyTo");
+          "unchecked",
+          "saveBodyTo");
 
-  /** What can stand in a stub. */
+  /** Keys of a stub. */
   static final Set<String> KEYS = new HashSet<>();
 
   static {
@@ -48,18 +48,18 @@ final class StubReader {
   }
 
   private final Problems problems;
-  private final Surroundings surroundings;
+  private final StubFileResolver surroundings;
   private final ConditionReader conditions;
   private final AnswerReader answers;
 
-  StubReader(Problems problems, Surroundings surroundings) {
+  StubReader(Problems problems, StubFileResolver surroundings) {
     this.problems = problems;
     this.surroundings = surroundings;
     this.conditions = new ConditionReader(problems);
     this.answers = new AnswerReader(problems, surroundings);
   }
 
-  /** A stub; empty where it has problems that leave nothing to be tried. */
+  /** Reads a stub; empty if it has problems. */
   Optional<StubDeclaration> read(Node node) {
     Fields fields = Fields.of(node, "key of a stub", KEYS, problems);
     Optional<RequestPattern> pattern = pattern(fields);
@@ -68,7 +68,7 @@ final class StubReader {
     for (Node each : fields.list("check")) {
       conditions.read(each).map(StubCheck::of).ifPresent(checks::add);
     }
-    // Most stubs have none, and are spared a dozen questions: files may have thousands.
+    // Most stubs have none of these; with thousands of stubs, a dozen look-ups each matter.
     List<ObjLongConsumer<StubRule>> changes =
         fields.hasAny(BEHAVIOUR) ? changes(fields) : List.of();
     if (pattern.isEmpty() || given.isEmpty()) {
@@ -78,7 +78,7 @@ final class StubReader {
     fields.text("name").ifPresent(draft::rename);
     checks.forEach(draft::check);
     fields
-        .get("bodyTo")
+        .get("saveBodyTo")
         .flatMap(at -> problems.attempt(at, () -> surroundings.writable(at.text())))
         .ifPresent(draft::keepBodyIn);
     return Optional.of(
@@ -103,8 +103,7 @@ final class StubReader {
     if (line.isEmpty()) {
       problems.add(
           fields.node(),
-          "a stub says which request it answers. Mend: "
-              + "request: GET https://tides.example/v1/tides");
+          "a stub needs a request. Fix: request: GET https://tides.example/v1/tides");
     }
     Optional<RequestPattern> pattern =
         line.flatMap(at -> problems.attempt(at, () -> RequestPattern.of(at.text())));
@@ -121,9 +120,9 @@ final class StubReader {
     if (fields.has("answer") && fields.has("answers")) {
       problems.add(
           fields.node(),
-          "a stub has \"answer\" or \"answers\", not both. Mend: put all in answers.");
+          "a stub has \"answer\" or \"answers\", not both. Fix: use answers for all.");
     } else if (nodes.isEmpty()) {
-      problems.add(fields.node(), "a stub has an answer. Mend: answer: { status: 204 }.");
+      problems.add(fields.node(), "a stub needs an answer. Fix: answer: { status: 204 }.");
     }
     return answers(nodes);
   }
@@ -141,20 +140,18 @@ final class StubReader {
     if (fields.isSet("looping")) {
       changes.add(plain(StubRule::looping));
     }
-    if (fields.isSet("undescribed")) {
-      changes.add(plain(StubRule::undescribed));
+    if (fields.isSet("unchecked")) {
+      changes.add(plain(StubRule::unchecked));
     }
     if (fields.isSet("onceEach")) {
       changes.add(plain(StubRule::onceEach));
     }
     fields.positive("times").ifPresent(calls -> changes.add(plain(it -> it.times(calls))));
-    fields
-        .positive("unavailableFirst")
-        .ifPresent(calls -> changes.add(plain(it -> it.unavailableFirst(calls))));
-    instant(fields, "from").ifPresent(at -> changes.add(plain(it -> it.liveFrom(at))));
-    instant(fields, "until").ifPresent(at -> changes.add(plain(it -> it.liveUntil(at))));
+    fields.positive("failFirst").ifPresent(calls -> changes.add(plain(it -> it.failFirst(calls))));
+    instant(fields, "from").ifPresent(at -> changes.add(plain(it -> it.activeFrom(at))));
+    instant(fields, "until").ifPresent(at -> changes.add(plain(it -> it.activeUntil(at))));
     onCall(fields, changes);
-    budget(fields).ifPresent(changes::add);
+    rateLimit(fields).ifPresent(changes::add);
     flaky(fields).ifPresent(changes::add);
     return changes;
   }
@@ -176,7 +173,8 @@ final class StubReader {
             member -> {
               if (!member.name().matches("[1-9]\\d{0,8}")) {
                 problems.add(
-                    member.key(), "a call has a number from 1, not \"" + member.name() + "\".");
+                    member.key(),
+                    "the number of a call is 1 or more, not \"" + member.name() + "\".");
                 return;
               }
               int number = Integer.parseInt(member.name());
@@ -186,19 +184,20 @@ final class StubReader {
             });
   }
 
-  private Optional<ObjLongConsumer<StubRule>> budget(Fields fields) {
-    Optional<Node> node = fields.get("budget");
+  private Optional<ObjLongConsumer<StubRule>> rateLimit(Fields fields) {
+    Optional<Node> node = fields.get("rateLimit");
     if (node.isEmpty()) {
       return Optional.empty();
     }
-    Fields budget = Fields.of(node.get(), "part of a budget", Set.of("calls", "window"), problems);
-    Optional<Integer> calls = budget.positive("calls");
-    Optional<Duration> window = budget.duration("window").filter(it -> !it.isZero());
+    Fields rateLimit =
+        Fields.of(node.get(), "key of rateLimit", Set.of("calls", "window"), problems);
+    Optional<Integer> calls = rateLimit.positive("calls");
+    Optional<Duration> window = rateLimit.duration("window").filter(it -> !it.isZero());
     if (calls.isEmpty() || window.isEmpty()) {
-      problems.add(node.get(), "a budget is { calls: 10, window: 1m }.");
+      problems.add(node.get(), "rateLimit needs both keys: { calls: 10, window: 1m }.");
       return Optional.empty();
     }
-    return Optional.of(plain(it -> it.budget(calls.get(), window.get())));
+    return Optional.of(plain(it -> it.rateLimit(calls.get(), window.get())));
   }
 
   private Optional<ObjLongConsumer<StubRule>> flaky(Fields fields) {
@@ -207,12 +206,12 @@ final class StubReader {
       return Optional.empty();
     }
     Fields flaky =
-        Fields.of(node.get(), "part of flaky", Set.of("probability", "failures"), problems);
+        Fields.of(node.get(), "key of flaky", Set.of("probability", "failures"), problems);
     Optional<Double> probability = flaky.fraction("probability").filter(it -> it >= 0 && it <= 1);
     if (probability.isEmpty()) {
       problems.add(
           node.get(),
-          "flaky has a probability from 0 to 1: { probability: 0.2, failures: [503] }.");
+          "flaky needs a probability from 0 to 1: { probability: 0.2, failures: [503] }.");
       return Optional.empty();
     }
     List<Answer> failures = answers(flaky.list("failures"));

@@ -7,7 +7,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.StubReference;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Condition;
@@ -24,10 +24,10 @@ import org.snakeyaml.engine.v2.api.DumpSettings;
 import org.snakeyaml.engine.v2.common.FlowStyle;
 import org.snakeyaml.engine.v2.schema.JsonSchema;
 
-/** Writes stubs as a stub file has them. What is a function of the user's own, it names. */
+/** Writes stubs in the form of stub files. User code cannot be written, and is reported. */
 public final class StubWriter {
 
-  /** These say one thing each, and cannot be joined. */
+  /** Keys with a single value, which cannot be merged. */
   private static final Set<String> SINGLE =
       Set.of("body", "basic", "bearer", "graphql", "soap", "not", "anyOf", "allOf");
 
@@ -37,11 +37,11 @@ public final class StubWriter {
    * A stub as text, or why not.
    *
    * @param form the stub; empty if it cannot be written
-   * @param obstacle what of it cannot be written; empty if nothing
+   * @param obstacle what cannot be written; empty if nothing
    */
   public record Result(Optional<ObjectNode> form, String obstacle) {}
 
-  /** One stub. */
+  /** Writes one stub. */
   public static Result write(StubRule rule) {
     ObjectNode form = JsonNodeFactory.instance.objectNode();
     StubReference reference = rule.reference();
@@ -57,7 +57,7 @@ public final class StubWriter {
         .orElseGet(() -> new Result(Optional.of(form), ""));
   }
 
-  /** A stub file in YAML with all of these that can be written; comments name the others. */
+  /** Returns a stub file in YAML with all stubs that can be written; comments name the others. */
   public static String all(List<StubRule> rules) {
     List<ObjectNode> forms = new ArrayList<>();
     Set<Supplier<JsonNode>> collections = new LinkedHashSet<>();
@@ -81,7 +81,7 @@ public final class StubWriter {
     return comments + yaml(forms, collections.stream().map(Supplier::get).toList());
   }
 
-  /** A stub file in YAML with these stubs and collections. */
+  /** Returns a stub file in YAML with these stubs and collections. */
   public static String yaml(List<ObjectNode> stubs, List<JsonNode> collections) {
     ObjectNode file = file(stubs);
     if (!collections.isEmpty()) {
@@ -90,12 +90,12 @@ public final class StubWriter {
     return yaml(file);
   }
 
-  /** A stub file with these stubs. */
+  /** Returns a stub file with these stubs. */
   public static ObjectNode file(List<ObjectNode> stubs) {
-    return Written.member("stubs", JsonNodeFactory.instance.arrayNode().addAll(stubs));
+    return StubNodes.member("stubs", JsonNodeFactory.instance.arrayNode().addAll(stubs));
   }
 
-  /** A stub file in YAML. */
+  /** Returns a stub file in YAML. */
   public static String yaml(ObjectNode file) {
     Object plain = Json.mapper().convertValue(file, Object.class);
     DumpSettings settings =
@@ -127,7 +127,7 @@ public final class StubWriter {
     return Optional.empty();
   }
 
-  /** Adds a condition to those that are there, if they then still say the same. */
+  /** Adds a condition to the existing ones, unless that changes their meaning. */
   private static boolean join(ObjectNode form, JsonNode condition) {
     for (Map.Entry<String, JsonNode> member : condition.properties()) {
       JsonNode there = form.get(member.getKey());
@@ -140,7 +140,7 @@ public final class StubWriter {
         return false;
       }
     }
-    return Written.merge(form, condition);
+    return StubNodes.merge(form, condition);
   }
 
   private static Optional<String> checks(StubRule rule, ObjectNode form) {
@@ -149,7 +149,7 @@ public final class StubWriter {
             .map(StubCheck::condition)
             .map(condition -> condition.flatMap(Condition::written))
             .toList();
-    Optional<JsonNode> all = Written.all(written);
+    Optional<JsonNode> all = StubNodes.all(written);
     if (all.isPresent() && !written.isEmpty()) {
       form.set("check", all.get());
     }
@@ -184,31 +184,32 @@ public final class StubWriter {
     if (rule.isOnceEach()) {
       form.put("onceEach", true);
     }
-    if (rule.isUndescribed()) {
-      form.put("undescribed", true);
+    if (rule.isUnchecked()) {
+      form.put("unchecked", true);
     }
     rule.limit().ifPresent(calls -> form.put("times", calls));
     rule.from().ifPresent(instant -> form.put("from", instant.toString()));
     rule.until().ifPresent(instant -> form.put("until", instant.toString()));
-    rule.bodyFile().ifPresent(file -> form.put("bodyTo", file));
+    rule.bodyFile().ifPresent(file -> form.put("saveBodyTo", file));
     List<String> after = rule.after().stream().map(StubReference::name).toList();
     if (!after.isEmpty()) {
-      form.set("after", Written.texts(after));
+      form.set("after", StubNodes.texts(after));
     }
     for (Map.Entry<Integer, Answer> call : new TreeMap<>(rule.answersOnCall()).entrySet()) {
       Optional<JsonNode> written = AnswerWriter.write(call.getValue());
       if (written.isEmpty()) {
         return Optional.of(unwritable(call.getValue()));
       }
-      Written.merge(
-          form, Written.member("onCall", Written.member(call.getKey().toString(), written.get())));
+      StubNodes.merge(
+          form,
+          StubNodes.member("onCall", StubNodes.member(call.getKey().toString(), written.get())));
     }
     for (Optional<JsonNode> habit : rule.habits(AnswerWriter::write)) {
       if (habit.isEmpty()) {
-        return Optional.of("what it fails with is computed, or waits for the test");
+        return Optional.of("one of its failures is computed, or waits for the test");
       }
-      if (!Written.merge(form, habit.get())) {
-        return Optional.of("it has two habits of one kind");
+      if (!StubNodes.merge(form, habit.get())) {
+        return Optional.of("it has two behaviours of the same kind");
       }
     }
     return Optional.empty();

@@ -6,10 +6,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
-/** Reads when the parts of an answer are sent. */
+/** Reads the timing of an answer. */
 final class TimingReader {
 
-  /** What can be said of it; {@code pause} is between pieces. */
+  /** Keys of the timing; {@code pause} is between pieces. */
   static final Set<String> KEYS = Set.of("delay", "pauseBeforeBody", "pieces", "pause", "rate");
 
   private TimingReader() {}
@@ -38,13 +38,13 @@ final class TimingReader {
     return rate.isPresent() ? timed.atRate(rate.get()) : timed;
   }
 
-  /** One duration, or the shortest and the longest of those to draw from. */
+  /** Reads one duration, or the shortest and the longest of a random one. */
   private static List<Duration> span(Fields fields, String name) {
     List<Duration> all =
         fields.list(name).stream().map(node -> Durations.parse(node.text())).toList();
     if (all.size() > 2) {
       throw new IllegalArgumentException(
-          "\"" + name + "\" takes one duration, or the shortest and the longest.");
+          "\"" + name + "\" needs one duration, or the shortest and the longest.");
     }
     return all.size() == 1 ? List.of(all.get(0), all.get(0)) : all;
   }

@@ -17,14 +17,14 @@ import java.util.function.BinaryOperator;
 import java.util.function.Function;
 
 /**
- * Reads what a value must be: a plain value is that value, a mapping names what is asked for, and
- * where it names several things, all of them.
+ * Reads conditions on values: a plain value is that value; a mapping has one or more conditions,
+ * all of which must hold.
  */
 final class ValueReader {
 
   private static final String IGNORING_CASE = "ignoringCase";
 
-  /** What can be asked of a value. */
+  /** Keys of a condition. */
   static final Set<String> KEYS =
       Set.of(
           "is",
@@ -59,14 +59,14 @@ final class ValueReader {
     if (node.isSequence()) {
       problems.add(
           node,
-          "a sequence says too little here. Mend: { oneOf: [...] }, { list: [...] } for exactly "
-              + "these texts, or { json: [...] }.");
+          "a sequence is ambiguous here. Fix: { oneOf: [...] }, { list: [...] } for exactly these"
+              + " strings, or { json: [...] }.");
       return Optional.empty();
     }
     if (!node.isMapping()) {
       return problems.attempt(node, () -> plain(node));
     }
-    Fields fields = Fields.of(node, "condition on a value", KEYS, problems);
+    Fields fields = Fields.of(node, "condition", KEYS, problems);
     boolean anyCase = fields.isSet(IGNORING_CASE);
     List<ValueCondition> all = new ArrayList<>();
     for (Node.Member member : fields.members()) {
@@ -78,7 +78,7 @@ final class ValueReader {
       }
     }
     if (fields.members().isEmpty()) {
-      problems.add(node, "an empty mapping asks for nothing. Mend: { present: true }.");
+      problems.add(node, "an empty mapping has no condition. Fix: { present: true }.");
     }
     return all.stream().reduce(ValueCondition::and);
   }
@@ -129,8 +129,7 @@ final class ValueReader {
 
   private static ValueCondition existence(String name, Node node) {
     if (!node.json().isBoolean()) {
-      throw new IllegalArgumentException(
-          "here stands " + node.kind() + ", where true or false is meant.");
+      throw new IllegalArgumentException("expected true or false, found " + node.kind() + ".");
     }
     return node.json().booleanValue() == name.equals("missing")
         ? Values.missing()
@@ -144,7 +143,7 @@ final class ValueReader {
   private static ValueCondition between(Node node) {
     List<Node> bounds = Fields.elements(node);
     if (bounds.size() != 2) {
-      throw new IllegalArgumentException("between takes two numbers: [0.5, 4.5].");
+      throw new IllegalArgumentException("between needs two numbers: [0.5, 4.5].");
     }
     return Values.between(number(bounds.get(0)), number(bounds.get(1)));
   }
@@ -163,7 +162,7 @@ final class ValueReader {
     };
   }
 
-  /** A date-time with an offset. */
+  /** Reads a date-time with an offset. */
   static Instant instant(String text) {
     return parsed(text, it -> OffsetDateTime.parse(it).toInstant());
   }
@@ -173,14 +172,13 @@ final class ValueReader {
       return parser.apply(text);
     } catch (DateTimeException malformed) {
       throw new IllegalArgumentException(
-          "\"" + text + "\" is no time. Mend: a date, 2031-04-02, or 2031-04-02T04:10:00Z.");
+          "\"" + text + "\" is not a time. Fix: a date, 2031-04-02, or 2031-04-02T04:10:00Z.");
     }
   }
 
   private static Number number(Node node) {
     if (!node.json().isNumber()) {
-      throw new IllegalArgumentException(
-          "here stands " + node.kind() + ", where a number is meant.");
+      throw new IllegalArgumentException("expected a number, found " + node.kind() + ".");
     }
     return node.json().decimalValue();
   }
@@ -195,8 +193,7 @@ final class ValueReader {
 
   private static Node scalar(Node node) {
     if (node.isMapping() || node.isSequence()) {
-      throw new IllegalArgumentException(
-          "here stands " + node.kind() + ", where a plain value is meant.");
+      throw new IllegalArgumentException("expected a plain value, found " + node.kind() + ".");
     }
     return node;
   }

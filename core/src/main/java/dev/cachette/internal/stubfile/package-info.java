@@ -1,7 +1,6 @@
 /**
- * Stub files: from text to a tree that knows its lines, from the tree to stubs, and from stubs back
- * to text. What is read is the same model that Java makes; all problems are collected, none is
- * thrown.
+ * Stub files: from text to a tree with line numbers, from the tree to stubs, and from stubs back to
+ * text. The result is the same model as in Java; problems are collected, not thrown.
  */
 @NullMarked
 package dev.cachette.internal.stubfile;

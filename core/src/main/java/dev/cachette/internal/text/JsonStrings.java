@@ -6,8 +6,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Changes strings in a text that is JSON, or has some in it, and leaves all else as it is written.
- * Without an expression for the strings themselves: the JDK's fail on long ones with many escapes.
+ * Changes strings in JSON text, or in text that contains JSON, and leaves everything else
+ * unchanged. Does not use a regular expression for strings: Java's fail on long strings with many
+ * escapes.
  */
 public final class JsonStrings {
 
@@ -16,10 +17,9 @@ public final class JsonStrings {
   private JsonStrings() {}
 
   /**
-   * The text with other values of members that are strings.
+   * Returns the text with changed values of string members.
    *
-   * @param change takes the name and the value, without its quotes, as it is escaped; and answers
-   *     the value
+   * @param change receives the name and the escaped value without quotes, and returns the new value
    */
   public static String changeMembers(String text, BinaryOperator<String> change) {
     Matcher member = MEMBER.matcher(text);
@@ -39,7 +39,9 @@ public final class JsonStrings {
     return changed.append(text, copied, text.length()).toString();
   }
 
-  /** The text with other strings. The change takes each with its quotes, and answers it so. */
+  /**
+   * Returns the text with changed strings. The function receives and returns each with its quotes.
+   */
   public static String changeAll(String text, UnaryOperator<String> change) {
     StringBuilder changed = new StringBuilder();
     int copied = 0;
@@ -54,7 +56,7 @@ public final class JsonStrings {
     return changed.append(text, copied, text.length()).toString();
   }
 
-  /** The place of the quote that ends the string which begins at another; -1 if none does. */
+  /** Returns the position of the closing quote of a string; -1 if there is none. */
   private static int endOf(String text, int open) {
     for (int at = open + 1; at < text.length(); at++) {
       if (text.charAt(at) == '\\') {

@@ -2,7 +2,7 @@ package dev.cachette.internal.text;
 
 import java.util.Locale;
 
-/** Texts in quotes, on one line, with everything visible that the eye would miss. */
+/** Quotes texts on one line, and makes invisible characters visible. */
 public final class Quoting {
 
   private static final int LONGEST = 160;
@@ -10,12 +10,12 @@ public final class Quoting {
 
   private Quoting() {}
 
-  /** The text in quotes; a long one is cut at its end. */
+  /** Returns the text in quotes; a long one is cut at its end. */
   public static String quote(String text) {
     return quoteAround(text, 0);
   }
 
-  /** The text in quotes; a long one is cut to the surroundings of one place. */
+  /** Returns the text in quotes; a long one is cut around one position. */
   public static String quoteAround(String text, int place) {
     if (text.length() <= LONGEST) {
       return "\"" + visible(text) + "\"";
@@ -30,7 +30,7 @@ public final class Quoting {
         + " characters)";
   }
 
-  /** The text with control characters, odd spaces and invisible marks written as escapes. */
+  /** Returns the text with control characters, unusual spaces and invisible characters escaped. */
   public static String visible(String text) {
     StringBuilder out = new StringBuilder(text.length() + 8);
     for (int at = 0; at < text.length(); at++) {
@@ -51,7 +51,7 @@ public final class Quoting {
     return out.toString();
   }
 
-  /** Whether a character is one that nobody sees, or takes for a plain space. */
+  /** Returns true if a character is invisible, or looks like a plain space. */
   static boolean isInvisible(char c) {
     int type = Character.getType(c);
     return type == Character.CONTROL

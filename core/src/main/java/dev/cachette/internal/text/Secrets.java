@@ -2,10 +2,10 @@ package dev.cachette.internal.text;
 
 import java.util.Set;
 
-/** Takes tokens and passwords out of what is shown, by the names that they go by. */
+/** Masks tokens and passwords in output, by name. */
 public final class Secrets {
 
-  /** What stands in messages for what is secret. */
+  /** The replacement for secrets in messages. */
   public static final String MASK = "****";
 
   private static final Set<String> NAMES =
@@ -22,7 +22,7 @@ public final class Secrets {
 
   private Secrets() {}
 
-  /** Whether a parameter, field or member of this name is secret. */
+  /** Returns true if a parameter, field or member of this name is secret. */
   public static boolean isSecret(String name) {
     StringBuilder bare = new StringBuilder(name.length());
     for (int at = 0; at < name.length(); at++) {
@@ -34,12 +34,12 @@ public final class Secrets {
     return NAMES.contains(bare.toString());
   }
 
-  /** A value as it is shown under this name. */
+  /** Returns the masked value for this name. */
   public static String masked(String name, String value) {
     return isSecret(name) ? MASK : value;
   }
 
-  /** A URI or a URL-encoded form with the values of secret fields masked. */
+  /** Returns a URI or a URL-encoded form with secret values masked. */
   public static String maskedFields(String text) {
     StringBuilder shown = new StringBuilder(text.length());
     int kept = 0;
@@ -71,7 +71,7 @@ public final class Secrets {
     return at;
   }
 
-  /** JSON with the texts of secret members masked; other text stays as it is. */
+  /** Returns JSON with secret strings masked; other text is unchanged. */
   public static String maskedMembers(String text) {
     return JsonStrings.changeMembers(text, Secrets::masked);
   }

@@ -5,12 +5,15 @@ import java.math.BigDecimal;
 import java.text.Normalizer;
 import java.util.Optional;
 
-/** Where two texts part, and what the likely cause is. */
+/** Finds where two texts differ, and the likely cause. */
 public final class TextDifference {
 
   private TextDifference() {}
 
-  /** The first place where the texts differ; the length of the shorter if one begins the other. */
+  /**
+   * Returns the first position where the texts differ; the length of the shorter one if it is a
+   * prefix.
+   */
   public static int place(String one, String other) {
     int shorter = Math.min(one.length(), other.length());
     int at = 0;
@@ -20,23 +23,23 @@ public final class TextDifference {
     return at;
   }
 
-  /** Why two texts that differ may have been taken for the same. */
+  /** Returns the likely cause of a difference between similar texts. */
   public static Optional<String> cause(String expected, String actual) {
     if (expected.equalsIgnoreCase(actual)) {
-      return Optional.of("the same but for letter case");
+      return Optional.of("differs in letter case only");
     }
     if (expected.strip().equals(actual.strip())) {
-      return Optional.of("the same but for white space at its ends");
+      return Optional.of("differs in white space at its ends only");
     }
     if (withoutInvisible(expected).equals(withoutInvisible(actual))) {
-      return Optional.of("the same but for an invisible character, written as an escape here");
+      return Optional.of("differs in an invisible character only, shown as an escape here");
     }
     if (squeezed(expected).equals(squeezed(actual))) {
-      return Optional.of("the same but for white space or line ends");
+      return Optional.of("differs in white space or line endings only");
     }
     if (Normalizer.normalize(expected, Normalizer.Form.NFC)
         .equals(Normalizer.normalize(actual, Normalizer.Form.NFC))) {
-      return Optional.of("the same letters, but composed otherwise (Unicode normal forms)");
+      return Optional.of("the same letters in another Unicode normal form");
     }
     return encoding(expected, actual)
         .or(() -> quotes(expected, actual))
@@ -46,25 +49,25 @@ public final class TextDifference {
   private static Optional<String> encoding(String expected, String actual) {
     String once = Percent.decodeForm(actual);
     if (once.equals(expected)) {
-      return Optional.of("encoded once too often by the caller");
+      return Optional.of("encoded twice by the caller");
     }
     if (Percent.decodeForm(expected).equals(actual)) {
       return Optional.of(
-          "what the stub expects is still percent-encoded; values are decoded first");
+          "the expected value is percent-encoded; values are decoded before they are compared");
     }
     return Optional.empty();
   }
 
   private static Optional<String> quotes(String expected, String actual) {
     return actual.equals("\"" + expected + "\"") || expected.equals("\"" + actual + "\"")
-        ? Optional.of("the same but for quotes around it")
+        ? Optional.of("differs in the quotes around it only")
         : Optional.empty();
   }
 
   private static Optional<String> number(String expected, String actual) {
     try {
       return new BigDecimal(expected).compareTo(new BigDecimal(actual)) == 0
-          ? Optional.of("the same number, written otherwise")
+          ? Optional.of("the same number in another notation")
           : Optional.empty();
     } catch (NumberFormatException notBothNumbers) {
       return Optional.empty();

@@ -1,6 +1,4 @@
-/**
- * Texts as a person reads them: quoted, cut, compared. Not public API: may change in any release.
- */
+/** Texts for people: quoting, cutting, comparing. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.text;
 

@@ -4,7 +4,7 @@ import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Hosts in the one form that equal hosts share. */
+/** Hosts in normal form. */
 public final class Hosts {
 
   private static final int GROUPS = 8;
@@ -14,8 +14,8 @@ public final class Hosts {
   private Hosts() {}
 
   /**
-   * A host in lower case; an IPv6 address, with or without brackets, as RFC 5952 writes it. What is
-   * malformed, or ends in an IPv4 address, stays as it is.
+   * Returns a host in lower case; an IPv6 address, with or without brackets, as in RFC 5952.
+   * Malformed hosts, and those that end in an IPv4 address, are unchanged.
    */
   public static String canonical(String host) {
     String lower = host.toLowerCase(Locale.ROOT);
@@ -26,7 +26,7 @@ public final class Hosts {
     return IPV6.matcher(bare).matches() ? compressed(bare) : bare;
   }
 
-  /** Whether a host is an address, not a name. */
+  /** Returns true if a host is an address, not a name. */
   public static boolean isAddress(String host) {
     return host.indexOf(':') >= 0 || isDigitsAndDots(host);
   }

@@ -14,19 +14,20 @@ public final class Percent {
 
   private Percent() {}
 
-  /** The text with every valid escape decoded as UTF-8; an invalid escape stays as it is. */
+  /** Decodes every valid escape as UTF-8; invalid escapes are unchanged. */
   public static String decode(String raw) {
     return raw.indexOf('%') < 0 ? raw : decodeEscapes(raw);
   }
 
-  /** As {@link #decode}, and a plus sign means a space, as HTML forms write it. */
+  /** As {@link #decode}, with a plus sign as a space, as in HTML forms. */
   public static String decodeForm(String raw) {
     return decode(raw.replace('+', ' '));
   }
 
   /**
-   * The text in the one form that equivalent escapes share (RFC 3986 section 6.2.2): unreserved
-   * characters plain, hexadecimal digits in upper case, everything outside ASCII escaped.
+   * Returns the text in normal form, in which equivalent escapes are equal (RFC 3986 section
+   * 6.2.2): unreserved characters plain, hexadecimal digits in upper case, everything outside ASCII
+   * escaped.
    */
   public static String normalise(String raw) {
     return isNormal(raw) ? raw : normalised(raw);
@@ -63,7 +64,7 @@ public final class Percent {
     return out.toString();
   }
 
-  /** The text with every character escaped that {@link java.net.URI} would refuse. */
+  /** Escapes every character that {@link java.net.URI} would reject. */
   public static String encodeIllegal(String raw) {
     return isPlain(raw) ? raw : encodedIllegal(raw);
   }
@@ -92,7 +93,7 @@ public final class Percent {
     return out.toString();
   }
 
-  /** The text as a name or value in a URL-encoded form. */
+  /** Encodes a name or value of a URL-encoded form. */
   public static String encodeForm(String text) {
     StringBuilder out = new StringBuilder(text.length() + 8);
     for (byte b : text.getBytes(StandardCharsets.UTF_8)) {
@@ -107,7 +108,7 @@ public final class Percent {
     return out.toString();
   }
 
-  /** The text as one segment of a path. */
+  /** Encodes one segment of a path. */
   public static String encodeSegment(String text) {
     return encodeForm(text).replace("+", "%20").replace("%7E", "~").replace("*", "%2A");
   }

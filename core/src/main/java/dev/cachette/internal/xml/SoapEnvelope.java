@@ -16,7 +16,7 @@ public record SoapEnvelope(String version, Optional<Name> bodyElement) {
   private static final String SOAP_11 = "http://schemas.xmlsoap.org/soap/envelope/";
   private static final String SOAP_12 = "http://www.w3.org/2003/05/soap-envelope";
 
-  /** The envelope that a document is; empty if it is none. */
+  /** Returns the envelope of a document; empty if it is not an envelope. */
   public static Optional<SoapEnvelope> in(Document document) {
     Element root = document.getDocumentElement();
     boolean is11 = SOAP_11.equals(root.getNamespaceURI());
@@ -42,7 +42,7 @@ public record SoapEnvelope(String version, Optional<Name> bodyElement) {
   /** The name of an element. */
   public record Name(Optional<String> namespace, String local) {
 
-    /** {@code {urn:customs}DeclareCargo}. */
+    /** Returns {@code {urn:customs}DeclareCargo}. */
     @Override
     public String toString() {
       return namespace.map(uri -> "{" + uri + "}").orElse("") + local;

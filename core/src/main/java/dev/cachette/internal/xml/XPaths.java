@@ -2,7 +2,7 @@ package dev.cachette.internal.xml;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.internal.json.Written;
+import dev.cachette.internal.json.StubNodes;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
@@ -19,8 +19,8 @@ import org.w3c.dom.Document;
 import org.w3c.dom.Node;
 
 /**
- * An XPath 1.0 expression with the namespaces of its prefixes. The JDK's expressions are not safe
- * to share, so it is compiled anew for each document.
+ * An XPath 1.0 expression with its namespace prefixes. The JDK's expressions are not thread-safe,
+ * so it is compiled for each document.
  */
 public final class XPaths {
 
@@ -28,9 +28,9 @@ public final class XPaths {
   private final Map<String, String> namespaces;
 
   /**
-   * An expression.
+   * Compiles an expression.
    *
-   * @throws IllegalArgumentException if it is malformed, or uses a prefix that is not given
+   * @throws IllegalArgumentException if it is malformed, or uses an undeclared prefix
    */
   public XPaths(String expression, Map<String, String> namespaces) {
     this.expression = expression;
@@ -40,17 +40,17 @@ public final class XPaths {
     } catch (XPathExpressionException malformed) {
       throw new IllegalArgumentException(
           String.format(
-              "\"%s\" is no XPath 1.0 expression: %s\nMend: correct it%s.",
+              "\"%s\" is not a valid XPath 1.0 expression: %s\nFix: correct it%s.",
               expression,
               reason(malformed),
               this.namespaces.isEmpty()
-                  ? "; the prefixes it uses are given as a map, Map.of(\"v\", \"urn:harbour\")"
+                  ? "; declare its prefixes in a map, Map.of(\"v\", \"urn:harbour\")"
                   : ""),
           malformed);
     }
   }
 
-  /** The text of each node that is found; of a number, text or truth value that alone. */
+  /** Returns the text of each selected node; of a number, string or boolean, its text. */
   public List<String> find(Document document) {
     try {
       XPathEvaluationResult<?> result = compiler().compile(expression).evaluateExpression(document);
@@ -68,7 +68,7 @@ public final class XPaths {
     }
   }
 
-  /** The nodes that are found; none where it finds something else. */
+  /** Returns the selected nodes; none if the result is not a node set. */
   public List<Node> nodes(Document document) {
     try {
       XPathEvaluationResult<?> result = compiler().compile(expression).evaluateExpression(document);
@@ -82,9 +82,9 @@ public final class XPaths {
     }
   }
 
-  /** How a stub file writes that what is found fulfils a condition. */
+  /** Returns the stub-file form of a condition on the result. */
   public JsonNode written(JsonNode condition) {
-    ObjectNode form = Written.member("xpath", Written.member(expression, condition));
+    ObjectNode form = StubNodes.member("xpath", StubNodes.member(expression, condition));
     if (!namespaces.isEmpty()) {
       ObjectNode prefixes = form.putObject("namespaces");
       new TreeMap<>(namespaces).forEach(prefixes::put);
@@ -98,7 +98,7 @@ public final class XPaths {
     return compiler;
   }
 
-  /** XPath writes whole numbers without a fraction. */
+  /** Formats whole numbers without a fraction, as XPath does. */
   private static String plain(Object value) {
     return value instanceof Double number && number == Math.rint(number)
         ? Long.toString(number.longValue())
@@ -115,7 +115,7 @@ public final class XPaths {
     return expression;
   }
 
-  /** What the prefixes of an expression stand for. */
+  /** The namespaces of the prefixes. */
   private record Prefixes(Map<String, String> namespaces) implements NamespaceContext {
 
     @Override

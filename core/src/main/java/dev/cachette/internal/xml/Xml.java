@@ -13,13 +13,13 @@ import org.xml.sax.InputSource;
 import org.xml.sax.SAXException;
 import org.xml.sax.SAXParseException;
 
-/** Reads XML, aware of namespaces; nothing outside the text is ever loaded. */
+/** Parses XML with namespaces; external entities are never loaded. */
 public final class Xml {
 
   private Xml() {}
 
   /**
-   * A text as a document.
+   * Parses text.
    *
    * @throws MalformedXml if it is not well-formed
    */
@@ -28,7 +28,7 @@ public final class Xml {
   }
 
   /**
-   * Bytes as a document, in the charset that they declare themselves.
+   * Parses bytes, in the charset that they declare.
    *
    * @throws MalformedXml if they are not well-formed
    */
@@ -51,12 +51,12 @@ public final class Xml {
     } catch (ParserConfigurationException impossible) {
       throw new IllegalStateException(impossible);
     } catch (IOException malformed) {
-      // Bytes that are not in the charset they claim; there is no other input here.
+      // Bytes that are invalid in their declared charset; no other I/O happens here.
       throw new MalformedXml(malformed.getMessage());
     }
   }
 
-  /** A text that is no well-formed XML; the message says where and why. */
+  /** Thrown for text that is not well-formed XML; the message says where and why. */
   public static final class MalformedXml extends Exception {
     private static final long serialVersionUID = 1;
 
@@ -65,7 +65,7 @@ public final class Xml {
     }
   }
 
-  /** The JDK's own parser: one on the class path may not know the limits set here. */
+  /** The JDK's own parser: one on the class path may not support the limits set here. */
   private static final class Factory {
     static final DocumentBuilderFactory SAFE = create();
 
@@ -87,7 +87,7 @@ public final class Xml {
     }
   }
 
-  /** Throws what the parser would print. */
+  /** Throws instead of printing. */
   private static final class Throwing implements ErrorHandler {
     @Override
     public void warning(SAXParseException harmless) {}

@@ -1,6 +1,6 @@
 package dev.cachette.internal.xml;
 
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
 import dev.cachette.match.Difference;
@@ -14,8 +14,8 @@ import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /**
- * Compares XML by what it says: namespaces, not prefixes; attributes in any order; white space
- * between elements and at the ends of text left out, as are comments.
+ * Compares XML by content: namespaces instead of prefixes, attributes in any order; ignores
+ * comments, and white space between elements and at the ends of text.
  */
 public final class XmlComparison {
 
@@ -23,7 +23,7 @@ public final class XmlComparison {
 
   private XmlComparison() {}
 
-  /** What differs, by path; empty if both say the same. */
+  /** Returns the differences by path; empty if the documents are equivalent. */
   public static List<Difference> differences(Element expected, Element actual) {
     XmlComparison comparison = new XmlComparison();
     comparison.compare(expected, actual, "/" + actual.getNodeName());
@@ -58,7 +58,7 @@ public final class XmlComparison {
           if (actual.containsKey(name)) {
             compareText(value, actual.get(name), place);
           } else {
-            Optional<String> near = Likeness.hint("an attribute", name, actual.keySet());
+            Optional<String> near = NameSuggester.hint("an attribute", name, actual.keySet());
             found.add(new Difference(place, Quoting.quote(value), Difference.MISSING, near));
           }
         });
@@ -87,7 +87,7 @@ public final class XmlComparison {
     if (wanted.size() > both) {
       Element lacking = wanted.get(both);
       Optional<String> near =
-          Likeness.hint(
+          NameSuggester.hint(
               "an element", local(lacking), actual.stream().map(XmlComparison::local).toList());
       found.add(
           new Difference(path + "/" + local(lacking), shown(lacking), Difference.MISSING, near));
@@ -137,7 +137,7 @@ public final class XmlComparison {
     return attributes;
   }
 
-  /** Local name with its namespace, as {@code {urn:x}vessel}. */
+  /** Returns the local name with its namespace, as {@code {urn:x}vessel}. */
   private static String name(Node node) {
     return (node.getNamespaceURI() == null ? "" : "{" + node.getNamespaceURI() + "}") + local(node);
   }

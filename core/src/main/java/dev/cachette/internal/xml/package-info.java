@@ -1,4 +1,4 @@
-/** XML: reading it safely, comparing it, XPath 1.0. Not public API: may change in any release. */
+/** XML: safe parsing, comparison, XPath 1.0. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.xml;
 

@@ -8,19 +8,19 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One value of a text, and where it stands.
+ * One value of a text, with its place.
  *
  * @param line its line, from 1
  * @param column its column, from 1
- * @param trail the way to it from the root; where an alias names it, that of its anchor
- * @param scalar its value, if it has no parts
- * @param members its members, in their order; null if it is no mapping
- * @param elements its elements; null if it is no sequence
+ * @param trail its path from the root; for an alias, the path of its anchor
+ * @param scalar its value, if it is a scalar
+ * @param members its members, in order; null if it is not a mapping
+ * @param elements its elements; null if it is not a sequence
  */
 public record Node(
     int line,
     int column,
-    Trail trail,
+    NodePath trail,
     @Nullable JsonNode scalar,
     @Nullable List<Member> members,
     @Nullable List<Node> elements) {
@@ -29,42 +29,42 @@ public record Node(
    * A member of a mapping.
    *
    * @param name its name
-   * @param key the name as a node, for where it stands
+   * @param key the name as a node, for its place
    * @param value its value
    */
   public record Member(String name, Node key, Node value) {}
 
-  /** This value, as if it began where another one does. */
+  /** Returns this value at the place of another one. */
   public Node startingAt(Node other) {
     return new Node(other.line, other.column, trail, scalar, members, elements);
   }
 
-  /** The way to it from the root: {@code stubs[0].answer}. */
+  /** Returns its path from the root: {@code stubs[0].answer}. */
   public String path() {
     return trail.toString();
   }
 
-  /** Whether it has members. */
+  /** Returns true if it is a mapping. */
   public boolean isMapping() {
     return members != null;
   }
 
-  /** Whether it has elements. */
+  /** Returns true if it is a sequence. */
   public boolean isSequence() {
     return elements != null;
   }
 
-  /** Whether it is a text. */
+  /** Returns true if it is a string. */
   public boolean isText() {
     return scalar != null && scalar.isTextual();
   }
 
-  /** The value as it is written; empty where it has parts. */
+  /** Returns the scalar as written; empty for others. */
   public String text() {
     return scalar == null ? "" : scalar.asText();
   }
 
-  /** Whether a text in it, or the name of a member, has this part. */
+  /** Returns true if a string in it, or the name of a member, contains this text. */
   public boolean mentions(String part) {
     if (members != null) {
       for (Member member : members) {
@@ -83,7 +83,7 @@ public record Node(
     return isText() && scalar.textValue().contains(part);
   }
 
-  /** The value as JSON. */
+  /** Returns the value as JSON. */
   public JsonNode json() {
     if (members != null) {
       ObjectNode object = JsonNodeFactory.instance.objectNode();
@@ -98,7 +98,7 @@ public record Node(
     return scalar == null ? JsonNodeFactory.instance.nullNode() : scalar;
   }
 
-  /** What it is, for messages: {@code a mapping}, {@code the text "04:10"}. */
+  /** Returns a description for messages: {@code a mapping}, {@code "04:10"}. */
   public String kind() {
     if (members != null) {
       return "a mapping";
@@ -106,8 +106,6 @@ public record Node(
     if (elements != null) {
       return "a sequence";
     }
-    return scalar == null || scalar.isNull()
-        ? "nothing"
-        : (scalar.isTextual() ? "the text " : "") + scalar;
+    return scalar == null || scalar.isNull() ? "nothing" : scalar.toString();
   }
 }

@@ -28,14 +28,14 @@ import org.snakeyaml.engine.v2.resolver.ScalarResolver;
 import org.snakeyaml.engine.v2.schema.JsonSchema;
 
 /**
- * Reads YAML 1.2, of which JSON is a part, into a tree that knows its lines. Only what JSON calls a
- * number, a truth value or null is one: {@code no} and {@code 2031-04-02} are texts.
+ * Parses YAML 1.2, which includes JSON, into a tree with line numbers. Only JSON's numbers,
+ * booleans and null are recognised: {@code no} and {@code 2031-04-02} are strings.
  */
 public final class Trees {
 
   private static final int LARGEST = 256 << 20;
 
-  /** So many values can be meant by a text, those that aliases repeat included. */
+  /** The maximum number of values in a text, including those that aliases repeat. */
   private static final long MOST_VALUES = 10_000_000;
 
   private static final JsonSchema SCHEMA = new JsonSchema();
@@ -48,24 +48,24 @@ public final class Trees {
           .setBufferSize(8192)
           .build();
 
-  private final Complaints problems;
+  private final ProblemListener problems;
   private final Iterator<Event> events;
 
-  /** What anchors name; null for what is not read to its end yet. */
+  /** Values of anchors; null while the value is still being parsed. */
   private final Map<String, @Nullable Anchored> anchors = new HashMap<>();
 
   private long values;
 
-  /** A value that aliases can name, and how many values are in it. */
+  /** An anchored value, and the number of values in it. */
   private record Anchored(Node node, long size) {}
 
-  private Trees(Iterator<Event> events, Complaints problems) {
+  private Trees(Iterator<Event> events, ProblemListener problems) {
     this.events = events;
     this.problems = problems;
   }
 
-  /** The tree of a text; empty if it has none, or where it is malformed, which is a problem. */
-  public static Optional<Node> read(String text, Complaints problems) {
+  /** Returns the tree of a text; empty if it is empty or malformed, which is reported. */
+  public static Optional<Node> read(String text, ProblemListener problems) {
     try {
       Iterator<Event> events = new Parse(SETTINGS).parseString(withoutTabs(text)).iterator();
       return new Trees(events, problems).document();
@@ -76,14 +76,12 @@ public final class Trees {
           "",
           message(malformed));
     } catch (YamlEngineException malformed) {
-      problems.add(1, 1, "", "this is no YAML: " + malformed.getMessage());
+      problems.add(1, 1, "", "not valid YAML: " + malformed.getMessage());
     }
     return Optional.empty();
   }
 
-  /**
-   * JSON may be indented by tabs, which YAML refuses; no text in it has one that is not escaped.
-   */
+  /** JSON may be indented with tabs, which YAML forbids; strings contain escaped tabs only. */
   private static String withoutTabs(String text) {
     return text.indexOf('\t') >= 0 && Json.problemIn(text).isEmpty()
         ? text.replace('\t', ' ')
@@ -92,7 +90,7 @@ public final class Trees {
 
   private static String message(MarkedYamlEngineException malformed) {
     String context = malformed.getContext() == null ? "" : malformed.getContext() + ", ";
-    return "this is no YAML: " + context + malformed.getProblem();
+    return "not valid YAML: " + context + malformed.getProblem();
   }
 
   private Optional<Node> document() {
@@ -100,19 +98,21 @@ public final class Trees {
     while (events.hasNext()) {
       Event event = events.next();
       if (event instanceof NodeEvent && root == null) {
-        root = node(event, Trail.ROOT);
+        root = node(event, NodePath.ROOT);
       } else if (event instanceof NodeEvent) {
         Mark mark = event.getStartMark().orElseThrow();
         throw new YamlEngineException(
-            "a second document begins in line " + (mark.getLine() + 1) + "; only one is read.");
+            "a second document begins in line "
+                + (mark.getLine() + 1)
+                + "; only one is supported.");
       }
     }
     return Optional.ofNullable(root);
   }
 
-  private Node node(Event event, Trail trail) {
+  private Node node(Event event, NodePath trail) {
     if (++values > MOST_VALUES) {
-      throw new YamlEngineException("it means more than " + MOST_VALUES + " values.");
+      throw new YamlEngineException("it expands to more than " + MOST_VALUES + " values.");
     }
     long before = values;
     Mark mark = event.getStartMark().orElseThrow();
@@ -137,22 +137,22 @@ public final class Trees {
     return node;
   }
 
-  /** What an alias names. */
+  /** Returns the value of an alias. */
   private Node named(String name, Node at) {
     Anchored anchored = anchors.get(name);
     if (anchored != null) {
       values += anchored.size();
       return anchored.node();
     }
-    complain(
+    report(
         at,
         anchors.containsKey(name)
-            ? "it contains itself, by an alias. Mend: write it out."
-            : "there is no anchor &" + name + " before it.");
+            ? "it contains itself, by an alias. Fix: write it without the alias."
+            : "unknown anchor &" + name + " before this alias.");
     return at;
   }
 
-  private List<Node> elements(Trail trail) {
+  private List<Node> elements(NodePath trail) {
     List<Node> elements = new ArrayList<>();
     for (Event each = events.next();
         each.getEventId() != Event.ID.SequenceEnd;
@@ -162,7 +162,7 @@ public final class Trees {
     return Collections.unmodifiableList(elements);
   }
 
-  private List<Node.Member> members(Trail trail) {
+  private List<Node.Member> members(NodePath trail) {
     List<Node.Member> members = new ArrayList<>();
     Set<String> names = new HashSet<>();
     for (Event each = events.next();
@@ -170,19 +170,21 @@ public final class Trees {
         each = events.next()) {
       Node key = node(each, trail);
       if (key.scalar() == null) {
-        complain(key, "a key must be a text, not " + key.kind() + ".");
+        report(key, "a key must be a string, not " + key.kind() + ".");
       }
       String name = key.text();
       Node value = node(events.next(), trail.member(name));
       if (!names.add(name)) {
-        complain(key, "the key \"" + name + "\" stands there twice. Mend: leave one of them.");
+        report(key, "duplicate key \"" + name + "\". Fix: remove one of them.");
       }
       members.add(new Node.Member(name, key, value));
     }
     return Collections.unmodifiableList(members);
   }
 
-  /** Whether it can be nothing else: quoted, or no word of JSON and not begun like a number. */
+  /**
+   * Returns true for an unambiguous string: quoted, or no JSON word and not begun like a number.
+   */
   private static boolean isText(ScalarEvent scalar, String text) {
     if (!scalar.getImplicit().canOmitTagInPlainScalar()) {
       return true;
@@ -193,7 +195,7 @@ public final class Trees {
     };
   }
 
-  /** Whether it is a whole number, not negative, that an int surely holds. */
+  /** Returns true for a whole number that is not negative and fits in an int. */
   private static boolean isShortNumber(String text) {
     if (text.isEmpty() || text.length() > 9 || text.charAt(0) == '0' && text.length() > 1) {
       return false;
@@ -206,14 +208,14 @@ public final class Trees {
     return true;
   }
 
-  private void complain(Node at, String message) {
+  private void report(Node at, String message) {
     problems.add(at.line(), at.column(), at.path(), message);
   }
 
   private static JsonNode scalar(ScalarEvent scalar) {
     String text = scalar.getValue();
     if (scalar.getTag().isEmpty()) {
-      // What most are: the expressions that tell the others cost more than all else of a scalar.
+      // Most scalars are strings: the expressions for others are the most expensive part.
       if (isText(scalar, text)) {
         return JsonNodeFactory.instance.textNode(text);
       }

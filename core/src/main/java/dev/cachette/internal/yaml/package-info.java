@@ -1,6 +1,6 @@
 /**
- * YAML 1.2, of which JSON is a part, as trees that know their lines. Not public API: may change in
- * any release.
+ * YAML 1.2, which includes JSON, as trees with line numbers. Not public API: may change in any
+ * release.
  */
 @NullMarked
 package dev.cachette.internal.yaml;

@@ -8,7 +8,7 @@ import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
-import dev.cachette.internal.content.ContentCoding;
+import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.match.Content;
 import java.io.IOException;
@@ -106,17 +106,17 @@ record Placement(String name, String secret, Exchange exchange) {
       System.arraycopy(bytes, 0, more, 4, bytes.length);
       return Body.of(more);
     }
-    Optional<ContentCoding> coding = ContentCoding.named(kind);
-    return Body.of(coding.isPresent() ? coding.get().encode(bytes) : bytes);
+    Optional<ContentEncoding> encoding = ContentEncoding.named(kind);
+    return Body.of(encoding.isPresent() ? encoding.get().encode(bytes) : bytes);
   }
 
-  /** The secret behind a prefix, in one form after the other. */
+  /** Returns the secret behind a prefix, in one form after the other. */
   private static String written(String secret, String prefix, String forms) {
     String text =
         prefix == null
             ? secret
             : prefix.equals("json")
-                ? "{\"word\":\"" + Marker.Form.JSON.of(secret) + "\"}"
+                ? "{\"word\":\"" + Placeholder.Form.JSON.of(secret) + "\"}"
                 : prefix + ":" + secret;
     for (String form : forms.isEmpty() ? new String[0] : forms.substring(1).split("\\|")) {
       text = in(form, text);
@@ -149,7 +149,7 @@ record Placement(String name, String secret, Exchange exchange) {
     };
   }
 
-  /** What a caller is told, whatever coding it comes in. */
+  /** Returns what a caller is told, whatever encoding it comes in. */
   static String said(Response response) {
     return response.status()
         + " "

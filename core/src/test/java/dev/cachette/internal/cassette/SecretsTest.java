@@ -8,7 +8,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -56,7 +56,8 @@ class SecretsTest {
     assertFalse(new Leak(placement.secret()).isIn(file), () -> text(file));
     assertTrue(new Leak(placement.secret()).isIn(placement.exchange()), "it was there before");
 
-    InPlay replay = new InPlay("harbour", settings, Recording.REPLAY, recordings(file));
+    LoadedCassette replay =
+        new LoadedCassette("harbour", settings, RecordingMode.REPLAY, recordings(file));
     Exchange replayed = replay.replay(placement.exchange().request()).orElseThrow().exchange();
     assertEquals(
         Placement.said(placement.exchange().response().orElseThrow()),
@@ -105,7 +106,7 @@ class SecretsTest {
       CassetteSettings settings = CassetteSettings.defaults().redact("HARBOUR_KEY", SIMPLE);
       byte[] file = written(settings, placement.exchange());
       assertFalse(new Leak(SIMPLE).isIn(file));
-      new InPlay("harbour", settings, Recording.REPLAY, recordings(file))
+      new LoadedCassette("harbour", settings, RecordingMode.REPLAY, recordings(file))
           .replay(placement.exchange().request())
           .orElseThrow();
     }
@@ -131,28 +132,29 @@ class SecretsTest {
         Placement.of("GET https://tides.example/v1/tides?key=marrow\ncookie: unit=metres");
     byte[] file =
         written(
-            CassetteSettings.defaults().redaction(how -> how.sparing("key", "unit")),
+            CassetteSettings.defaults().redaction(how -> how.except("key", "unit")),
             placement.exchange());
     assertTrue(text(file).contains("key=marrow"), () -> text(file));
     assertTrue(text(file).contains("unit=metres"), () -> text(file));
   }
 
   private static byte[] written(CassetteSettings settings, Exchange exchange) throws IOException {
-    InPlay cassette = new InPlay("harbour", settings, Recording.CREATE, recordings(new byte[0]));
+    LoadedCassette cassette =
+        new LoadedCassette("harbour", settings, RecordingMode.CREATE, recordings(new byte[0]));
     cassette.keep(exchange);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
-    Recordings nothing = recordings(new byte[0]);
+    RecordedExchanges nothing = recordings(new byte[0]);
     new Merge(nothing, cassette.finished(), false, Varying.none())
         .writeTo(out, nothing, Instant.EPOCH, "1");
     return out.toByteArray();
   }
 
-  static Recordings recordings(byte[] file) throws IOException {
+  static RecordedExchanges recordings(byte[] file) throws IOException {
     HarIndex index =
         file.length == 0
             ? HarIndex.empty("harbour.har")
             : HarIndex.read("harbour.har", new ByteArrayInputStream(file));
-    return new Recordings(
+    return new RecordedExchanges(
         index,
         entry -> new String(file, (int) entry.offset(), entry.length(), StandardCharsets.UTF_8));
   }

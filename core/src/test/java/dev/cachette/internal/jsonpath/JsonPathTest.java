@@ -111,7 +111,7 @@ class JsonPathTest {
     assertTrue(
         refused.getMessage().startsWith("Malformed JSONPath (RFC 9535), at " + expected),
         refused::getMessage);
-    assertTrue(refused.getMessage().contains("^\n\nMend: "), refused::getMessage);
+    assertTrue(refused.getMessage().contains("^\n\nFix: "), refused::getMessage);
   }
 
   @Test

@@ -112,7 +112,7 @@ class ResponderTest {
 
           POST http://berths.example/v1/bookings/
 
-        Nearest, of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
+        Closest, of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
         It does not answer because of the origin, and 1 more:
             expected  https://berths.example
             actual    http://berths.example
@@ -133,7 +133,7 @@ class ResponderTest {
                         actual    /v1/bookings/
                         cause     the same path, but called with a slash at its end
 
-        Mend: correct the call; or, if it is right, stub it: \
+        Fix: correct the call; or, if it is right, stub it: \
         net.stub("POST http://berths.example/v1/bookings/").answer(...).
         Where several stubs fit, the inner scope wins, then the more specific request, then the \
         later declaration.
@@ -143,7 +143,7 @@ class ResponderTest {
   }
 
   @Test
-  void aSingleDifferenceIsNamedInTheMend() {
+  void aSingleDifferenceIsNamedInTheFix() {
     stub("GET https://tides.example/v1/tides?day={day}", 30, json("{}"));
 
     assertTrue(
@@ -157,11 +157,12 @@ class ResponderTest {
                                    actual    missing
                                    cause     a parameter with almost the same name, "Day"
 
-                Mend: send the query day, or leave it out of the stub.
-                Where several stubs fit, the inner scope wins,"""));
+                Fix: send the query day, or leave it out of the stub.
+                Where several stubs fit, the inner scope wins,\
+                """));
     assertTrue(
         explanationOf("PUT https://tides.example/v1/tides?day=2")
-            .contains("\nMend: correct the call; or, if it is right, stub it: net.stub(\"PUT "));
+            .contains("\nFix: correct the call; or, if it is right, stub it: net.stub(\"PUT "));
   }
 
   @Test
@@ -189,7 +190,7 @@ class ResponderTest {
                 + "It does not answer because of the declaration:"));
     assertEquals(
         "The stub \"GET /v1/tides\" (BerthDeskTest.java:17) has no answer. "
-            + "Mend: end its declaration with .answer(...).",
+            + "Fix: end its declaration with .answer(...).",
         misuse.getMessage());
     assertEquals(17, misuse.getStackTrace()[0].getLineNumber());
     assertEquals(AssertionFailedError.class, misuse.getSuppressed()[0].getClass());
@@ -259,7 +260,7 @@ class ResponderTest {
   }
 
   @Test
-  void theMendForAnotherTypeIsTheConditionThatWouldHold() {
+  void theFixForAnotherTypeIsTheConditionThatWouldHold() {
     desk.stub(
         desk.draft(
             RequestPattern.of("POST /v1")
@@ -276,11 +277,10 @@ class ResponderTest {
 
     assertTrue(
         draught.contains(
-            "Mend: send a number, or accept text: .json(\"$.draught\", is(\"4.2\")).\n"),
+            "Fix: send a number, or accept text: .json(\"$.draught\", is(\"4.2\")).\n"),
         draught);
     assertTrue(
-        berth.contains("Mend: send text, or accept a number: .json(\"$.berth\", is(12)).\n"),
-        berth);
+        berth.contains("Fix: send text, or accept a number: .json(\"$.berth\", is(12)).\n"), berth);
   }
 
   @Test
@@ -288,7 +288,7 @@ class ResponderTest {
     desk.stub("GET /v1/tides", 1, Answers.computed(received -> text("late")));
     StubScope first = scopes.enter();
     Exchange slow =
-        desk.responder().receive(request("GET https://tides.example/v1/tides"), Carrier.ANY);
+        desk.responder().receive(request("GET https://tides.example/v1/tides"), ConnectionInfo.ANY);
     scopes.leave(first).raise(true, false);
     scopes.enter();
 
@@ -301,7 +301,7 @@ class ResponderTest {
   void callsStandInTheOrderInWhichTheyArrived() {
     desk.stub("GET /v1/{n}", 1, text(""));
     Exchange slow =
-        desk.responder().receive(request("GET https://tides.example/v1/1"), Carrier.ANY);
+        desk.responder().receive(request("GET https://tides.example/v1/1"), ConnectionInfo.ANY);
     desk.get("GET https://tides.example/v1/2");
     slow.reply();
 

@@ -35,8 +35,7 @@ class ArrivalController {
               .body(Booking.class);
       return new Arrival(vessel, booked == null ? "none" : booked.berth(), tides.high());
     } catch (HttpServerErrorException busy) {
-      throw new ResponseStatusException(
-          HttpStatus.SERVICE_UNAVAILABLE, "no berth can be had", busy);
+      throw new ResponseStatusException(HttpStatus.SERVICE_UNAVAILABLE, "no berth available", busy);
     }
   }
 

@@ -5,7 +5,7 @@ import java.io.InputStream;
 import java.io.PrintStream;
 import java.net.URI;
 
-/** Prints the tides; the service's URL can be set for those who have one of their own. */
+/** Prints the tides; the service's URL is configurable. */
 public final class TideCommand {
 
   private TideCommand() {}

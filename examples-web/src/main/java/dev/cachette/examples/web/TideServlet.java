@@ -7,7 +7,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
 
-/** Passes the tides on, in a plain servlet container. */
+/** Forwards the tides, in a plain servlet container. */
 public final class TideServlet extends HttpServlet {
 
   private static final long serialVersionUID = 1;
@@ -17,13 +17,13 @@ public final class TideServlet extends HttpServlet {
   /** For the container. */
   public TideServlet() {}
 
-  /** Asks once, when the container starts, which station is ours. */
+  /** Asks once, at start-up, which station is ours. */
   @Override
   public void init() {
     try (InputStream in = open("/v1/stations/ours")) {
       station = new String(in.readAllBytes());
     } catch (IOException failed) {
-      throw new IllegalStateException("the station is not known", failed);
+      throw new IllegalStateException("the station is unknown", failed);
     }
   }
 

@@ -38,7 +38,7 @@ class TideCommandTest {
       Process command =
           new ProcessBuilder(
                   Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                  "-Dtides.url=" + net.addressOf("https://tides.example"),
+                  "-Dtides.url=" + net.baseUrlFor("https://tides.example"),
                   "-cp",
                   System.getProperty("java.class.path"),
                   TideCommand.class.getName(),
@@ -60,7 +60,7 @@ class TideCommandTest {
     Settings settings =
         Settings.defaults()
             .withoutInterception()
-            .addressInProperty("tides.url", "https://tides.example");
+            .baseUrlInProperty("tides.url", "https://tides.example");
     try (Cachette net = Cachette.open(settings)) {
       net.stub("GET https://tides.example/v1/stations/marrow/tides").answer(json(TIDES));
 

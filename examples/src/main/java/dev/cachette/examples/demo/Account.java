@@ -2,7 +2,7 @@ package dev.cachette.examples.demo;
 
 import java.io.PrintStream;
 
-/** Tells what happens, and keeps count of what was claimed and did not hold. */
+/** Prints the demo, and counts the claims that hold. */
 final class Account {
 
   private static final String BOLD = "1";
@@ -33,14 +33,14 @@ final class Account {
     out.println();
   }
 
-  /** A text of several lines, as it is, set off by a bar. */
+  /** Prints several lines unchanged, marked by a bar. */
   void quote(String text) {
     text.stripTrailing()
         .lines()
         .forEach(line -> out.println("  " + styled(FAINT, "|") + " " + line));
   }
 
-  /** A claim, and the assertion that proves it: it holds if nothing is thrown. */
+  /** Prints a claim with the assertion that proves it, which throws if it does not hold. */
   void claim(String text, Runnable assertion) {
     try {
       assertion.run();
@@ -53,14 +53,14 @@ final class Account {
     }
   }
 
-  /** The assertion that two values are equal. */
+  /** Asserts that two values are equal. */
   static void equal(Object expected, Object actual) {
     if (!expected.equals(actual)) {
       throw new AssertionError("expected " + expected + ", but was " + actual);
     }
   }
 
-  /** What an action throws, which must be of this kind. */
+  /** Returns what an action throws, which must be of this type. */
   static <T extends Throwable> T thrown(Class<T> type, Runnable action) {
     try {
       action.run();
@@ -73,7 +73,7 @@ final class Account {
     throw new AssertionError("nothing was thrown");
   }
 
-  /** Says how it ended; answers whether every claim held, and there was one. */
+  /** Prints the result; returns true if every claim held, and there was one. */
   boolean conclude() {
     out.println();
     String summary =

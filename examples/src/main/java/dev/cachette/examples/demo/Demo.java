@@ -2,7 +2,7 @@ package dev.cachette.examples.demo;
 
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.status;
-import static dev.cachette.answer.Troubles.connectionReset;
+import static dev.cachette.answer.Faults.connectionReset;
 
 import dev.cachette.Cachette;
 import dev.cachette.Stub;
@@ -21,7 +21,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-/** The arrival of the Kittiwake: shown by {@code ./cachette demo}, with no network. */
+/** The arrival of the Kittiwake: shown by {@code ./cachette demo}, without a network. */
 public final class Demo {
 
   private static final String TIDES = "GET https://tides.example/v1/stations/{station}/tides";
@@ -37,9 +37,9 @@ public final class Demo {
   }
 
   /**
-   * Tells the whole story.
+   * Runs the demo.
    *
-   * @return whether everything that was claimed holds
+   * @return true if every claim holds
    */
   public static boolean tell(PrintStream out, boolean inColour) throws IOException {
     Account account = new Account(out, inColour);
@@ -54,11 +54,12 @@ public final class Demo {
     Cachette net = Cachette.open();
     try {
       arrival(net);
-      trouble(net);
+      fault(net);
       unexpectedCall(net);
     } finally {
       account.claim(
-          "and the test fails at its end, whatever the code made of the 501", () -> mustFail(net));
+          "and the test fails at its end, whatever the code does with the 501",
+          () -> mustFail(net));
     }
     new RecordedArrival(account).run();
   }
@@ -74,7 +75,7 @@ public final class Demo {
             .answer(
                 status(503).header("retry-after", "1"),
                 json(new Booking("B-12", "04:10")).status(201));
-    account.heading("What is stubbed");
+    account.heading("The stubs");
     account.line(TIDES);
     account.line("    200 with two high waters");
     account.line(BOOKINGS);
@@ -86,32 +87,32 @@ public final class Demo {
     account.heading("What the desk did");
     account.line("It read the tides with the JDK's HTTP client, and booked with OkHttp:");
     account.line("berth " + booked.berth() + ", from " + booked.from() + ".");
-    account.heading("Which calls were made");
+    account.heading("The calls");
     net.calls().toString().lines().forEach(line -> account.line(line.strip()));
-    account.heading("What the test asserts");
+    account.heading("Assertions");
     account.claim("the berth is B-12", () -> Account.equal("B-12", booked.berth()));
     account.claim(
-        "the tides were asked for once, at Marrow Bay, for the day",
+        "the tides were requested once, for Marrow Bay and the day",
         () -> {
           Call call = tides.calls().only();
           Account.equal("Marrow Bay", call.variable("station"));
           Account.equal(Optional.of("2031-04-02"), call.query("day"));
         });
     account.claim(
-        "the berth was asked for twice, for the first high water",
+        "the berth was requested twice, for the first high water",
         () ->
             Account.equal(
                 "04:10", berth.calls().assertCount(2).last().json().at("/from").asText()));
-    account.claim("nothing else was called", () -> net.calls().assertCount(3));
+    account.claim("there were no other calls", () -> net.calls().assertCount(3));
   }
 
-  private void trouble(Cachette net) {
-    account.heading("What a trouble looks like");
+  private void fault(Cachette net) {
+    account.heading("A fault");
     try (Cachette.Scope test = net.scope()) {
       Stub reset = net.stub(TIDES).answer(connectionReset());
-      account.line("The tides' connection is reset in place of an answer. The desk says:");
+      account.line("The connection to the tides is reset instead of an answer. The desk reports:");
       account.claim(
-          "the desk fails, and says which service it was",
+          "the desk fails, and names the service",
           () -> {
             HarbourException failure =
                 Account.thrown(
@@ -121,12 +122,12 @@ public final class Demo {
                             .planArrival(new Vessel("Kittiwake", 4.2), DAY));
             account.line(failure.getMessage());
           });
-      account.claim("the call was made once", () -> reset.calls().assertCount(1));
+      account.claim("there was one call", () -> reset.calls().assertCount(1));
     }
   }
 
   private void unexpectedCall(Cachette net) throws IOException {
-    account.heading("What an unexpected call looks like");
+    account.heading("An unexpected call");
     account.line("GET " + MISTAKE);
     HttpURLConnection connection = (HttpURLConnection) URI.create(MISTAKE).toURL().openConnection();
     int status = connection.getResponseCode();
@@ -137,8 +138,8 @@ public final class Demo {
     account.space();
     account.claim("the caller gets 501", () -> Account.equal(501, status));
     account.claim(
-        "the reason names the slash at the end",
-        () -> Account.equal(true, body.contains("called with a slash at its end")));
+        "the reason names the trailing slash",
+        () -> Account.equal(true, body.contains("called with a trailing slash")));
   }
 
   private static void mustFail(Cachette net) {
@@ -148,6 +149,6 @@ public final class Demo {
       Account.equal(true, failure.getMessage().contains(MISTAKE));
       return;
     }
-    throw new AssertionError("close() said nothing");
+    throw new AssertionError("close() did not fail");
   }
 }

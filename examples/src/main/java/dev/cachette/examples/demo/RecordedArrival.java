@@ -33,7 +33,7 @@ final class RecordedArrival {
 
   void run() throws IOException {
     account.heading("A whole arrival, recorded once and replayed");
-    account.line("Five small servers stand for the real services; each takes 120 ms to answer.");
+    account.line("Five small servers simulate the real services; each takes 120 ms to answer.");
     Path folder = Files.createTempDirectory("cachette-demo");
     try {
       Settings settings = Settings.defaults().cassetteFolder(folder);
@@ -50,12 +50,12 @@ final class RecordedArrival {
     }
   }
 
-  /** What came of an arrival, and how long it took. */
+  /** The result of an arrival, and its duration. */
   private record Run(String planned, long millis, String recording) {}
 
   private static Run run(Settings settings) {
     try (Cachette net = Cachette.open(settings)) {
-      String recording = net.cassette("harbour/arrival", HOW).recording().toString();
+      String recording = net.cassette("harbour/arrival", HOW).mode().toString();
       long before = System.nanoTime();
       String planned =
           new Arrival(SimulatedHarbour.DESK_SECRET, SimulatedHarbour.TIDES_KEY)
@@ -73,7 +73,7 @@ final class RecordedArrival {
         String.format(
             "%s, with them stopped:     %4d ms   %s",
             replayed.recording(), replayed.millis(), replayed.planned()));
-    account.heading("What the cassette holds in place of secrets (harbour/arrival.har)");
+    account.heading("Placeholders for secrets in the cassette (harbour/arrival.har)");
     file.lines()
         .map(String::strip)
         .filter(line -> line.contains("{{") && !line.contains("%7B"))
@@ -82,7 +82,7 @@ final class RecordedArrival {
         .forEach(account::line);
     account.space();
     account.claim(
-        "the replay says the same as the services did",
+        "the replay gives the same result as the services",
         () -> Account.equal(recorded.planned(), replayed.planned()));
     account.claim(
         "the services were called " + calls + " times, all while recording",

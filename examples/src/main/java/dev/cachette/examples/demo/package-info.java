@@ -1,4 +1,4 @@
-/** The demo: a complete arrival against stubs, told as a short account. */
+/** The demo: a complete arrival with stubs, printed as a short account. */
 @NullMarked
 package dev.cachette.examples.demo;
 

@@ -10,7 +10,7 @@ import okhttp3.Request;
 import okhttp3.RequestBody;
 import okhttp3.Response;
 
-/** Books berths, with OkHttp. While the service is busy (503) it asks again. */
+/** Books berths, with OkHttp. Retries while the service is busy (503). */
 public final class BerthClient {
 
   private static final String BOOKINGS = "https://berths.example/v1/bookings";
@@ -23,11 +23,11 @@ public final class BerthClient {
 
   private final String token;
 
-  /** What the service is asked for. */
+  /** The body of a booking request. */
   @JsonPropertyOrder({"vessel", "from"})
   private record Wish(Vessel vessel, String from) {}
 
-  /** A client that shows this token. */
+  /** Creates a client with this token. */
   public BerthClient(String token) {
     this.token = token;
   }
@@ -35,8 +35,8 @@ public final class BerthClient {
   /**
    * Books a berth.
    *
-   * @param from when the vessel wants to come in, as {@code HH:mm}
-   * @throws HarbourException if there is none, or the service stays busy
+   * @param from when the vessel wants to arrive, as {@code HH:mm}
+   * @throws HarbourException if there is none, or if the service stays busy
    */
   public Booking book(Vessel vessel, String from) {
     try {

@@ -1,9 +1,9 @@
 package dev.cachette.examples.harbour;
 
 /**
- * A berth that is booked.
+ * A booked berth.
  *
  * @param berth its number
- * @param from when the vessel may come in, as {@code HH:mm}
+ * @param from when the vessel may arrive, as {@code HH:mm}
  */
 public record Booking(String berth, String from) {}

@@ -1,6 +1,6 @@
 package dev.cachette.examples.harbour;
 
-/** Declares cargo to the customs, by SOAP 1.1. */
+/** Declares cargo to customs, with SOAP 1.1. */
 public final class CustomsClient {
 
   private static final String ENVELOPE =
@@ -21,7 +21,7 @@ public final class CustomsClient {
    * Declares the cargo of a vessel.
    *
    * @return the number of the declaration
-   * @throws HarbourException if the customs do not accept it
+   * @throws HarbourException if customs reject it
    */
   public String declare(String vessel, int tons) {
     String response =

@@ -11,12 +11,12 @@ public final class HarbourDesk {
   private final TideClient tides;
   private final BerthClient berths;
 
-  /** A desk with its own connections to the services. */
+  /** Creates a desk with its own connections to the services. */
   public HarbourDesk(String token) {
     this(token, Optional.empty());
   }
 
-  /** A desk that shows the tide service a key, if there is one. */
+  /** Creates a desk with a key for the tide service, if there is one. */
   public HarbourDesk(String token, Optional<String> tidesKey) {
     this.tides = new TideClient(tidesKey);
     this.berths = new BerthClient(token);
@@ -25,7 +25,7 @@ public final class HarbourDesk {
   /**
    * Plans the arrival of a vessel.
    *
-   * @throws HarbourException if a service fails, or there is no high water that day
+   * @throws HarbourException if a service fails, or if there is no high water that day
    */
   public Booking planArrival(Vessel vessel, LocalDate day) {
     Tides table = tides.tidesOf(STATION, day);

@@ -1,6 +1,6 @@
 package dev.cachette.examples.harbour;
 
-/** A service of the harbour did not do what it was asked for. */
+/** Thrown if a service of the harbour fails. */
 public final class HarbourException extends RuntimeException {
 
   private static final long serialVersionUID = 1L;

@@ -8,7 +8,7 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 
-/** Posts to a service with the JDK's HTTP client, and takes only the status that is wanted. */
+/** Posts to a service with the JDK's HTTP client, and accepts only the expected status. */
 final class Http {
 
   private final HttpClient client = HttpClient.newHttpClient();

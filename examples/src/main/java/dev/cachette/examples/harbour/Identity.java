@@ -5,15 +5,15 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 
-/** Gets a token for the desk, by a form (OAuth 2, client credentials). */
+/** Gets a token for the desk, with a form (OAuth 2, client credentials). */
 public final class Identity {
 
   private final Http http = new Http();
 
   /**
-   * A token.
+   * Returns a token.
    *
-   * @throws HarbourException if the desk is not known
+   * @throws HarbourException if the desk is unknown
    */
   public String token(String desk, String secret) {
     String form =
@@ -26,7 +26,7 @@ public final class Identity {
     try {
       return new ObjectMapper().readTree(response).path("access_token").asText();
     } catch (JsonProcessingException malformed) {
-      throw new HarbourException("the identity service cannot be understood", malformed);
+      throw new HarbourException("the response of the identity service cannot be read", malformed);
     }
   }
 }

@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.util.List;
 import java.util.Map;
 
-/** Writes into the harbour's log, and reads back what stands there. */
+/** Writes to the harbour's log, and reads it. */
 public final class LogBook {
 
   private static final String ENTRIES = "https://log.example/v1/entries";
@@ -17,7 +17,7 @@ public final class LogBook {
   /**
    * Writes an entry.
    *
-   * @throws HarbourException if it is not accepted
+   * @throws HarbourException if it is rejected
    */
   public void write(String text) {
     try {
@@ -28,7 +28,7 @@ public final class LogBook {
   }
 
   /**
-   * The texts of all entries.
+   * Returns the texts of all entries.
    *
    * @throws HarbourException if they cannot be read
    */
@@ -38,7 +38,7 @@ public final class LogBook {
           mapper.readValue(http.get(ENTRIES, 200), new TypeReference<>() {});
       return entries.stream().map(entry -> entry.get("text").toString()).toList();
     } catch (JsonProcessingException malformed) {
-      throw new HarbourException("the log cannot be understood", malformed);
+      throw new HarbourException("the log cannot be parsed", malformed);
     }
   }
 }

@@ -8,7 +8,7 @@ import okhttp3.Request;
 import okhttp3.RequestBody;
 import okhttp3.Response;
 
-/** Uploads the list of a vessel's cargo, as multipart, with OkHttp. */
+/** Uploads the cargo list of a vessel, as multipart, with OkHttp. */
 public final class ManifestUpload {
 
   private static final String MANIFESTS = "https://customs.example/v1/manifests";
@@ -19,7 +19,7 @@ public final class ManifestUpload {
   /**
    * Uploads a list.
    *
-   * @throws HarbourException if it is not accepted
+   * @throws HarbourException if it is rejected
    */
   public void upload(String vessel, String csv) {
     RequestBody body =

@@ -13,7 +13,10 @@ import java.security.NoSuchAlgorithmException;
 import java.util.Base64;
 import java.util.UUID;
 
-/** Signs a person in, as a browser would: OAuth 2 with a code (RFC 6749) and PKCE (RFC 7636). */
+/**
+ * Signs a person in, as a browser would: OAuth 2 authorization code (RFC 6749) with PKCE (RFC
+ * 7636).
+ */
 public final class SignIn {
 
   private static final String BACK = "https://desk.example/signed-in";
@@ -22,9 +25,9 @@ public final class SignIn {
   private final Http http = new Http();
 
   /**
-   * A token for the person at the desk.
+   * Returns a token for the person at the desk.
    *
-   * @throws HarbourException if the identity service does not give one
+   * @throws HarbourException if the identity service issues none
    */
   public String token() {
     String state = UUID.randomUUID().toString();
@@ -44,7 +47,7 @@ public final class SignIn {
     try {
       return new ObjectMapper().readTree(answer).path("access_token").asText();
     } catch (JsonProcessingException malformed) {
-      throw new HarbourException("the identity service cannot be understood", malformed);
+      throw new HarbourException("the response of the identity service cannot be read", malformed);
     }
   }
 

@@ -25,20 +25,20 @@ public final class TideClient {
 
   private final Optional<String> key;
 
-  /** A client that shows no key. */
+  /** Creates a client without a key. */
   public TideClient() {
     this(Optional.empty());
   }
 
-  /** A client that shows this key, if there is one. */
+  /** Creates a client with this key, if there is one. */
   public TideClient(Optional<String> key) {
     this.key = key;
   }
 
   /**
-   * The tides of a station on a day.
+   * Returns the tides of a station on a day.
    *
-   * @throws HarbourException if the tide service does not say
+   * @throws HarbourException if the tide service fails
    */
   public Tides tidesOf(String station, LocalDate day) {
     String name = URLEncoder.encode(station, StandardCharsets.UTF_8).replace("+", "%20");
@@ -54,7 +54,7 @@ public final class TideClient {
       }
       return mapper.readValue(response.body(), Tides.class);
     } catch (JsonProcessingException malformed) {
-      throw new HarbourException("the tide service cannot be understood", malformed);
+      throw new HarbourException("the response of the tide service cannot be read", malformed);
     } catch (IOException failed) {
       throw new HarbourException("the tide service cannot be reached", failed);
     } catch (InterruptedException interrupted) {

@@ -5,7 +5,7 @@ import java.util.List;
 /**
  * The tides of a day.
  *
- * @param station where they were measured
+ * @param station the station
  * @param high the times of high water, as {@code HH:mm}
  */
 public record Tides(String station, List<String> high) {}

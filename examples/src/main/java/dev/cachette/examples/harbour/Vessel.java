@@ -1,8 +1,8 @@
 package dev.cachette.examples.harbour;
 
 /**
- * A vessel that wants to come in.
+ * A vessel that wants to arrive.
  *
- * @param draught how deep it lies in the water, in metres
+ * @param draught its draught, in metres
  */
 public record Vessel(String name, double draught) {}

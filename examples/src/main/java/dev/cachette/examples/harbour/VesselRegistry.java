@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.util.Map;
 import java.util.Optional;
 
-/** Looks vessels up in the registry, by GraphQL. */
+/** Looks up vessels in the registry, with GraphQL. */
 public final class VesselRegistry {
 
   private static final String DOCUMENT =
@@ -20,7 +20,7 @@ public final class VesselRegistry {
   private final ObjectMapper mapper = new ObjectMapper();
 
   /**
-   * The vessel of this name; empty if the registry does not know it.
+   * Returns the vessel with this name; empty if the registry does not have it.
    *
    * @throws HarbourException if the registry fails
    */
@@ -35,7 +35,7 @@ public final class VesselRegistry {
           ? Optional.of(new Vessel(vessel.path("name").asText(), vessel.path("draught").asDouble()))
           : Optional.empty();
     } catch (JsonProcessingException malformed) {
-      throw new HarbourException("the registry cannot be understood", malformed);
+      throw new HarbourException("the response of the registry cannot be read", malformed);
     }
   }
 }

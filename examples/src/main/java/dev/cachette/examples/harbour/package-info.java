@@ -1,4 +1,6 @@
-/** The harbour desk of Marrow Bay: ordinary code that calls services and knows nothing of tests. */
+/**
+ * The harbour desk of Marrow Bay: ordinary code that calls services and knows nothing about tests.
+ */
 @NullMarked
 package dev.cachette.examples.harbour;
 

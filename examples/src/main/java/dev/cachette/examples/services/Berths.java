@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.atomic.AtomicBoolean;
 
-/** The berth service: busy at first, and only for those who have a token. */
+/** The berth service: busy at first, and only for callers with a token. */
 final class Berths extends Service {
 
   private final Identity identity;
@@ -20,7 +20,7 @@ final class Berths extends Service {
   @Override
   Answer answer(HttpExchange call, String body) {
     if (!identity.knows(header(call, "authorization").orElse(""))) {
-      return Answer.json(401, "{\"error\":\"no such token\"}");
+      return Answer.json(401, "{\"error\":\"invalid token\"}");
     }
     if (busy.getAndSet(false)) {
       return new Answer(503, "", "", Map.of("retry-after", "1"));

@@ -10,8 +10,8 @@ import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * The identity service: OAuth 2 (RFC 6749), for a desk that has a secret, and for people, whose
- * browser is sent back with a code.
+ * The identity service: OAuth 2 (RFC 6749), for a desk with a secret, and for people, whose browser
+ * is redirected with a code.
  */
 final class Identity extends Service {
 

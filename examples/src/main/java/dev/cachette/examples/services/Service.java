@@ -18,7 +18,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
 
-/** A service of the harbour: a server on the loopback, on a port of its own. */
+/** A service of the harbour: a server on the loopback address, with its own port. */
 abstract class Service implements AutoCloseable {
 
   private final String origin;
@@ -28,9 +28,9 @@ abstract class Service implements AutoCloseable {
   private final AtomicInteger calls = new AtomicInteger();
 
   /**
-   * A service that runs when this returns.
+   * Starts a service.
    *
-   * @param origin what it is called in production: {@code https://tides.example}
+   * @param origin its origin in production: {@code https://tides.example}
    * @param time how long it takes to answer
    */
   Service(String origin, Duration time) {
@@ -46,7 +46,7 @@ abstract class Service implements AutoCloseable {
     server.start();
   }
 
-  /** An answer: its status, its type, and its text. */
+  /** An answer: its status, type and text. */
   record Answer(int status, String type, String text, Map<String, String> headers) {
 
     static Answer json(int status, String text) {
@@ -54,7 +54,7 @@ abstract class Service implements AutoCloseable {
     }
   }
 
-  /** What the service is for. */
+  /** Returns its origin in production. */
   abstract Answer answer(HttpExchange call, String body) throws IOException;
 
   final String origin() {
@@ -93,7 +93,7 @@ abstract class Service implements AutoCloseable {
     return Optional.ofNullable(call.getRequestHeaders().getFirst(name));
   }
 
-  /** The parameters of a query, or the fields of a form. */
+  /** Parses the parameters of a query, or the fields of a form. */
   static Map<String, String> fields(String text) {
     Map<String, String> fields = new TreeMap<>();
     for (String pair : text == null ? new String[0] : text.split("&")) {

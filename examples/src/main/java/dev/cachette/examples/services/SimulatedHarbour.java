@@ -7,7 +7,7 @@ import java.util.List;
 /** All services of Marrow Bay, running. */
 public final class SimulatedHarbour implements AutoCloseable {
 
-  /** The key that the tide service wants. */
+  /** The key for the tide service. */
   public static final String TIDES_KEY = "tides-7Q2w-9Lm4-Zk81";
 
   /** The secret of the harbour desk. */
@@ -31,7 +31,7 @@ public final class SimulatedHarbour implements AutoCloseable {
             new Customs(time));
   }
 
-  /** Settings by which the names of production lead here. */
+  /** Returns settings that map the production names to these services. */
   public Settings reachedBy(Settings settings) {
     Settings reached = settings;
     for (Service service : services) {
@@ -40,7 +40,7 @@ public final class SimulatedHarbour implements AutoCloseable {
     return reached;
   }
 
-  /** How often they were called, all together. */
+  /** Returns the total number of calls. */
   public int calls() {
     return services.stream().mapToInt(Service::calls).sum();
   }

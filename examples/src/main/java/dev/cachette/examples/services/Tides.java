@@ -5,7 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 
-/** The tide service: JSON, to those who have the key. */
+/** The tide service: JSON, for callers with the key. */
 final class Tides extends Service {
 
   private final String key;
@@ -18,7 +18,7 @@ final class Tides extends Service {
   @Override
   Answer answer(HttpExchange call, String body) {
     if (!header(call, "x-api-key").equals(Optional.of(key))) {
-      return Answer.json(401, "{\"error\":\"no such key\"}");
+      return Answer.json(401, "{\"error\":\"invalid key\"}");
     }
     return Answer.json(
         200,

@@ -3,7 +3,7 @@ package dev.cachette.examples.services;
 import com.sun.net.httpserver.HttpExchange;
 import java.time.Duration;
 
-/** The vessel registry: GraphQL. It knows the Kittiwake. */
+/** The vessel registry: GraphQL. It has the Kittiwake only. */
 final class Vessels extends Service {
 
   Vessels(Duration time) {

@@ -116,7 +116,8 @@ class AnswersGuideTest {
                 "application/json",
                 """
                 {"station": "${path.station}", "day": "${query.day:-2031-04-02}",
-                 "reading": ${count}, "at": "${now}", "level": ${random.1..9}}"""));
+                 "reading": ${count}, "at": "${now}", "level": ${random.1..9}}\
+                """));
     // end
 
     assertEquals(

@@ -23,7 +23,7 @@ class ApplicationsGuideTest {
   @RepeatedTest(4)
   void readsTheTides(Cachette net) {
     net.stub("GET https://tides.example/v1/tides").answer(json("{\"high\":\"04:10\"}"));
-    String tides = net.addressOf("https://tides.example");
+    String tides = net.baseUrlFor("https://tides.example");
 
     assertEquals("{\"high\":\"04:10\"}", Http.call("GET", tides + "/v1/tides").body());
     net.calls("GET https://tides.example/v1/tides").assertCount(1);
@@ -34,8 +34,8 @@ class ApplicationsGuideTest {
   @Test
   void otherPrograms(Cachette net) {
     // snippet other-programs
-    String any = net.address(); // http://127.0.0.1:41234
-    String tides = net.addressOf("https://tides.example"); // stands for that origin
+    String any = net.baseUrl(); // http://127.0.0.1:41234
+    String tides = net.baseUrlFor("https://tides.example"); // stands for that origin
     ForwardProxy proxy = net.proxy(); // for every host
     String pem = proxy.authorityPem(); // what the program has to trust
     // end
@@ -51,10 +51,10 @@ class ApplicationsGuideTest {
     Settings settings =
         Settings.defaults()
             .withoutInterception()
-            .addressInProperty("tides.url", "https://tides.example");
+            .baseUrlInProperty("tides.url", "https://tides.example");
     // end
     try (Cachette other = Cachette.open(settings)) {
-      assertEquals(other.addressOf("https://tides.example"), System.getProperty("tides.url"));
+      assertEquals(other.baseUrlFor("https://tides.example"), System.getProperty("tides.url"));
     }
   }
 }

@@ -4,12 +4,12 @@ import static dev.cachette.CassetteFiles.recorded;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
+import dev.cachette.ActiveCassette;
 import dev.cachette.Cachette;
-import dev.cachette.CassetteInPlay;
 import dev.cachette.Settings;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import dev.cachette.examples.harbour.Vessel;
 import dev.cachette.examples.harbour.VesselRegistry;
 import dev.cachette.junit.Cassette;
@@ -53,7 +53,7 @@ class CassettesGuideTest {
     }
 
     @Test
-    @Cassette(value = "harbour/arrival", recording = Recording.REPLAY, hosts = "*.example")
+    @Cassette(value = "harbour/arrival", mode = RecordingMode.REPLAY, hosts = "*.example")
     void findsItAgain() {
       assertEquals(KITTIWAKE, new VesselRegistry().find("Kittiwake"));
     }
@@ -67,15 +67,15 @@ class CassettesGuideTest {
         folder,
         net -> {
           // snippet settings
-          CassetteInPlay cassette =
+          ActiveCassette cassette =
               net.cassette(
                   "harbour/registry",
                   CassetteSettings.defaults()
-                      .recording(Recording.EXTEND)
+                      .mode(RecordingMode.EXTEND)
                       .recordingInCi()
                       .hosts("vessels.example"));
           // end
-          assertEquals(Recording.EXTEND, cassette.recording());
+          assertEquals(RecordingMode.EXTEND, cassette.mode());
           new VesselRegistry().find("Kittiwake");
         });
   }
@@ -91,7 +91,7 @@ class CassettesGuideTest {
     try (Cachette net = Cachette.open(settings)) {
       assertThrows(
           CassetteException.class,
-          () -> net.cassette("none", CassetteSettings.defaults().recording(Recording.REPLAY)));
+          () -> net.cassette("none", CassetteSettings.defaults().mode(RecordingMode.REPLAY)));
     }
   }
 

@@ -14,7 +14,7 @@ import java.util.regex.Pattern;
 /**
  * A page of docs/guide. Each block below a comment such as {@code <!-- snippet counts -->} or
  * {@code <!-- output unused -->} is held against what is compiled or said; with {@code
- * -Dguide.refresh=true} it is written anew.
+ * -Dguide.refresh=true} it is written again.
  */
 record Guide(Path file) {
 
@@ -71,10 +71,13 @@ record Guide(Path file) {
   }
 
   private static String refreshing() {
-    return "; mvn verify -pl examples -am -Dguide.refresh=true writes it anew";
+    return "; mvn verify -pl examples -am -Dguide.refresh=true writes it again";
   }
 
-  /** The lines between {@code // snippet name} and {@code // end}, without their common indent. */
+  /**
+   * Returns the lines between {@code // snippet name} and {@code // end}, without their common
+   * indent.
+   */
   private static String snippet(String source, String name) {
     Matcher region =
         Pattern.compile("( *)// snippet " + name + "\n(.*?)\n\\s*// end\n", Pattern.DOTALL)

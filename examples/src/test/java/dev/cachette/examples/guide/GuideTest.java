@@ -24,7 +24,7 @@ class GuideTest {
         "answers",
         "assertions",
         "explanations",
-        "troubles",
+        "faults",
         "timing",
         "applications",
         "cassettes",

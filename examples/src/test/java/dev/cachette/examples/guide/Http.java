@@ -17,7 +17,7 @@ final class Http {
     return call(method, url, "");
   }
 
-  /** A call with headers as {@code name: value}. */
+  /** Returns a call with headers as {@code name: value}. */
   static HttpResponse<String> call(String method, String url, String body, String... headers) {
     HttpRequest.Builder request =
         HttpRequest.newBuilder(URI.create(url)).method(method, BodyPublishers.ofString(body));

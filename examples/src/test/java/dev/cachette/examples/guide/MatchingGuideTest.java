@@ -4,7 +4,7 @@ import static dev.cachette.cassette.Matching.Part.METHOD;
 import static dev.cachette.cassette.Matching.Part.PATH;
 
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import dev.cachette.examples.harbour.SignIn;
 import dev.cachette.examples.harbour.VesselRegistry;
 import dev.cachette.junit.InterceptHttp;
@@ -74,7 +74,7 @@ class MatchingGuideTest {
           // snippet varying
           net.cassette(
               "harbour/sign-in",
-              CassetteSettings.defaults().recording(Recording.REWRITE).learnVarying());
+              CassetteSettings.defaults().mode(RecordingMode.REWRITE).learnVarying());
 
           new SignIn().token();
           // end

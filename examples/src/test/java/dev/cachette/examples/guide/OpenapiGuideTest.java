@@ -68,10 +68,10 @@ class OpenapiGuideTest {
 
   @Test
   void whatIsMeantSaysSo(Cachette net) {
-    // snippet undescribed
+    // snippet unchecked
     net.stub("POST https://berths.example/v1/bookings")
         .answer(status(503), text("<h1>Maintenance</h1>").status(418))
-        .undescribed();
+        .unchecked();
     // end
     assertThrows(HarbourException.class, () -> berths.book(KITTIWAKE, "04:10"));
   }

@@ -53,9 +53,9 @@ class SecretsGuideTest {
                   .redaction(
                       how ->
                           how.alsoNamed("x-request-id")
-                              .sparing("unit")
+                              .except("unit")
                               .allowing("tides-of-the-day-2031-04-02"))
-                  .altered(
+                  .transformed(
                       exchange ->
                           exchange.with(
                               new Request(

@@ -110,7 +110,7 @@ class TimingGuideTest {
     String upload = folder.resolve("upload.txt").toString();
     // snippet files
     net.stub("GET https://charts.example/bay").answer(file(chart).streamed());
-    net.stub("PUT https://charts.example/bay").bodyTo(upload).answer(status(201));
+    net.stub("PUT https://charts.example/bay").saveBodyTo(upload).answer(status(201));
     // end
 
     assertEquals("the bay", Http.call("GET", "https://charts.example/bay").body());

@@ -4,11 +4,12 @@ import java.lang.instrument.Instrumentation;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Where the JVM hands over its {@link Instrumentation}, with {@code -javaagent:} or attached.
+ * The Java agent: receives {@link Instrumentation} from the JVM, with {@code -javaagent:} or
+ * attached.
  *
- * <p>Attached, this class is loaded by the system class loader from a jar that holds nothing else,
- * which need not be the loader that Cachette was loaded by. So it refers to no other class, and is
- * read by name.
+ * <p>When attached, the system class loader loads this class from a jar without other classes;
+ * Cachette itself may be in another loader. So it refers to no other class, and is accessed by
+ * name.
  */
 public final class Agent {
 
@@ -26,7 +27,7 @@ public final class Agent {
     instrumentation = given;
   }
 
-  /** What the JVM handed over, or null if it has not. */
+  /** Returns the instrumentation, or null if the JVM has not passed one. */
   public static @Nullable Instrumentation instrumentation() {
     return instrumentation;
   }

@@ -15,10 +15,10 @@ import java.util.jar.JarOutputStream;
 import java.util.jar.Manifest;
 
 /**
- * The jar that the JVM loads our agent from: Cachette's own where it is one, on the class path of
- * the application. Elsewhere (classes in a directory, a class loader of a framework's) a jar with
- * the agent's one class, there for as long as attaching takes: writing it costs some 100 ms, and to
- * put all of Cachette on the class path a second time would mix classes of two loaders.
+ * The jar with the agent: Cachette's own jar, if it is on the class path. Otherwise (classes in a
+ * directory, a framework's class loader) a temporary jar with the agent class only, deleted after
+ * attaching: writing it costs some 100 ms, and adding all of Cachette to the class path again would
+ * mix classes of two loaders.
  */
 final class AgentJar implements AutoCloseable {
 
@@ -42,7 +42,7 @@ final class AgentJar implements AutoCloseable {
     return path;
   }
 
-  /** Deletes a temporary jar. Windows refuses while the JVM holds it; then it goes with the JVM. */
+  /** Deletes a temporary jar. Windows refuses while the JVM uses it; then it is deleted on exit. */
   @Override
   public void close() {
     if (temporary) {

@@ -13,9 +13,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * HotSpot's attach protocol, version 1, spoken to ourselves: a marker file and a QUIT signal make
- * the JVM listen on a Unix socket, where it is told to load an agent. This is what the JDK's own
- * tools do from another process; {@code docs/decisions} has the figures.
+ * HotSpot's attach protocol, version 1, within one process: a marker file and a QUIT signal make
+ * the JVM listen on a Unix socket, which accepts the command to load an agent. The JDK's own tools
+ * do this from another process; {@code docs/decisions} has the figures.
  */
 final class AttachProtocol {
 
@@ -30,10 +30,10 @@ final class AttachProtocol {
     this.directory = directory;
   }
 
-  /** Loads the agent; answers why that was not possible, or nothing when it was. */
+  /** Loads the agent; returns why that failed, or nothing on success. */
   static Optional<IOException> tryLoad(long pid, Path jar) {
     String system = System.getProperty("os.name", "");
-    // The JVM looks in the system's own temporary directory, whatever java.io.tmpdir says.
+    // The JVM uses the system's temporary directory, whatever java.io.tmpdir is.
     Path directory = system.startsWith("Linux") ? Path.of("/tmp") : Path.of(temporaryDirectory());
     try {
       if (system.startsWith("Windows")) {

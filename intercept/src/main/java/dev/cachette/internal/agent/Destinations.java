@@ -1,32 +1,32 @@
 package dev.cachette.internal.agent;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.util.Optional;
 import java.util.OptionalInt;
 
-/** What an intercepted session decides about destinations, and where it wants their calls. */
+/** Decides about destinations, and where their calls arrive. */
 public interface Destinations {
 
-  /** Whether calls to this host and port are wanted even though it is this machine. */
+  /** Returns true if calls to this host and port are intercepted although it is this machine. */
   boolean wantsLocal(String host, int port);
 
   /**
-   * Whether connections to this host are left alone.
+   * Returns true if connections to this host are let through.
    *
-   * @param port the port, or none while its name is looked up
+   * @param port the port, or none while its name is resolved
    */
   boolean letsThrough(String host, OptionalInt port);
 
-  /** The trouble that the next look-up or connection meets; its turn is over then. */
-  Optional<Trouble> meet(Trouble.Stage stage, String host, OptionalInt port);
+  /** Returns the fault that the next look-up or connection gets, and moves on past it. */
+  Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port);
 
   /**
-   * Where calls to this host and port shall arrive: an address that listens already.
+   * Returns the address for calls to this host and port, which accepts connections already.
    *
-   * @throws java.net.ConnectException if nothing can be expected there; the message says why
-   * @throws IOException if no such address can be had
+   * @throws java.net.ConnectException if no HTTP can be expected there; the message says why
+   * @throws IOException if no address is available
    */
   InetSocketAddress listenerFor(String host, int port) throws IOException;
 }

@@ -14,8 +14,8 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Our handle on {@code java.net.CachetteHook}, the class that the woven code asks. It is defined
- * into the JDK once a JVM; whoever comes later, from whatever class loader, finds it there.
+ * Access to {@code java.net.CachetteHook}, the class that the woven code calls. It is defined once
+ * per JVM; later callers, from any class loader, find it there.
  */
 final class HookHolder {
 
@@ -36,7 +36,7 @@ final class HookHolder {
     }
   }
 
-  /** Takes the hook; answers its present owner where there is one, else null. */
+  /** Takes ownership of the hook; returns the current owner if there is one, else null. */
   @Nullable Object claim(
       Object owner,
       BiFunction<Object, SocketAddress, SocketAddress> connect,
@@ -49,13 +49,13 @@ final class HookHolder {
     control.apply("release", new Object[] {owner});
   }
 
-  /** The connections that went where they wanted to, with their addresses. */
+  /** Returns the connections that were not redirected, with their addresses. */
   @SuppressWarnings("unchecked")
   Map<Object, SocketAddress> connections() {
     return (Map<Object, SocketAddress>) control.apply("connections", new Object[0]);
   }
 
-  /** Ends both directions of a socket of the JDK's underneath its owner. */
+  /** Shuts down both directions of a JDK socket. */
   void shutDown(Object socket) {
     control.apply("shutDown", new Object[] {socket});
   }

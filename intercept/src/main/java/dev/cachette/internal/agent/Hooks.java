@@ -6,11 +6,11 @@ import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The hooks in this JVM. They are put in once and stay; without an owner they do nothing.
+ * The hooks in this JVM. They are installed once and stay; without an owner they do nothing.
  *
- * <p>Classes that are loaded already are woven anew, the others while they are loaded, which is the
- * cheapest. The transformer stays, so that another agent that weaves these classes later does not
- * lose the hooks.
+ * <p>Loaded classes are retransformed, others are woven when they are loaded, which is cheapest.
+ * The transformer stays registered, so that the hooks survive another agent that transforms these
+ * classes later.
  */
 final class Hooks {
 
@@ -19,9 +19,9 @@ final class Hooks {
   private Hooks() {}
 
   /**
-   * Puts the hooks in, unless they are.
+   * Installs the hooks, unless they are installed.
    *
-   * @throws InterceptionUnavailable if this JVM does not let us, or its classes are not as expected
+   * @throws InterceptionUnavailable if this JVM does not allow it, or if its classes are unknown
    */
   static synchronized HookHolder install() {
     if (installed == null) {
@@ -65,7 +65,7 @@ final class Hooks {
         .toArray(Class<?>[]::new);
   }
 
-  /** So that a JDK whose classes have changed is named, and its calls are not let through. */
+  /** Reports a JDK whose classes have changed, rather than letting its calls through. */
   private static void requireAllWoven(Weaver weaver) {
     if (!weaver.missing().isEmpty()) {
       throw new InterceptionUnavailable(

@@ -5,14 +5,14 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Finds the JVM's {@link Instrumentation}: the one our agent was given at start, else one that a
- * tool beside us already holds (which costs nothing), else by attaching to ourselves.
+ * Finds the JVM's {@link Instrumentation}: from Cachette's agent, else from a tool that already has
+ * one (which costs nothing), else by attaching.
  */
 final class InstrumentationSource {
 
   /**
-   * Static methods that give an Instrumentation, or throw or give null where there is none. They
-   * are those that hold it: what these tools offer to others would attach, at ten times our cost.
+   * Static methods that return an Instrumentation, or throw or return null without one. They only
+   * return an existing one: the public methods of these tools would attach, at ten times the cost.
    */
   private static final List<Accessor> HELD_BY_OTHERS =
       List.of(
@@ -44,7 +44,7 @@ final class InstrumentationSource {
 
   private record Accessor(String className, String method) {
 
-    /** Asked of the system class loader, which is where agents live. */
+    /** Called on the system class loader, where agents are. */
     Optional<Instrumentation> read() {
       try {
         Object given =

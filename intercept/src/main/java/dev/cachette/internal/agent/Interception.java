@@ -1,7 +1,7 @@
 package dev.cachette.internal.agent;
 
-import dev.cachette.answer.Trouble;
-import dev.cachette.answer.Trouble.Stage;
+import dev.cachette.answer.Fault;
+import dev.cachette.answer.Fault.Stage;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.ConnectException;
@@ -24,9 +24,8 @@ import org.jspecify.annotations.Nullable;
 /**
  * The interception of this JVM's connections, from {@link #begin} to {@link #close}.
  *
- * <p>What the hooks ask runs on the threads of the code under test, so nothing here waits for
- * another thread. A failure of ours becomes a failed connection: nothing is ever let through by
- * mistake.
+ * <p>The hooks run on the threads of the code under test, so nothing here waits for another thread.
+ * An internal failure becomes a failed connection: nothing is ever let through by mistake.
  */
 public final class Interception implements AutoCloseable {
 
@@ -37,16 +36,16 @@ public final class Interception implements AutoCloseable {
   private final LocalHost localHost = new LocalHost();
   private final SyntheticAddresses synthetic = new SyntheticAddresses();
   private final ProxyBypass proxyBypass;
-  private final DeadEnds deadEnds;
+  private final UnreachableSockets deadEnds;
   private final OldConnections oldConnections;
 
   /**
-   * The host that this thread has just looked up in vain: some clients go on with an address that
-   * has none, and meet the same trouble again, not the next.
+   * The host that this thread has just failed to resolve: some clients continue with an unresolved
+   * address, and get the same fault again, not the next one.
    */
   private final ThreadLocal<String> unknownHost = new ThreadLocal<>();
 
-  /** Set while the JDK itself is asked for its verdict on a chain, which asks us again. */
+  /** Set while the JDK validates a chain, which calls back. */
   private final ThreadLocal<Boolean> judging = new ThreadLocal<>();
 
   private Interception(
@@ -56,16 +55,16 @@ public final class Interception implements AutoCloseable {
     this.destinations = destinations;
     this.serverTrust = serverTrust;
     this.proxyBypass = new ProxyBypass(host -> !passes(host, OptionalInt.empty()));
-    this.deadEnds = new DeadEnds(holder::shutDown);
+    this.deadEnds = new UnreachableSockets(holder::shutDown);
     this.oldConnections = new OldConnections(holder);
   }
 
   /**
-   * Turns every connection that leaves this machine to the given destinations.
+   * Redirects every connection that leaves this machine to the given destinations.
    *
-   * @param owner says in its toString who intercepts and since where
-   * @throws InterceptionUnavailable if this JVM does not let us
-   * @throws IllegalStateException if somebody intercepts already; the message names the owner
+   * @param owner its toString says who intercepts and since where
+   * @throws InterceptionUnavailable if this JVM does not allow it
+   * @throws IllegalStateException if interception is active already; the message names the owner
    */
   public static Interception begin(
       Object owner, Destinations destinations, ServerTrust serverTrust) {
@@ -75,8 +74,8 @@ public final class Interception implements AutoCloseable {
     if (present != null) {
       throw new IllegalStateException(
           present
-              + " intercepts in this JVM already. Mend: close it first; one Cachette serves the "
-              + "whole JVM, and tests that intercept must not run at the same time.");
+              + " is intercepting in this JVM already. Fix: close it first; one Cachette serves the"
+              + " whole JVM, and tests that intercept must not run at the same time.");
     }
     begun.proxyBypass.install();
     begun.endOldConnections();
@@ -84,18 +83,18 @@ public final class Interception implements AutoCloseable {
   }
 
   /**
-   * Puts the hooks in, so that connections made from now on are known to whoever intercepts later.
+   * Installs the hooks, so that connections made from now on are tracked.
    *
-   * @throws InterceptionUnavailable if this JVM does not let us
+   * @throws InterceptionUnavailable if this JVM does not allow it
    */
   public static void prepare() {
     Hooks.install();
   }
 
-  /** Gives the hooks and the proxy settings back. */
+  /** Releases the hooks, and restores the proxy settings. */
   @Override
   public void close() {
-    try (DeadEnds closing = deadEnds) {
+    try (UnreachableSockets closing = deadEnds) {
       holder.release(owner);
     } catch (IOException notClosed) {
       throw new UncheckedIOException(notClosed);
@@ -105,14 +104,14 @@ public final class Interception implements AutoCloseable {
   }
 
   /**
-   * Ends the connections that were made before, to wherever calls are intercepted now; clients make
-   * new ones for their next calls.
+   * Closes earlier connections to hosts that are now intercepted; clients make new ones for their
+   * next calls.
    */
   public void endOldConnections() {
     oldConnections.end(address -> interceptedHost(address).isPresent());
   }
 
-  /** Ends what waits for a connection in vain. */
+  /** Ends connection attempts that wait for a timeout. */
   public void endWaiting() {
     try {
       deadEnds.endWaiting();
@@ -121,13 +120,13 @@ public final class Interception implements AutoCloseable {
     }
   }
 
-  /** Whether a destination is this machine itself. */
+  /** Returns true if a destination is this machine. */
   public boolean isLocal(String host) {
     return localHost.isNamed(host) || localHost.isAtLiteral(host);
   }
 
   private InetAddress @Nullable [] resolve(String host) {
-    if (Passage.isOpen() || passes(host, OptionalInt.empty())) {
+    if (InterceptionBypass.isOpen() || passes(host, OptionalInt.empty())) {
       return null;
     }
     if (destinations.meet(Stage.NAME, host, OptionalInt.empty()).isPresent()) {
@@ -146,8 +145,8 @@ public final class Interception implements AutoCloseable {
     if (!(remote instanceof InetSocketAddress address)) {
       return remote;
     }
-    if (Passage.isOpen()) {
-      // Another object: so the hook does not take it for a connection of the application's.
+    if (InterceptionBypass.isOpen()) {
+      // A new object, so that the hook does not take it for a connection of the application.
       return new InetSocketAddress(address.getAddress(), address.getPort());
     }
     Optional<String> host = interceptedHost(address);
@@ -177,9 +176,9 @@ public final class Interception implements AutoCloseable {
         throw unknown(host);
       }
     }
-    Optional<Trouble> trouble = destinations.meet(Stage.CONNECTION, host, port);
-    if (trouble.isPresent()) {
-      return trouble.get().kind() == Trouble.Kind.CONNECT_TIMEOUT
+    Optional<Fault> fault = destinations.meet(Stage.CONNECTION, host, port);
+    if (fault.isPresent()) {
+      return fault.get().kind() == Fault.Kind.CONNECT_TIMEOUT
           ? deadEnds.silent(socket)
           : deadEnds.refusing();
     }
@@ -188,12 +187,12 @@ public final class Interception implements AutoCloseable {
     return listener;
   }
 
-  /** In the words of the JDK. */
+  /** Uses the JDK's words. */
   private static UnknownHostException unknown(String host) {
     return new UnknownHostException(host + ": Name or service not known");
   }
 
-  /** The host, if its calls are to be intercepted at this port. */
+  /** Returns the host, if its calls on this port are to be intercepted. */
   private Optional<String> interceptedHost(InetSocketAddress address) {
     String name = address.getHostString();
     InetAddress resolved = address.getAddress();
@@ -214,7 +213,7 @@ public final class Interception implements AutoCloseable {
         : !destinations.letsThrough(host, OptionalInt.of(address.getPort()));
   }
 
-  /** Without it, Nagle's algorithm makes the TLS handshake of some clients wait for 40 ms. */
+  /** Without this, Nagle's algorithm delays the TLS handshake of some clients by 40 ms. */
   private static void sendSmallPacketsAtOnce(Object socket) throws IOException {
     if (socket instanceof SocketOptions plain) {
       plain.setOption(SocketOptions.TCP_NODELAY, true);
@@ -247,7 +246,7 @@ public final class Interception implements AutoCloseable {
     return Optional.ofNullable(session).map(SSLSession::getPeerHost);
   }
 
-  /** The woven method may throw an IOException, though the interface between us may not. */
+  /** Throws an IOException that the interface does not declare, but the woven method may throw. */
   @SuppressWarnings("unchecked")
   private static <T extends Throwable> RuntimeException unchecked(Throwable checked) throws T {
     throw (T) checked;

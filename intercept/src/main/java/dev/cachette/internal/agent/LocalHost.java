@@ -11,14 +11,14 @@ import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Optional;
 
-/** What counts as this machine: its calls do not leave it, so they are nobody's business. */
+/** Addresses and names of this machine: calls to them are not intercepted. */
 final class LocalHost {
 
   private static final Path LINUX_HOST_NAME = Path.of("/proc/sys/kernel/hostname");
 
   private final String ownName = ownName().toLowerCase(Locale.ROOT);
 
-  /** The names that RFC 6761 keeps for the loopback, and the machine's own name. */
+  /** The names that RFC 6761 reserves for the loopback, and the machine's own name. */
   boolean isNamed(String host) {
     String name = host.toLowerCase(Locale.ROOT);
     return name.equals("localhost")
@@ -49,14 +49,14 @@ final class LocalHost {
     }
   }
 
-  /** Found without a name service, which might be asked in vain for seconds. */
+  /** Determined without a name service, which could block for seconds. */
   private static String ownName() {
     try {
       if (Files.isReadable(LINUX_HOST_NAME)) {
         return Files.readString(LINUX_HOST_NAME).strip();
       }
     } catch (IOException ignored) {
-      // The environment is as good.
+      // The environment variable is good enough.
     }
     return Optional.ofNullable(System.getenv("COMPUTERNAME"))
         .or(() -> Optional.ofNullable(System.getenv("HOSTNAME")))

@@ -8,10 +8,10 @@ import java.util.Map;
 import java.util.function.Predicate;
 
 /**
- * Connections to the real network that were made before somebody intercepted, and that clients may
- * keep in their pools: the hook knows them. They are ended so that no call goes out by them. Both
- * directions are shut down, which clients take for a server that went away; closing their sockets
- * underneath them makes some hang.
+ * Connections to the real network that were made before interception began, and that clients may
+ * keep in pools: the hook tracks them. They are ended so that no call uses them. Both directions
+ * are shut down, which looks like a server that closed the connection; closing the sockets makes
+ * some clients hang.
  */
 final class OldConnections {
 
@@ -37,13 +37,13 @@ final class OldConnections {
     }
   }
 
-  /** {@code context.channel().close()}, in whichever Netty it is. */
+  /** {@code context.channel().close()}, in any copy of Netty. */
   private static void closeChannelOf(Object context) {
     try {
       Object channel = call(context, "ChannelHandlerContext", "channel");
       call(channel, "ChannelOutboundInvoker", "close");
     } catch (ReflectiveOperationException other) {
-      throw new IllegalStateException("a Netty unlike any known has a connection open", other);
+      throw new IllegalStateException("a connection of an unknown version of Netty is open", other);
     }
   }
 

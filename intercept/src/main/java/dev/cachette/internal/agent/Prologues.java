@@ -5,10 +5,10 @@ import org.objectweb.asm.MethodVisitor;
 import org.objectweb.asm.Opcodes;
 import org.objectweb.asm.Type;
 
-/** The instructions that ask {@link HookHolder}'s class, one kind a hook. */
+/** The bytecode that calls {@link HookHolder}'s class, one kind per hook. */
 final class Prologues {
 
-  /** What the deepest of these prologues needs of the operand stack. */
+  /** The maximum operand stack of these prologues. */
   static final int MAX_STACK = 3;
 
   private static final String HOOK = "java/net/CachetteHook";
@@ -41,8 +41,8 @@ final class Prologues {
    * {@code var found = CachetteHook.resolution(host); if (found != null) return found instanceof
    * Throwable ? promise.setFailure(found) : promise.setSuccess(found);}.
    *
-   * @param descriptor names the type of the promise, which is another in every copy of Netty
-   * @param all whether a list is wanted, else the first address
+   * @param descriptor the type of the promise, which differs in every copy of Netty
+   * @param all whether a list is needed, else the first address
    */
   private static void resolve(MethodVisitor method, String descriptor, boolean all) {
     String promise = Type.getArgumentTypes(descriptor)[1].getInternalName();
@@ -73,7 +73,7 @@ final class Prologues {
     method.visitInsn(Opcodes.POP);
   }
 
-  /** Returns {@code promise.name(value)}; the value lies on the stack. */
+  /** Emits {@code promise.name(value)}; the value is on the stack. */
   private static void complete(
       MethodVisitor method, String promise, String name, String descriptor) {
     method.visitVarInsn(Opcodes.ALOAD, 2);
@@ -106,7 +106,7 @@ final class Prologues {
     method.visitInsn(Opcodes.RETURN);
     method.visitLabel(unknown);
     method.visitFrame(Opcodes.F_SAME, 0, null, 0, null);
-    // Keeps this frame apart from one that the method itself may begin with.
+    // Separates this frame from one at the beginning of the method.
     method.visitInsn(Opcodes.NOP);
   }
 

@@ -9,15 +9,15 @@ import java.util.List;
 import java.util.function.Predicate;
 
 /**
- * Makes intercepted hosts be called directly where the JVM is set to go through a proxy, which
- * would otherwise be the only host we see.
+ * Lets intercepted hosts be called directly if the JVM is configured to use a proxy, which would
+ * otherwise be the only visible host.
  */
 final class ProxyBypass extends ProxySelector {
 
   private final Predicate<String> intercepted;
   private final ProxySelector settings = ProxySelector.getDefault();
 
-  /** Clients keep the selector they were made with, so it must know when we are gone. */
+  /** Clients keep the selector that they were created with, so it must become inactive. */
   private volatile boolean installed;
 
   ProxyBypass(Predicate<String> intercepted) {
@@ -29,7 +29,7 @@ final class ProxyBypass extends ProxySelector {
     ProxySelector.setDefault(this);
   }
 
-  /** Puts the selector back that was there, unless somebody has set another since. */
+  /** Restores the previous selector, unless it was replaced since. */
   void uninstall() {
     installed = false;
     if (ProxySelector.getDefault() == this) {
@@ -39,7 +39,8 @@ final class ProxyBypass extends ProxySelector {
 
   @Override
   public List<Proxy> select(URI uri) {
-    boolean direct = installed && !Passage.isOpen() && uri != null && uri.getHost() != null;
+    boolean direct =
+        installed && !InterceptionBypass.isOpen() && uri != null && uri.getHost() != null;
     if (settings == null || direct && intercepted.test(uri.getHost())) {
       return List.of(Proxy.NO_PROXY);
     }

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Attaches our agent to this very JVM. On Linux and macOS we speak the JVM's attach protocol
- * ourselves; where that fails, and on Windows, the JDK's {@code jcmd} does it, at twice the cost.
+ * Attaches the agent to this JVM. On Linux and macOS it uses the attach protocol directly; if that
+ * fails, and on Windows, the JDK's {@code jcmd}, at twice the cost.
  */
 final class SelfAttach {
 
@@ -28,7 +28,8 @@ final class SelfAttach {
   }
 
   /**
-   * With attaching disabled, the signal that begins the protocol would print all threads instead.
+   * If attaching is disabled, the signal that starts the protocol would print a thread dump
+   * instead.
    */
   private static void refuseWhereSwitchedOff() {
     for (String options : optionsInForce()) {

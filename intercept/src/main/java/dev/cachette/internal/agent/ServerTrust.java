@@ -5,17 +5,17 @@ import java.security.cert.X509Certificate;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/** Tells our own certificates from all others. */
+/** Decides whether certificates are Cachette's own. */
 @FunctionalInterface
 public interface ServerTrust {
 
   /**
-   * Whether this chain is ours, and good. What is not ours is left to the JDK.
+   * Returns true if this chain is Cachette's own, and valid. Others are left to the JDK.
    *
-   * @param chain what the server showed, its own certificate first
-   * @param host the host that was asked for, where the connection knows it
-   * @param connection the socket or engine, where there is one
-   * @throws CertificateException if it is ours and meant to be refused
+   * @param chain the server's chain, its own certificate first
+   * @param host the requested host, if it is known
+   * @param connection the socket or engine, if there is one
+   * @throws CertificateException if it is Cachette's own and must be rejected
    */
   boolean trusts(X509Certificate[] chain, Optional<String> host, @Nullable Object connection)
       throws CertificateException;

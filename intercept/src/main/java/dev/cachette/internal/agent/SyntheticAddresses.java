@@ -9,8 +9,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 
 /**
- * Addresses that stand for intercepted hosts, one each, from 127.64.0.0/10: even where a connection
- * slips past every hook it ends on this machine, and nothing listens there.
+ * Addresses for intercepted hosts, one each, from 127.64.0.0/10: even if a connection bypasses
+ * every hook, it ends on this machine, where nothing listens on it.
  */
 final class SyntheticAddresses {
 
@@ -21,12 +21,12 @@ final class SyntheticAddresses {
   private final Map<Integer, String> names = new ConcurrentHashMap<>();
   private final AtomicInteger given = new AtomicInteger();
 
-  /** The address of a host; it carries the name. */
+  /** Returns the address of a host; it contains the name. */
   InetAddress of(String host) {
     return byName.computeIfAbsent(host.toLowerCase(Locale.ROOT), this::next);
   }
 
-  /** The host that an address stands for, also where a client has dropped the name. */
+  /** Returns the host of an address, even if a client has dropped the name. */
   Optional<String> hostOf(InetAddress address) {
     byte[] bytes = address.getAddress();
     return bytes.length == 4 ? Optional.ofNullable(names.get(toInt(bytes))) : Optional.empty();

@@ -7,8 +7,8 @@ import java.util.stream.Collectors;
 
 /**
  * The methods that get a hook at their beginning. Those of the JDK are the same from 17 to 25.
- * Those of Netty, which has transports and a resolver of its own, are found in every copy of it,
- * whatever package it was moved to; ours are not named like that.
+ * Those of Netty, which has its own transports and resolver, are found in every copy, whatever its
+ * package; Cachette's own copy has other names.
  */
 enum WeavePoint {
   SOCKET(Hook.CONNECT, "sun/nio/ch/NioSocketImpl", "connect", "(Ljava/net/SocketAddress;I)V"),
@@ -33,7 +33,7 @@ enum WeavePoint {
       "connect",
       "(Ljava/net/SocketAddress;Ljava/lang/Object;Ljava/nio/channels/CompletionHandler;)V"),
 
-  /** In front of the JDK's caches of names, unlike what it calls. Every overload is hooked. */
+  /** Before the JDK's name caches, unlike the method that it calls. All overloads are hooked. */
   NAME_LOOK_UP(
       Hook.RESOLVE,
       "java/net/InetAddress",
@@ -52,7 +52,7 @@ enum WeavePoint {
       "checkTrusted",
       "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLEngine;Z)V"),
 
-  /** One point for all transports, native ones included. */
+  /** One method for all transports, including native ones. */
   NETTY_CONNECT(
       Hook.CONNECT_CHANNEL,
       "netty/channel/DefaultChannelPipeline$HeadContext",
@@ -71,7 +71,7 @@ enum WeavePoint {
       "resolveAll",
       "(Ljava/lang/String;L.*Promise;)L.*");
 
-  /** What is asked at a point. */
+  /** The kind of hook. */
   enum Hook {
     CONNECT,
     RESOLVE,
@@ -81,14 +81,14 @@ enum WeavePoint {
     RESOLVE_PROMISE_OF_ALL
   }
 
-  /** Without what stands before, which the build would relocate together with our own copy. */
+  /** Without the prefix, which the build would relocate together with Cachette's own copy. */
   private static final String NETTY = "netty/";
 
   private static final String OURS = "dev/cachette/";
 
   private static final String ANYTHING = ".*";
 
-  /** All classes of the JDK with a point in them, with slashes. */
+  /** Returns the JDK classes to weave, with slashes. */
   static final Set<String> OF_THE_JDK =
       Arrays.stream(values())
           .filter(WeavePoint::isOfTheJdk)
@@ -115,12 +115,12 @@ enum WeavePoint {
     return className;
   }
 
-  /** Whether it must be there; Netty need not. */
+  /** Returns true if it must exist; Netty need not. */
   boolean isOfTheJdk() {
     return !className.startsWith(NETTY);
   }
 
-  /** Whether a class, with slashes, may have a point in it. */
+  /** Returns true if a class, with slashes, may contain it. */
   static boolean mayBeIn(boolean ofTheJdk, String aClass) {
     return ofTheJdk
         ? OF_THE_JDK.contains(aClass)
@@ -141,7 +141,7 @@ enum WeavePoint {
     return aDescriptor.matches(regex);
   }
 
-  /** {@code java.net.InetAddress.getAllByName0}. */
+  /** Returns {@code java.net.InetAddress.getAllByName0}. */
   @Override
   public String toString() {
     return className.replace('/', '.') + "." + methodName;

@@ -14,7 +14,7 @@ import org.objectweb.asm.ClassWriter;
 import org.objectweb.asm.MethodVisitor;
 import org.objectweb.asm.Opcodes;
 
-/** Puts the hooks into their classes, and remembers which methods of the JDK it found. */
+/** Weaves the hooks into their classes, and tracks which methods of the JDK it found. */
 final class Weaver implements ClassFileTransformer {
 
   private final Set<WeavePoint> missing =
@@ -23,7 +23,7 @@ final class Weaver implements ClassFileTransformer {
               Arrays.stream(WeavePoint.values()).filter(WeavePoint::isOfTheJdk).toList()));
   private volatile @Nullable Throwable failure;
 
-  /** Gives null for every other class, which means: leave it as it is. */
+  /** Returns null for every other class, which leaves it unchanged. */
   @Override
   public byte @Nullable [] transform(
       @Nullable ClassLoader loader,
@@ -31,20 +31,20 @@ final class Weaver implements ClassFileTransformer {
       @Nullable Class<?> redefined,
       @Nullable ProtectionDomain domain,
       byte[] bytes) {
-    // Asked for every class that is loaded, so this must cost next to nothing.
+    // Called for every loaded class, so this must be cheap.
     if (className == null || !WeavePoint.mayBeIn(loader == null, className)) {
       return null;
     }
     try {
       return weave(className, bytes);
     } catch (RuntimeException | LinkageError failed) {
-      // The JVM would swallow it; whoever installs us asks for it.
+      // The JVM would swallow it; the installer checks for it.
       failure = failed;
       return null;
     }
   }
 
-  /** The points that no method was found for so far. */
+  /** Returns the methods that were not found so far. */
   Set<WeavePoint> missing() {
     return missing;
   }

@@ -1,9 +1,9 @@
 /**
- * The hooks in the JVM: what a connection, a name look-up and a certificate check ask first. Not
- * public API: may change in any release.
+ * The hooks in the JVM, for connections, name look-ups and certificate checks. Not public API: may
+ * change in any release.
  *
- * <p>Runs on the threads of the code under test, and never waits for another. What arrives on the
- * connections that are turned is not seen here.
+ * <p>They run on the threads of the code under test, and never wait for another. They do not see
+ * what redirected connections carry.
  */
 @NullMarked
 package dev.cachette.internal.agent;

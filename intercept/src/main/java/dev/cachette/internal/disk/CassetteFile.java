@@ -5,7 +5,7 @@ import dev.cachette.cassette.CassetteException;
 import dev.cachette.internal.cassette.HarIndex;
 import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.RecordedAt;
-import dev.cachette.internal.cassette.Recordings;
+import dev.cachette.internal.cassette.RecordedExchanges;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -27,8 +27,8 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A cassette on disk. While it is open, what was indexed can be read, even where another process
- * puts a new file in its place.
+ * A cassette on disk. While it is open, its indexed content can be read, even if another process
+ * replaces the file.
  */
 public final class CassetteFile implements AutoCloseable {
 
@@ -40,9 +40,9 @@ public final class CassetteFile implements AutoCloseable {
   private @Nullable FileChannel opened;
 
   /**
-   * A file that may not be there yet.
+   * Creates a reference to a file that may not exist yet.
    *
-   * @param path where it is
+   * @param path its path
    */
   public CassetteFile(Path path) {
     this.path = path.toAbsolutePath().normalize();
@@ -50,7 +50,7 @@ public final class CassetteFile implements AutoCloseable {
   }
 
   /**
-   * A whole cassette in memory.
+   * Reads a whole cassette into memory.
    *
    * @throws CassetteException if it is missing or damaged
    */
@@ -59,27 +59,27 @@ public final class CassetteFile implements AutoCloseable {
       if (!file.exists()) {
         throw new CassetteException("There is no cassette " + path.toAbsolutePath() + ".");
       }
-      Recordings recordings = file.open();
+      RecordedExchanges recordings = file.open();
       return new Cassette(file.shown, RecordedAt.of(recordings), List.copyOf(recordings));
     }
   }
 
-  /** As messages name it. */
+  /** Returns its name in messages. */
   public String shown() {
     return shown;
   }
 
-  /** Whether there is such a file. */
+  /** Returns true if the file exists. */
   public boolean exists() {
     return Files.exists(path);
   }
 
   /**
-   * What stands in it; nothing if it is not there.
+   * Opens its content; empty if it does not exist.
    *
    * @throws CassetteException if it is damaged, or cannot be read
    */
-  public Recordings open() {
+  public RecordedExchanges open() {
     if (!exists()) {
       return nothing();
     }
@@ -92,33 +92,33 @@ public final class CassetteFile implements AutoCloseable {
   }
 
   /**
-   * Writes what was recorded, and keeps what others have put into the file meanwhile. At every
-   * moment there is the old file or the new one, as a whole.
+   * Writes what was recorded, and keeps what other processes have added in the meantime. The file
+   * is replaced atomically.
    *
-   * @throws CassetteException if it cannot be written; the file is as it was then
+   * @throws CassetteException if it cannot be written; the file is unchanged then
    */
   public void save(Merge merge, Instant now, String version) {
     save((current, out) -> merge.writeTo(out, current, now, version));
   }
 
-  /** Writes a file. */
+  /** Writes the content of a file. */
   @FunctionalInterface
   public interface Writing {
 
-    /** Writes it, of what stands there now. */
-    void write(Recordings current, OutputStream out);
+    /** Writes it, based on its current content. */
+    void write(RecordedExchanges current, OutputStream out);
   }
 
   /**
-   * Puts another file in its place, under the same lock and as whole as {@link #save}.
+   * Replaces it with another file, under the same lock and as atomically as {@link #save}.
    *
-   * @throws CassetteException if it cannot be written; the file is as it was then
+   * @throws CassetteException if it cannot be written; the file is unchanged then
    */
   public void save(Writing writing) {
     try {
       Files.createDirectories(path.getParent());
-      // Locks of files are between processes. Within one, closing a file that another thread has
-      // locked would free its lock; and of one text there is one object, for all class loaders.
+      // File locks are between processes. Within one, closing a file that another thread has locked
+      // would free its lock; an interned string is shared by all class loaders.
       synchronized (path.toString().intern()) {
         try (CassetteLock ignored = CassetteLock.of(path)) {
           deleteWhatWasNotFinished();
@@ -132,7 +132,7 @@ public final class CassetteFile implements AutoCloseable {
     }
   }
 
-  /** What a process that was killed has left; nobody else writes now. */
+  /** Deletes what a killed process left behind; nobody else is writing now. */
   private void deleteWhatWasNotFinished() throws IOException {
     String prefix = "." + path.getFileName();
     try (DirectoryStream<Path> left =
@@ -170,7 +170,10 @@ public final class CassetteFile implements AutoCloseable {
     }
   }
 
-  /** Temporary files are their owner's alone; a cassette is as readable as the file it replaces. */
+  /**
+   * Temporary files are private to their owner; a cassette keeps the permissions of the file it
+   * replaces.
+   */
   private void readableAsOthers(Path temporary) throws IOException {
     if (path.getFileSystem().supportedFileAttributeViews().contains("posix")) {
       Files.setPosixFilePermissions(
@@ -181,18 +184,18 @@ public final class CassetteFile implements AutoCloseable {
     }
   }
 
-  private Recordings nothing() {
-    return new Recordings(
+  private RecordedExchanges nothing() {
+    return new RecordedExchanges(
         HarIndex.empty(shown),
         entry -> {
           throw new IllegalStateException("there is no entry");
         });
   }
 
-  private Recordings read(FileChannel file) throws IOException {
+  private RecordedExchanges read(FileChannel file) throws IOException {
     InputStream in = new BufferedInputStream(Channels.newInputStream(file.position(0)), BUFFER);
     HarIndex index = HarIndex.read(shown, in);
-    return new Recordings(index, entry -> text(file, entry));
+    return new RecordedExchanges(index, entry -> text(file, entry));
   }
 
   private String text(FileChannel file, HarIndex.Entry entry) {
@@ -215,8 +218,8 @@ public final class CassetteFile implements AutoCloseable {
   private CassetteException failed(String verb, IOException cause) {
     return new CassetteException(
         String.format(
-            "The cassette %s cannot be %s: %s\nMend: check its rights and the space on its disk. "
-                + "The file is as it was.",
+            "The cassette %s cannot be %s: %s\n"
+                + "Fix: check its permissions and the free disk space. The file is unchanged.",
             path, verb, cause),
         cause);
   }
@@ -227,7 +230,7 @@ public final class CassetteFile implements AutoCloseable {
       try {
         opened.close();
       } catch (IOException harmless) {
-        // It was only read.
+        // It was opened for reading only.
       }
       opened = null;
     }

@@ -14,8 +14,8 @@ import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * Held while a cassette is written, against other JVMs: a file beside it, locked, and deleted at
- * the end. The lock of a JVM that is killed is free at once.
+ * A lock against other JVMs while a cassette is written: a locked file next to it, deleted at the
+ * end. If a JVM is killed, its lock is free immediately.
  */
 final class CassetteLock implements AutoCloseable {
 
@@ -35,7 +35,7 @@ final class CassetteLock implements AutoCloseable {
   /**
    * Waits for the lock.
    *
-   * @throws IOException if it cannot be had, because there are no rights, or it is held too long
+   * @throws IOException if it is not available: no permission, or held too long
    */
   static CassetteLock of(Path cassette) throws IOException {
     Path file = cassette.resolveSibling("." + cassette.getFileName() + ".lock");
@@ -45,7 +45,7 @@ final class CassetteLock implements AutoCloseable {
       FileChannel channel =
           FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
       FileLock lock = channel.tryLock();
-      // Another may have deleted the file after we opened it; then our lock is worth nothing.
+      // If another process deleted the file after we opened it, our lock is worthless.
       if (lock != null && before.isPresent() && before.equals(identity(file))) {
         return new CassetteLock(file, channel, lock);
       }
@@ -59,8 +59,8 @@ final class CassetteLock implements AutoCloseable {
   }
 
   /**
-   * What tells a file from another of the same name. The file is not opened: on POSIX systems,
-   * closing it anywhere in a process frees the lock that the process has on it.
+   * Returns the identity of a file. The file is not opened: on POSIX systems, closing it anywhere
+   * in a process frees the lock of that process.
    */
   private static Optional<Object> identity(Path file) throws IOException {
     try {

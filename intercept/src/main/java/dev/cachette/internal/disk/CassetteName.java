@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
-/** The file that a cassette's name means: a slash makes a folder, {@code .har} is added. */
+/** Maps the name of a cassette to its file: a slash makes a folder, {@code .har} is appended. */
 public final class CassetteName {
 
   private static final String ENDING = ".har";
@@ -13,9 +13,9 @@ public final class CassetteName {
   private CassetteName() {}
 
   /**
-   * The file.
+   * Returns the file.
    *
-   * @throws IllegalArgumentException if the name would not be a file in that folder on every system
+   * @throws IllegalArgumentException if the name is not a valid file in that folder on every system
    */
   public static Path in(Path folder, @Nullable String name) {
     if (name == null || name.isBlank()) {
@@ -34,7 +34,7 @@ public final class CassetteName {
 
   private static String checked(String name, String part) {
     if (part.isBlank() || part.startsWith(".") || !part.equals(part.strip())) {
-      throw refused(name, "\"" + part + "\" is no name of a file or folder in it");
+      throw refused(name, "\"" + part + "\" is not a valid file or folder name");
     }
     for (int at = 0; at < part.length(); at++) {
       char c = part.charAt(at);
@@ -49,7 +49,7 @@ public final class CassetteName {
     return new IllegalArgumentException(
         String.format(
             "\"%s\" cannot be the name of a cassette: %s.\n"
-                + "Mend: use letters, digits, spaces, - _ and . in it, and / for a folder, as in "
+                + "Fix: use letters, digits, spaces, - _ and . in it, and / for a folder, as in "
                 + "\"harbour/arrival\".",
             name, why));
   }

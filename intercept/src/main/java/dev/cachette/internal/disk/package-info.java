@@ -1,6 +1,6 @@
 /**
- * Cassettes as files: found by name, opened, and written so that there is always a whole one. Not
- * public API: may change in any release.
+ * Cassettes as files: finding, opening, and replacing them atomically. Not public API: may change
+ * in any release.
  *
  * <p>No argument and no result is ever null.
  */

@@ -2,12 +2,12 @@ package dev.cachette.internal.real;
 
 import java.io.IOException;
 
-/** The service has closed the connection, and the answer was not there as a whole. */
+/** Thrown if the service closed the connection before a complete answer. */
 final class ClosedEarly extends IOException {
 
   private static final long serialVersionUID = 1;
 
   ClosedEarly(String origin) {
-    super(origin + " closed the connection without a whole answer");
+    super(origin + " closed the connection before a complete answer");
   }
 }

@@ -26,8 +26,8 @@ import javax.net.ssl.SSLParameters;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The handlers of a connection that is made for one call: a tunnel through a proxy, TLS, and the
- * version of HTTP that comes of it, each put in when the one before is done.
+ * The handlers of a connection for one call: a tunnel through a proxy, TLS, and the negotiated HTTP
+ * version, each added when the previous one is done.
  */
 final class Connection extends ChannelInitializer<Channel> {
 
@@ -41,10 +41,10 @@ final class Connection extends ChannelInitializer<Channel> {
   private final CompletableFuture<Response> response;
 
   /**
-   * Of a call that is to be made.
+   * Creates the connection of a call.
    *
-   * @param tunnel asks the proxy for a tunnel; null if there is none to ask
-   * @param http2 whether HTTP/2 is to be spoken, if the service can
+   * @param tunnel requests a tunnel from the proxy; null without one
+   * @param http2 whether to use HTTP/2, if the service supports it
    */
   Connection(
       Request request,
@@ -88,7 +88,7 @@ final class Connection extends ChannelInitializer<Channel> {
     context.close();
   }
 
-  /** Without TLS there is nothing to negotiate, so the caller must have known by itself. */
+  /** Without TLS there is no negotiation, so the caller must have known the version. */
   private boolean isSpokenInClear() {
     return request.uri().scheme().equals("http") && route.proxyOfEachCall().isEmpty();
   }
@@ -155,7 +155,7 @@ final class Connection extends ChannelInitializer<Channel> {
     response.whenComplete((got, failed) -> connection.close());
   }
 
-  /** Opens the stream once there is a connection. */
+  /** Opens the stream when there is a connection. */
   private final class WhenActive extends ChannelInboundHandlerAdapter {
 
     @Override
@@ -165,7 +165,7 @@ final class Connection extends ChannelInitializer<Channel> {
     }
   }
 
-  /** Goes on when the handshake has said which version it is. */
+  /** Continues when the handshake has determined the version. */
   private final class Negotiated extends ChannelInboundHandlerAdapter {
 
     private final SSLEngine tls;

@@ -1,6 +1,6 @@
 package dev.cachette.internal.real;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import io.netty.channel.ConnectTimeoutException;
 import io.netty.handler.proxy.ProxyConnectException;
 import java.net.ConnectException;
@@ -13,49 +13,49 @@ import java.security.cert.CertificateNotYetValidException;
 import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 
-/** What a failure to reach a real service is called. */
+/** Maps failures to reach a real service to faults. */
 final class Failures {
 
   private Failures() {}
 
-  static Trouble.Kind kindOf(Throwable failure) {
+  static Fault.Kind kindOf(Throwable failure) {
     if (failure instanceof UnknownHostException) {
-      return Trouble.Kind.UNKNOWN_HOST;
+      return Fault.Kind.UNKNOWN_HOST;
     }
     if (failure instanceof ConnectTimeoutException) {
-      return Trouble.Kind.CONNECT_TIMEOUT;
+      return Fault.Kind.CONNECT_TIMEOUT;
     }
     if (failure instanceof ProxyConnectException) {
-      // The caller has its connection; what it wanted of it the proxy did not give.
-      return Trouble.Kind.CONNECTION_RESET;
+      // The caller has its connection; the proxy failed later.
+      return Fault.Kind.CONNECTION_RESET;
     }
     if (failure instanceof ConnectException || failure instanceof NoRouteToHostException) {
-      return Trouble.Kind.CONNECTION_REFUSED;
+      return Fault.Kind.CONNECTION_REFUSED;
     }
     if (failure instanceof TimeoutException) {
-      return Trouble.Kind.SILENCE;
+      return Fault.Kind.NO_RESPONSE;
     }
     if (failure instanceof ClosedEarly) {
-      return Trouble.Kind.CONNECTION_CLOSED;
+      return Fault.Kind.CONNECTION_CLOSED;
     }
-    return failure instanceof SSLException ? ofHandshake(failure) : Trouble.Kind.CONNECTION_RESET;
+    return failure instanceof SSLException ? ofHandshake(failure) : Fault.Kind.CONNECTION_RESET;
   }
 
-  private static Trouble.Kind ofHandshake(Throwable failure) {
+  private static Fault.Kind ofHandshake(Throwable failure) {
     for (Throwable cause = failure; cause != null; cause = cause.getCause()) {
       if (cause instanceof CertificateExpiredException) {
-        return Trouble.Kind.EXPIRED_CERTIFICATE;
+        return Fault.Kind.EXPIRED_CERTIFICATE;
       }
       if (cause instanceof CertificateNotYetValidException) {
-        return Trouble.Kind.NOT_YET_VALID_CERTIFICATE;
+        return Fault.Kind.NOT_YET_VALID_CERTIFICATE;
       }
       if (cause instanceof CertPathBuilderException) {
-        return Trouble.Kind.UNTRUSTED_AUTHORITY;
+        return Fault.Kind.UNTRUSTED_AUTHORITY;
       }
       if (cause instanceof CertificateException && cause.getCause() == null) {
-        return Trouble.Kind.WRONG_HOST_CERTIFICATE;
+        return Fault.Kind.WRONG_HOST_CERTIFICATE;
       }
     }
-    return Trouble.Kind.HANDSHAKE_REFUSED;
+    return Fault.Kind.HANDSHAKE_REFUSED;
   }
 }

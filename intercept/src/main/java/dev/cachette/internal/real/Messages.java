@@ -23,10 +23,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
-/** Requests and responses, from our form to the engine's and back. */
+/** Converts requests and responses between Cachette's and the engine's types. */
 final class Messages {
 
-  /** What is said of one connection, not of the message (RFC 9110 section 7.6.1). */
+  /** Headers of one connection, not of the message (RFC 9110 section 7.6.1). */
   private static final Set<String> OF_THE_CONNECTION =
       Set.of(
           "connection",
@@ -41,12 +41,12 @@ final class Messages {
           "host",
           "expect");
 
-  /** What the engine says of an HTTP/2 stream in headers of its own. */
+  /** Headers that the engine adds for HTTP/2 streams. */
   private static final String OF_THE_ENGINE = "x-http2-";
 
   private Messages() {}
 
-  /** A request for the engine. Its Host is that of the caller, wherever it is sent. */
+  /** Returns a request for the engine. It keeps the caller's Host header, wherever it is sent. */
   static FullHttpRequest toEngine(Request request, Route route) {
     Uri uri = request.uri();
     String path = uri.toString().substring(uri.origin().length());
@@ -86,7 +86,7 @@ final class Messages {
         headers(received.trailingHeaders()));
   }
 
-  /** Host and port as a Host header has them: the port where it is not the scheme's own. */
+  /** Returns host and port as in a Host header: the port only if it is not the default. */
   static String authority(Uri uri) {
     String host =
         Hosts.isAddress(uri.host()) && uri.host().indexOf(':') >= 0

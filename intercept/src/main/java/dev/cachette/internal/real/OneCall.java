@@ -10,7 +10,7 @@ import io.netty.handler.codec.http.HttpStatusClass;
 import java.util.concurrent.CompletableFuture;
 import javax.net.ssl.SSLException;
 
-/** Sends a request as soon as its connection or stream is there, and takes the response. */
+/** Sends a request as soon as its connection or stream is open, and receives the response. */
 final class OneCall extends SimpleChannelInboundHandler<FullHttpResponse> {
 
   private final Request request;
@@ -24,7 +24,7 @@ final class OneCall extends SimpleChannelInboundHandler<FullHttpResponse> {
     this.response = response;
   }
 
-  /** Where it is put in behind a handshake, its connection is active already. */
+  /** If it is added after a handshake, its connection is active already. */
   @Override
   public void handlerAdded(ChannelHandlerContext context) {
     if (context.channel().isActive()) {

@@ -1,7 +1,7 @@
 package dev.cachette.internal.real;
 
 import dev.cachette.http.Uri;
-import dev.cachette.internal.agent.Passage;
+import dev.cachette.internal.agent.InterceptionBypass;
 import io.netty.handler.proxy.HttpProxyHandler;
 import io.netty.handler.proxy.ProxyHandler;
 import io.netty.handler.proxy.Socks4ProxyHandler;
@@ -19,8 +19,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A proxy of the JVM's settings, HTTP or SOCKS, with what the JVM's {@link Authenticator} says of
- * it.
+ * A proxy from the JVM's settings, HTTP or SOCKS, with the credentials of the JVM's {@link
+ * Authenticator}.
  */
 record ProxyOnTheWay(
     Proxy.Type type, String host, int port, Optional<PasswordAuthentication> credentials) {
@@ -46,7 +46,7 @@ record ProxyOnTheWay(
         socks ? credentials.or(ProxyOnTheWay::ofProperties) : credentials);
   }
 
-  /** As the JDK's own sockets take them where there is no authenticator. */
+  /** The defaults of the JDK's own sockets, without an authenticator. */
   private static Optional<PasswordAuthentication> ofProperties() {
     return Optional.ofNullable(System.getProperty("java.net.socks.username"))
         .map(
@@ -55,17 +55,18 @@ record ProxyOnTheWay(
                     user, System.getProperty("java.net.socks.password", "").toCharArray()));
   }
 
-  /** Whether it makes a tunnel to this target, through which anything can be spoken. */
+  /** Returns true if it makes a tunnel to this target. */
   boolean tunnels(Uri target) {
     return type == Proxy.Type.SOCKS || target.scheme().equals("https");
   }
 
-  /** Its own address; looked up with no hook in between. */
+  /** Returns its address, resolved without hooks. */
   InetSocketAddress address() throws IOException {
-    return new InetSocketAddress(Passage.through(() -> InetAddress.getByName(host)), port);
+    return new InetSocketAddress(
+        InterceptionBypass.through(() -> InetAddress.getByName(host)), port);
   }
 
-  /** Asks it for a tunnel: by CONNECT (RFC 9110 section 9.3.6), or by SOCKS (RFC 1928). */
+  /** Requests a tunnel: by CONNECT (RFC 9110 section 9.3.6), or by SOCKS (RFC 1928). */
   ProxyHandler handler() throws IOException {
     if (type == Proxy.Type.HTTP) {
       return credentials.isPresent()
@@ -77,7 +78,7 @@ record ProxyOnTheWay(
         : new Socks5ProxyHandler(address(), user(), password());
   }
 
-  /** What a call that is no tunnel says of its sender (RFC 9110 section 11.7.2). */
+  /** Returns the proxy credentials of a call without a tunnel (RFC 9110 section 11.7.2). */
   Optional<String> authorization() {
     return credentials.map(
         given ->
@@ -95,7 +96,7 @@ record ProxyOnTheWay(
     return credentials.map(given -> new String(given.getPassword())).orElse(null);
   }
 
-  /** Where it is, without credentials. */
+  /** Returns its address, without credentials. */
   @Override
   public String toString() {
     return type + " proxy " + host + ":" + port;

@@ -1,11 +1,11 @@
 package dev.cachette.internal.real;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
-import dev.cachette.internal.agent.Passage;
+import dev.cachette.internal.agent.InterceptionBypass;
 import dev.cachette.internal.cassette.FailedConnection;
 import dev.cachette.internal.stub.RealService;
 import dev.cachette.internal.stub.RealServiceFailed;
@@ -36,9 +36,9 @@ import java.util.concurrent.TimeoutException;
 import java.util.stream.Stream;
 
 /**
- * Calls real services: by the version of HTTP that the caller speaks, if they speak it, else by
- * HTTP/1.1; through the JVM's proxy; with its trust store; one connection a call. It waits on the
- * thread that asks, which must not be the engine's.
+ * Calls real services: with the HTTP version of the caller, if they support it, else with HTTP/1.1;
+ * through the JVM's proxy; with its trust store; one connection per call. It blocks the calling
+ * thread, which must not be the engine's.
  */
 public final class RealCalls implements RealService {
 
@@ -49,9 +49,9 @@ public final class RealCalls implements RealService {
   private final Map<String, String> addresses;
 
   /**
-   * Calls by this engine.
+   * Uses this engine.
    *
-   * @param addresses where origins are that are not where their names say
+   * @param addresses replacements for origins, by origin
    */
   public RealCalls(Engine engine, Map<String, String> addresses) {
     this.engine = engine;
@@ -66,7 +66,7 @@ public final class RealCalls implements RealService {
       Response response = response(request, protocol.equals("HTTP/2"));
       return Exchange.answered(started, since(before), protocol, request, response);
     } catch (IOException | TimeoutException failed) {
-      Trouble.Kind kind = Failures.kindOf(failed);
+      Fault.Kind kind = Failures.kindOf(failed);
       Exchange exchange =
           kind.stage().isEarly()
               ? FailedConnection.of(
@@ -77,15 +77,15 @@ public final class RealCalls implements RealService {
   }
 
   /**
-   * Whether a host is found, or a port of it accepts connections, as a caller would learn it; for
-   * none of those that are reached through a proxy, which learns it itself.
+   * Checks whether a host can be resolved, or accepts connections on a port; not for hosts behind a
+   * proxy, which does that itself.
    *
    * @return the failure to connect; empty if there is none
    */
-  public Optional<Exchange> probe(Trouble.Stage stage, String host, OptionalInt port) {
+  public Optional<Exchange> probe(Fault.Stage stage, String host, OptionalInt port) {
     Instant started = Instant.now().truncatedTo(ChronoUnit.MILLIS);
     long before = System.nanoTime();
-    if (stage == Trouble.Stage.NAME && isElsewhere(host)) {
+    if (stage == Fault.Stage.NAME && isElsewhere(host)) {
       return Optional.empty();
     }
     int number = port.orElse(FailedConnection.HTTPS);
@@ -93,8 +93,8 @@ public final class RealCalls implements RealService {
       Route route = Route.to(wanted(host, number), addresses);
       if (route.proxy().isEmpty()) {
         InetSocketAddress address = route.address();
-        if (stage == Trouble.Stage.CONNECTION) {
-          Passage.through(() -> tryToConnect(address));
+        if (stage == Fault.Stage.CONNECTION) {
+          InterceptionBypass.through(() -> tryToConnect(address));
         }
       }
       return Optional.empty();
@@ -108,7 +108,7 @@ public final class RealCalls implements RealService {
     return addresses.keySet().stream().anyMatch(origin -> Uri.parse(origin).host().equals(host));
   }
 
-  /** Before there is a request, only the port tells the scheme; or the table does. */
+  /** Before there is a request, only the port indicates the scheme; or the table does. */
   private Uri wanted(String host, int port) {
     return Stream.of("http", "https")
         .map(scheme -> new Uri(scheme, host, port, "/", Optional.empty()))
@@ -179,7 +179,7 @@ public final class RealCalls implements RealService {
             registered -> {
               Channel channel = ((ChannelFuture) registered).channel();
               response.whenComplete((got, failed) -> channel.close());
-              Passage.through(() -> channel.connect(address))
+              InterceptionBypass.through(() -> channel.connect(address))
                   .addListener(
                       connected -> {
                         if (!connected.isSuccess()) {

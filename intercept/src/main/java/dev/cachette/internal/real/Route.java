@@ -1,7 +1,7 @@
 package dev.cachette.internal.real;
 
 import dev.cachette.http.Uri;
-import dev.cachette.internal.agent.Passage;
+import dev.cachette.internal.agent.InterceptionBypass;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -12,21 +12,18 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * The way to a real service.
+ * The route to a real service.
  *
- * @param target its origin, which may be another than the caller meant
- * @param proxy the proxy on the way; empty if there is none
+ * @param target its origin, which may be a replacement
+ * @param proxy the proxy; empty for a direct connection
  */
 record Route(Uri target, Optional<ProxyOnTheWay> proxy) {
 
-  /**
-   * The way to where a caller wanted to go: by the table of addresses, and by the JVM's proxy
-   * settings.
-   */
+  /** Returns the route to a destination, from the replacements and the JVM's proxy settings. */
   static Route to(Uri wanted, Map<String, String> addresses) throws IOException {
     Uri target = Optional.ofNullable(addresses.get(wanted.origin())).map(Uri::parse).orElse(wanted);
     List<Proxy> proxies =
-        Passage.through(
+        InterceptionBypass.through(
             () ->
                 ProxySelector.getDefault() == null
                     ? List.of()
@@ -43,20 +40,17 @@ record Route(Uri target, Optional<ProxyOnTheWay> proxy) {
     return target.scheme().equals("https");
   }
 
-  /** The proxy, where it is told the URL of each call, not asked for a tunnel. */
+  /** Returns the proxy, if it forwards requests instead of a tunnel. */
   Optional<ProxyOnTheWay> proxyOfEachCall() {
     return proxy.filter(it -> !it.tunnels(target));
   }
 
-  /** The proxy, where it is asked for a tunnel. */
+  /** Returns the proxy, if it makes a tunnel. */
   Optional<ProxyOnTheWay> tunnel() {
     return proxy.filter(it -> it.tunnels(target));
   }
 
-  /**
-   * The address to connect to; looked up with no hook in between, or left to the proxy that makes a
-   * tunnel to it.
-   */
+  /** Returns the address to connect to; resolved without hooks, or unresolved for a tunnel. */
   InetSocketAddress address() throws IOException {
     if (tunnel().isPresent()) {
       return InetSocketAddress.createUnresolved(target.host(), target.port());
@@ -65,6 +59,6 @@ record Route(Uri target, Optional<ProxyOnTheWay> proxy) {
       return proxy.get().address();
     }
     return new InetSocketAddress(
-        Passage.through(() -> InetAddress.getByName(target.host())), target.port());
+        InterceptionBypass.through(() -> InetAddress.getByName(target.host())), target.port());
   }
 }

@@ -1,7 +1,7 @@
 /**
- * The way to real services, past the hooks. Not public API: may change in any release.
+ * Calls to real services, bypassing the hooks. Not public API: may change in any release.
  *
- * <p>Calls wait on the thread that makes them.
+ * <p>Calls block the calling thread.
  */
 @NullMarked
 package dev.cachette.internal.real;

@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** A description of a service, as a file or as a resource on the class path. */
+/** An API description in a file, or in a resource on the class path. */
 public final class DescriptionSource implements DescriptionFile {
 
   private final StubSource source;
@@ -15,8 +15,8 @@ public final class DescriptionSource implements DescriptionFile {
   }
 
   /**
-   * The file of this path, from the folder or from the working directory; else the resource of this
-   * name.
+   * Returns the file at this path, relative to the folder or to the working directory; else the
+   * resource with this name.
    *
    * @throws IllegalArgumentException if there is none
    */
@@ -32,13 +32,12 @@ public final class DescriptionSource implements DescriptionFile {
             () ->
                 new IllegalArgumentException(
                     String.format(
-                        "There is no description \"%s\". It was looked for in %s, in %s and on the "
-                            + "class path.%s",
+                        "There is no API description \"%s\" in %s, in %s or on the class path.%s",
                         name,
                         folder.toAbsolutePath(),
                         Path.of("").toAbsolutePath(),
                         near(name, folder)
-                            .map(other -> "\nMend: is \"" + other + "\" meant, which is there?")
+                            .map(other -> "\nFix: did you mean \"" + other + "\"?")
                             .orElse(""))));
   }
 

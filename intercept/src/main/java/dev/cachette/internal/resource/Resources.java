@@ -3,7 +3,7 @@ package dev.cachette.internal.resource;
 import dev.cachette.answer.Delivery;
 import dev.cachette.http.Body;
 import dev.cachette.internal.stub.ContentReader;
-import dev.cachette.internal.text.Likeness;
+import dev.cachette.internal.text.NameSuggester;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** Reads files, and resources as the class loader of the calling thread sees them. */
+/** Reads files, and resources from the context class loader. */
 public final class Resources implements ContentReader {
 
   @Override
@@ -27,9 +27,9 @@ public final class Resources implements ContentReader {
   }
 
   /**
-   * Whether a file is there to be read later.
+   * Checks that a file can be read later.
    *
-   * @throws IllegalArgumentException if it is not; the message says where it was looked for
+   * @throws IllegalArgumentException if it does not exist; the message says where it was expected
    */
   public void requireReadable(Delivery.Source file) {
     try {
@@ -41,9 +41,9 @@ public final class Resources implements ContentReader {
   }
 
   /**
-   * The whole path of a file that is to be written later.
+   * Returns the full path of a file to be written later.
    *
-   * @throws IllegalArgumentException if there is no folder that it could be in
+   * @throws IllegalArgumentException if its folder does not exist
    */
   public static String requireWritable(String name) {
     Path path = path(name);
@@ -52,8 +52,7 @@ public final class Resources implements ContentReader {
         || !Files.isDirectory(path.getParent())) {
       throw new IllegalArgumentException(
           String.format(
-              "\"%s\" cannot be written to; it would be at %s.\nMend: name a file in a folder that "
-                  + "is there.",
+              "\"%s\" cannot be written: its path is %s.\nFix: use a folder that exists.",
               name, path));
     }
     return path.toString();
@@ -68,14 +67,14 @@ public final class Resources implements ContentReader {
     if (!Files.isRegularFile(path)) {
       throw new IllegalArgumentException(
           String.format(
-              "There is no file \"%s\"; it was looked for at %s.\nMend: %s",
+              "There is no file \"%s\"; expected at %s.\nFix: %s",
               name,
               path,
               near(path)
-                  .map(other -> "is \"" + other + "\" meant, which is there?")
+                  .map(other -> "is \"" + other + "\"?")
                   .orElse(
-                      "give its path from the working directory, or use classpath(...) for a "
-                          + "resource.")));
+                      "use its path from the working directory, or classpath(...) for a"
+                          + " resource.")));
     }
     return path;
   }
@@ -90,8 +89,8 @@ public final class Resources implements ContentReader {
         throw new IllegalArgumentException(
             String.format(
                 "There is no resource \"%s\" on the class path.\n"
-                    + "Mend: name it from the root, as harbour/tides.json for "
-                    + "src/test/resources/harbour/tides.json; file(...) reads any file.",
+                    + "Fix: use its name from the root, such as harbour/tides.json for"
+                    + " src/test/resources/harbour/tides.json; file(...) reads any file.",
                 name));
       }
       return Body.of(in.readAllBytes());
@@ -102,11 +101,11 @@ public final class Resources implements ContentReader {
     try {
       return Path.of(name).toAbsolutePath().normalize();
     } catch (InvalidPathException malformed) {
-      throw new IllegalArgumentException("\"" + name + "\" is no path of a file.", malformed);
+      throw new IllegalArgumentException("\"" + name + "\" is not a valid path.", malformed);
     }
   }
 
-  /** A file beside it that has almost the same name. */
+  /** Returns a similarly named file next to it. */
   static Optional<String> near(Path path) {
     Path folder = path.toAbsolutePath().getParent();
     if (folder == null || !Files.isDirectory(folder)) {
@@ -114,7 +113,7 @@ public final class Resources implements ContentReader {
     }
     try (Stream<Path> files = Files.list(folder)) {
       List<String> names = files.map(file -> file.getFileName().toString()).sorted().toList();
-      return Likeness.nearest(path.getFileName().toString(), names);
+      return NameSuggester.closest(path.getFileName().toString(), names);
     } catch (IOException unreadable) {
       return Optional.empty();
     }

@@ -15,17 +15,17 @@ import java.util.function.Consumer;
 import java.util.stream.Stream;
 
 /**
- * A file, or a resource on the class path.
+ * A stub file, or a resource on the class path.
  *
- * @param onClassPath whether it is such a resource
+ * @param onClassPath whether it is a resource
  * @param location its path or name
- * @param given its text, where that is all there is
+ * @param given its text, if it has no file
  */
 record StubSource(boolean onClassPath, String location, Optional<String> given) {
 
   private static final List<String> ENDINGS = List.of(".stubs.yaml", ".stubs.yml", ".stubs.json");
 
-  /** A text that is in no file. */
+  /** Returns a text without a file. */
   static StubSource ofText(String text) {
     return new StubSource(false, "", Optional.of(text));
   }
@@ -39,9 +39,9 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
   }
 
   /**
-   * Those of these names that are there.
+   * Returns the sources with these names.
    *
-   * @param missing takes a problem for each that is nowhere
+   * @param missing receives a problem for each missing one
    */
   static List<StubSource> all(List<String> names, Path folder, Consumer<StubFileProblem> missing) {
     List<StubSource> found = new ArrayList<>();
@@ -93,13 +93,13 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
 
   private static String nowhere(String name, Path folder) {
     return String.format(
-        "there is no such stub file. It was looked for as %s.stubs.yaml, .yml and .json in %s, as "
-            + "a folder %s there, and on the class path. Mend: correct the name, or name the path "
-            + "of a file with its ending.",
+        "there is no such stub file: neither %s.stubs.yaml, .yml or .json in %s, nor a folder %s"
+            + " there, nor on the class path. Fix: correct the name, or use a path with a file"
+            + " extension.",
         name, folder.toAbsolutePath(), name);
   }
 
-  /** The file of this name beside this one. */
+  /** Returns the file with this name, relative to this one. */
   StubSource sibling(String name) {
     if (onClassPath) {
       String folder = location.substring(0, location.lastIndexOf('/') + 1);
@@ -116,17 +116,14 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
     return loader != null && loader.getResource(location) != null;
   }
 
-  /** This one. */
+  /** Returns this source. */
   StubSource requireThere() {
     if (!isThere()) {
       throw new IllegalArgumentException(
           "there is no file "
               + label()
               + "."
-              + path()
-                  .flatMap(Resources::near)
-                  .map(near -> " Is \"" + near + "\" meant, which is there?")
-                  .orElse(""));
+              + path().flatMap(Resources::near).map(near -> " Is \"" + near + "\"?").orElse(""));
     }
     return this;
   }
@@ -139,12 +136,12 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
         });
   }
 
-  /** Its path, if it is a file. */
+  /** Returns its path, if it is a file. */
   Optional<Path> path() {
     return onClassPath || given.isPresent() ? Optional.empty() : Optional.of(Path.of(location));
   }
 
-  /** What messages call it. */
+  /** Returns its name in messages. */
   String label() {
     if (given.isPresent()) {
       return "text";

@@ -6,7 +6,7 @@ import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
 import dev.cachette.internal.stubfile.StubFile;
-import dev.cachette.internal.stubfile.Surroundings;
+import dev.cachette.internal.stubfile.StubFileResolver;
 import dev.cachette.stubfile.StubFileException;
 import dev.cachette.stubfile.StubFileProblem;
 import java.nio.file.Path;
@@ -20,29 +20,29 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
-/** Where stub files are read from, and all that is in them and in those that they include. */
+/** Stub files and the files that they include. */
 public final class StubSources {
 
-  /** Those that are there; notes the others. */
+  /** The existing files; the others are problems. */
   private final Function<Consumer<StubFileProblem>, List<StubSource>> sources;
 
   private final Reading reading;
 
   /**
-   * What answers need beyond the files themselves.
+   * What answers need besides the files themselves.
    *
-   * @param ready an answer with the file read that it names
-   * @param recorded an answer of a cassette
+   * @param ready reads the file of an answer
+   * @param recorded returns an answer from a cassette
    */
   public record Reading(
       UnaryOperator<Answer> ready, BiFunction<String, String, ResponseAnswer> recorded) {}
 
   /**
-   * What was read.
+   * The result of reading.
    *
    * @param stubs all stubs, those of included files first
    * @param collections all collections
-   * @param files the files on the disk
+   * @param files the files on disk
    */
   public record Loaded(
       List<StubDeclaration> stubs, List<CollectionDeclaration> collections, List<Path> files) {}
@@ -54,18 +54,18 @@ public final class StubSources {
   }
 
   /**
-   * Files by name.
+   * Creates sources from names.
    *
-   * @param folder where those are that have no ending
+   * @param folder the folder for names without a file extension
    */
   public static StubSources named(List<String> names, Path folder, Reading reading) {
     if (names.isEmpty()) {
-      throw new IllegalArgumentException("load(names) was given no name.");
+      throw new IllegalArgumentException("load(names) needs at least one name.");
     }
     return new StubSources(missing -> StubSource.all(names, folder, missing), reading);
   }
 
-  /** A text. */
+  /** Creates a source from text. */
   public static StubSources of(String text, Reading reading) {
     if (text == null) {
       throw new IllegalArgumentException("declare(text) was given null.");
@@ -76,7 +76,7 @@ public final class StubSources {
   /**
    * Reads all of them.
    *
-   * @throws StubFileException with all that is wrong in any of them
+   * @throws StubFileException with all problems in any of them
    */
   public Loaded read() {
     Round round = new Round();
@@ -84,7 +84,7 @@ public final class StubSources {
     return round.loaded();
   }
 
-  /** One reading of all files. */
+  /** One pass over all files. */
   private final class Round {
 
     private final Set<StubSource> seen = new LinkedHashSet<>();
@@ -130,7 +130,7 @@ public final class StubSources {
           seen.stream().flatMap(source -> source.path().stream()).toList());
     }
 
-    /** Notes the stubs that must have been called before, and are nowhere. */
+    /** Reports unknown stubs in {@code after}. */
     private void requireEach(List<StubDeclaration> later, List<StubDeclaration> all) {
       if (later.isEmpty()) {
         return;
@@ -147,8 +147,8 @@ public final class StubSources {
     }
   }
 
-  private Surroundings surroundings(StubSource source) {
-    return new Surroundings() {
+  private StubFileResolver surroundings(StubSource source) {
+    return new StubFileResolver() {
       @Override
       public ResponseAnswer file(String name) {
         StubSource beside = source.sibling(name).requireThere();

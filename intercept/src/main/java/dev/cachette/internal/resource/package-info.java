@@ -1,4 +1,4 @@
-/** Files and resources that answers name. Not public API: may change in any release. */
+/** Files and resources of stubs and answers. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.resource;
 

@@ -17,15 +17,15 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
- * A certificate authority that lives in memory as long as one session, and issues a certificate to
- * each host that is asked for. Its key leaves neither this object nor this JVM.
+ * An in-memory certificate authority for one session, which issues a certificate for each host. Its
+ * key leaves neither this object nor this JVM.
  */
 final class Authority {
 
-  /** Whose certificate is shown where one for the wrong host is wanted. */
+  /** The host of the certificate for the wrong host. */
   private static final String SOMEBODY_ELSE = "elsewhere.example";
 
-  /** Long enough for a test, and for clocks that a test has moved a little. */
+  /** Long enough for a test, and for clocks that are a little off. */
   private static final Duration LONG = Duration.ofDays(180);
 
   private static final Duration A_DAY = Duration.ofDays(1);
@@ -37,12 +37,12 @@ final class Authority {
   private final Map<String, X509Certificate> issued = new ConcurrentHashMap<>();
   private final Map<String, X509Certificate> flawed = new ConcurrentHashMap<>();
 
-  /** One for one session. */
+  /** Creates one for one session. */
   Authority() {
     this(LONG);
   }
 
-  /** One that is trusted for so long. */
+  /** Creates one that is valid for this duration. */
   Authority(Duration validity) {
     try {
       KeyPair authority = keyPair();
@@ -63,27 +63,27 @@ final class Authority {
     }
   }
 
-  /** One that was made before. */
+  /** Restores an existing one. */
   Authority(PrivateKey key, X509Certificate certificate) {
     try {
       this.authorityKey = key;
       this.certificate = certificate;
       this.serverKey = keyPair();
-      // A browser refuses two certificates of one issuer with the same number.
+      // Browsers reject two certificates of one issuer with the same serial number.
       this.serials = new AtomicLong(new SecureRandom().nextLong(1L << 32, 1L << 62));
     } catch (GeneralSecurityException noP256) {
       throw new IllegalStateException("this JVM has no P-256 keys, which TLS needs", noP256);
     }
   }
 
-  /** The chain for a host, its own certificate first; issued at the first call. */
+  /** Returns the chain for a host, its own certificate first; issued at the first call. */
   X509Certificate[] chainFor(String host) {
     X509Certificate leaf =
         issued.computeIfAbsent(Hosts.canonical(host), name -> issue(name, Flaw.NONE));
     return new X509Certificate[] {leaf, certificate};
   }
 
-  /** As {@link #chainFor(String)}, with something wrong. */
+  /** As {@link #chainFor(String)}, with a flaw. */
   X509Certificate[] chainFor(String host, Flaw flaw) {
     if (flaw == Flaw.NONE) {
       return chainFor(host);
@@ -93,12 +93,12 @@ final class Authority {
     return new X509Certificate[] {leaf, certificate};
   }
 
-  /** Its own certificate, which vouches for all others. */
+  /** Returns its own certificate, the root of all others. */
   X509Certificate certificate() {
     return certificate;
   }
 
-  /** Whether we issued this certificate, and something is wrong with it. */
+  /** Returns true if it issued this certificate with a flaw. */
   boolean hasFlaw(X509Certificate leaf) {
     return flawed.containsValue(leaf);
   }
@@ -109,7 +109,7 @@ final class Authority {
     return generator.generateKeyPair();
   }
 
-  /** What vouches for all it issues. */
+  /** Returns the trust anchor of all its certificates. */
   PrivateKey key() {
     return authorityKey;
   }
@@ -118,7 +118,7 @@ final class Authority {
     return serverKey.getPrivate();
   }
 
-  /** Whether we issued this certificate, and for this host where it is known. */
+  /** Returns true if it issued this certificate, and for this host if it is known. */
   boolean hasIssued(X509Certificate leaf, Optional<String> host) {
     return host.map(name -> leaf.equals(issued.get(Hosts.canonical(name))))
         .orElseGet(() -> issued.containsValue(leaf));

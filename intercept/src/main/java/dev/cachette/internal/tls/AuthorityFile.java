@@ -23,7 +23,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * An authority that is kept: its key and its certificate as PEM (RFC 7468), for its owner alone.
+ * A persistent certificate authority: its key and certificate as PEM (RFC 7468), readable only by
+ * its owner.
  */
 public final class AuthorityFile {
 
@@ -34,7 +35,7 @@ public final class AuthorityFile {
 
   private final Path file;
 
-  /** In this file, which may not be there yet. */
+  /** Uses this file, which may not exist yet. */
   public AuthorityFile(Path file) {
     this.file = file.toAbsolutePath().normalize();
   }
@@ -51,7 +52,11 @@ public final class AuthorityFile {
       return make();
     } catch (IOException unusable) {
       throw new UncheckedIOException(
-          "The authority " + file + " cannot be read or made: " + unusable.getMessage(), unusable);
+          "The certificate authority "
+              + file
+              + " cannot be read or created: "
+              + unusable.getMessage(),
+          unusable);
     }
   }
 
@@ -68,7 +73,7 @@ public final class AuthorityFile {
       return new Authority(key, certificate);
     } catch (GeneralSecurityException | IllegalArgumentException damaged) {
       throw new IOException(
-          "it is damaged (" + damaged.getMessage() + "). Mend: delete it, and trust the new one",
+          "it is damaged (" + damaged.getMessage() + "). Fix: delete it, and trust the new one",
           damaged);
     }
   }
@@ -93,7 +98,7 @@ public final class AuthorityFile {
       if (renewed) {
         Files.move(temporary, file, StandardCopyOption.REPLACE_EXISTING);
       } else {
-        // Where another process was faster, its authority is ours, too.
+        // If another process was faster, use its authority.
         Files.createLink(file, temporary);
       }
       return made;

@@ -15,14 +15,14 @@ import java.security.cert.X509Certificate;
 import java.time.Instant;
 
 /**
- * What a certificate says (RFC 5280), to be signed.
+ * The content of a certificate (RFC 5280), to be signed.
  *
- * @param serial its number, another for each certificate of an authority
+ * @param serial its serial number, unique for an authority
  * @param subject the common name
- * @param key the public key that it vouches for
+ * @param key its public key
  * @param extensions its extensions, as DER
- * @param from the first instant at which it is valid
- * @param to the last
+ * @param from the first instant of its validity
+ * @param to the last instant of its validity
  */
 record CertificateTemplate(
     BigInteger serial, String subject, PublicKey key, byte[] extensions, Instant from, Instant to) {
@@ -65,15 +65,15 @@ record CertificateTemplate(
   }
 
   private static byte[] name(String commonName) {
-    // A common name holds 64 characters; a longer host stands in the alternative name alone.
+    // A common name has at most 64 characters; a longer host is only in the alternative name.
     String fitting = commonName.substring(0, Math.min(64, commonName.length()));
     return Der.sequence(Der.set(Der.sequence(Der.oid("2.5.4.3"), Der.utf8(fitting))));
   }
 
-  /** A host name, or an address where the host is one: clients look for it in its own place. */
+  /** Returns a DNS name, or an IP address, which clients look for in another field. */
   private static byte[] generalName(String host) {
     try {
-      // A literal address is read, not looked up.
+      // A literal address is parsed, not resolved.
       return Hosts.isAddress(host)
           ? Der.implicit(7, InetAddress.getByName(host).getAddress())
           : Der.implicit(2, host.getBytes(StandardCharsets.US_ASCII));

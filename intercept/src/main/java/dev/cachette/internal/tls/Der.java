@@ -9,8 +9,8 @@ import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 
 /**
- * Writes the few elements of DER (ITU-T X.690) that a certificate is made of. A general crypto
- * library costs about a second at first use, this a few milliseconds.
+ * Writes the few DER elements (ITU-T X.690) of a certificate. A general crypto library costs about
+ * a second at first use, this a few milliseconds.
  */
 final class Der {
 
@@ -51,17 +51,17 @@ final class Der {
     return element(0x03, join(new byte[] {0}, content));
   }
 
-  /** An element that the context gives a meaning: constructed, and explicitly tagged. */
+  /** Returns a context-specific element: constructed, and explicitly tagged. */
   static byte[] explicit(int tag, byte[] content) {
     return element(0xa0 | tag, content);
   }
 
-  /** An element that the context gives a meaning: primitive, and implicitly tagged. */
+  /** Returns a context-specific element: primitive, and implicitly tagged. */
   static byte[] implicit(int tag, byte[] content) {
     return element(0x80 | tag, content);
   }
 
-  /** An object identifier, written with dots: {@code 2.5.29.17}. */
+  /** Returns an object identifier, given in dotted form: {@code 2.5.29.17}. */
   static byte[] oid(String dotted) {
     String[] arcs = dotted.split("\\.");
     ByteArrayOutputStream out = new ByteArrayOutputStream();

@@ -1,15 +1,15 @@
 package dev.cachette.internal.tls;
 
-/** What is wrong with the certificate that a server shows. */
+/** A flaw in the certificate of a server. */
 public enum Flaw {
-  /** Nothing. */
+  /** No flaw. */
   NONE,
-  /** It was valid until yesterday. */
+  /** It expired yesterday. */
   EXPIRED,
-  /** It is valid from tomorrow on. */
+  /** It is valid from tomorrow. */
   NOT_YET_VALID,
   /** It is for another host. */
   WRONG_HOST,
-  /** It is by an authority that nobody knows. */
+  /** It is issued by an unknown authority. */
   UNTRUSTED
 }

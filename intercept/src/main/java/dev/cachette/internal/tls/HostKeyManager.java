@@ -11,7 +11,7 @@ import javax.net.ssl.SSLSession;
 import javax.net.ssl.X509ExtendedKeyManager;
 
 /**
- * Shows the certificate of the host that the client asks for by name (SNI, RFC 6066), else of the
+ * Selects the certificate of the host that the client requests by name (SNI, RFC 6066), else of the
  * host it connected to. An alias is a host.
  */
 final class HostKeyManager extends X509ExtendedKeyManager {

@@ -16,28 +16,28 @@ import javax.net.ssl.TrustManager;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The server's side of TLS for one session. Keys and certificates are made when the first client
- * asks for TLS, so that tests of plain HTTP do not pay for them.
+ * The server side of TLS for one session. Keys and certificates are created at the first TLS
+ * connection, so that tests of plain HTTP do not pay for them.
  */
 public final class ServerTls implements ServerTrust {
 
   private final Optional<AuthorityFile> file;
   private volatile @Nullable Authority authority;
 
-  /** One for each flaw, so that no session with a good certificate is taken up again by a bad. */
+  /** One per flaw, so that no session with a good certificate is resumed with a bad one. */
   private final Map<Flaw, SSLContext> contexts = new EnumMap<>(Flaw.class);
 
-  /** With the authority that is kept in a file; empty for one of its own, in memory. */
+  /** Creates it with a persistent authority; empty for one in memory. */
   public ServerTls(Optional<AuthorityFile> file) {
     this.file = file;
   }
 
   /**
-   * An engine for one connection.
+   * Returns an engine for one connection.
    *
-   * @param host whose certificate is shown where the client names no host itself
-   * @param flaw what is wrong with that certificate
-   * @param applicationProtocols what may be agreed on (ALPN, RFC 7301), the best first
+   * @param host the host of the certificate, if the client requests none
+   * @param flaw the flaw of that certificate
+   * @param applicationProtocols protocols for ALPN (RFC 7301), preferred first
    */
   public SSLEngine engineFor(String host, int port, Flaw flaw, String... applicationProtocols) {
     SSLEngine engine = context(flaw).createSSLEngine(host, port);
@@ -48,7 +48,7 @@ public final class ServerTls implements ServerTrust {
     return engine;
   }
 
-  /** The certificate of the authority that all others are by, as PEM (RFC 7468). */
+  /** Returns the certificate of the authority, as PEM (RFC 7468). */
   public String authorityPem() {
     try {
       return AuthorityFile.pem("CERTIFICATE", authority().certificate().getEncoded());
@@ -79,7 +79,8 @@ public final class ServerTls implements ServerTrust {
     try {
       Authority issuer = flaw == Flaw.UNTRUSTED ? new Authority() : authority();
       SSLContext context = SSLContext.getInstance("TLS");
-      // No trust managers: reading the JVM's trust store would cost time, and no client is asked.
+      // No trust managers: loading the JVM's trust store costs time, and clients send no
+      // certificate.
       context.init(new KeyManager[] {new HostKeyManager(issuer, flaw)}, new TrustManager[0], null);
       return context;
     } catch (GeneralSecurityException impossible) {

@@ -12,12 +12,12 @@ import javax.net.ssl.X509ExtendedTrustManager;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The JDK's own verdict on a chain, as if its trust store had our authority: so a certificate that
- * is meant to be refused is refused in the words in which every other would be.
+ * The JDK's own verdict on a chain, as if its trust store contained our authority: so a flawed
+ * certificate is rejected in the usual words.
  */
 final class StrictTrust {
 
-  /** The JDK does not know how keys are agreed on when TLS 1.3 asks, and says so. */
+  /** The JDK rejects the key exchange algorithm UNKNOWN of TLS 1.3. */
   private static final String ANY_KEY_EXCHANGE = "UNKNOWN";
 
   private final X509ExtendedTrustManager jdk;

@@ -1,8 +1,7 @@
 /**
- * Certificates made in memory, and the server's side of TLS. Not public API: may change in any
- * release.
+ * In-memory certificates, and the server side of TLS. Not public API: may change in any release.
  *
- * <p>Safe for use by several threads; keys live as long as the session, and never touch a disk.
+ * <p>Thread-safe; keys live as long as the session, and are never written to disk.
  */
 @NullMarked
 package dev.cachette.internal.tls;

@@ -23,7 +23,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/** Writes the bodies of those requests to a file whose stub wants it, piece by piece. */
+/** Writes request bodies to a file, piece by piece, if their stub requires it. */
 final class BodiesToFiles extends ChannelInboundHandlerAdapter {
 
   private final Destination destination;
@@ -62,7 +62,7 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
       Request read = Requests.of(request, Body.empty(), destination, secure);
       return site.responder().bodyFile(read);
     } catch (IllegalArgumentException malformed) {
-      // Told when the whole request is there.
+      // Reported when the complete request has arrived.
       return Optional.empty();
     }
   }
@@ -107,7 +107,7 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
     }
   }
 
-  /** A client that hung up has sent what it has sent. */
+  /** If a client disconnects, the file keeps what it has sent. */
   @Override
   public void channelInactive(ChannelHandlerContext context) throws IOException {
     close();

@@ -6,12 +6,13 @@ import java.util.Locale;
 import java.util.Optional;
 
 /**
- * Where the caller of a connection wanted to go.
+ * The intended destination of a connection.
  *
  * @param host a host name, or an address
  * @param port the port
- * @param scheme the scheme that its calls are taken for, whatever they come by
- * @param isShared whether the caller connected to us, so that only its Host header tells
+ * @param scheme the scheme of its calls, even if they arrive over another
+ * @param isShared whether the caller connected to Cachette itself, so that only its Host header
+ *     tells
  */
 record Destination(String host, int port, Optional<String> scheme, boolean isShared) {
 
@@ -21,48 +22,48 @@ record Destination(String host, int port, Optional<String> scheme, boolean isSha
     host = Hosts.canonical(host);
   }
 
-  /** A host and port that somebody connects to. */
+  /** Returns a host and port that a client connects to. */
   static Destination of(String host, int port) {
     return new Destination(host, port, Optional.empty(), false);
   }
 
-  /** An origin that a port of ours stands for. */
-  static Destination standingFor(String scheme, String host, int port) {
+  /** Returns an origin that a port of Cachette's serves as. */
+  static Destination servingAs(String scheme, String host, int port) {
     return new Destination(host, port, Optional.of(scheme), false);
   }
 
-  /** A port of ours that stands for itself, and for whatever host is named there. */
+  /** Returns a port of Cachette's, for itself and for any host in a Host header. */
   static Destination shared(String host, int port) {
     return new Destination(host, port, Optional.empty(), true);
   }
 
   /**
-   * What a CONNECT asks for (RFC 9110 section 9.3.6): a host and a port.
+   * Returns the target of a CONNECT (RFC 9110 section 9.3.6): a host and a port.
    *
-   * @throws IllegalArgumentException if it is no such pair
+   * @throws IllegalArgumentException if it is not such a pair
    */
   static Destination ofConnect(String target) {
     int colon = target.lastIndexOf(':');
     String port = target.substring(colon + 1);
     if (colon < 1 || !port.matches("[0-9]{1,5}") || Integer.parseInt(port) > LARGEST_PORT) {
-      throw new IllegalArgumentException("CONNECT takes a host and a port, not " + target);
+      throw new IllegalArgumentException("CONNECT needs a host and a port, not " + target);
     }
     return of(hostIn(target), Integer.parseInt(port));
   }
 
-  /** Whether it is a port that we gave out, not one that somebody wanted to connect to. */
+  /** Returns true if it is a port that Cachette gave out, not a redirected destination. */
   boolean isOurs() {
     return isShared || scheme.isPresent();
   }
 
   /**
-   * The URI that a request on this connection means.
+   * Returns the URI of a request on this connection.
    *
-   * <p>The connection is right whatever the Host header says, with two exceptions: where a client
-   * has resolved a name by itself and connects to a bare address, only the header has the name; and
-   * where the client connects to a port of ours.
+   * <p>The connection decides, whatever the Host header says, with two exceptions: if a client has
+   * resolved a name itself and connects to an address, only the header has the name; and if the
+   * client connects to a port of Cachette's.
    *
-   * @param secure whether it came by TLS
+   * @param secure whether it arrived over TLS
    * @param target the request target, in origin form or absolute form (RFC 9112 section 3.2)
    */
   Uri uriOf(boolean secure, String target, Optional<String> hostHeader) {

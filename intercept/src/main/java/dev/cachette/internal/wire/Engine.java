@@ -18,13 +18,13 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The HTTP engine's threads, and their start. Mostly there is one. Where there are more, the first
- * does what is asked for here, and connections are spread over all of them: whatever belongs to a
- * connection is done on its own thread.
+ * The threads of the HTTP engine, and their start. Usually there is one. If there are more, the
+ * first runs the tasks submitted here, and connections are spread over all of them: everything
+ * about a connection happens on its own thread.
  *
- * <p>Loading the engine's classes takes long the first time, and whoever opens us has other things
- * to do meanwhile: attaching, weaving, making clients. So it is loaded on a thread of its own, and
- * what is to be done on the engine's thread waits until that is there.
+ * <p>Loading the engine's classes takes long the first time, and the opening thread has other work
+ * in the meantime: attaching, weaving, creating clients. So it is loaded on a thread of its own,
+ * and tasks for the engine's thread wait until then.
  */
 public final class Engine implements AutoCloseable {
 
@@ -33,39 +33,39 @@ public final class Engine implements AutoCloseable {
   private final int serving;
   private final CompletableFuture<IoEventLoop> loop = new CompletableFuture<>();
 
-  /** Set before the loop is there. */
+  /** Set before the loop is available. */
   private @Nullable IoEventLoopGroup all;
 
-  /** Done when all tasks so far are handed over: what waits for a future alone has no order. */
+  /** Completed when all tasks so far are handed over: waiting for a future alone has no order. */
   private CompletableFuture<IoEventLoop> handedOver = loop;
 
-  /** All threads there have been: the one that starts, and those that serve. */
+  /** All threads: the one that starts the engine, and those that serve. */
   private final List<Thread> threads = new CopyOnWriteArrayList<>();
 
-  /** Begins to start an engine with one thread. */
+  /** Starts an engine with one thread. */
   public Engine() {
     this(1);
   }
 
   /**
-   * Begins to start the engine.
+   * Starts the engine.
    *
-   * @param serving how many threads it has
+   * @param serving its number of threads
    */
   Engine(int serving) {
     this.serving = serving;
     thread("cachette-start", this::start).start();
   }
 
-  /** All its threads, for connections; to be asked on the engine's thread. */
+  /** Returns all its threads, for connections; only on the engine's thread. */
   IoEventLoopGroup all() {
     return all;
   }
 
   /**
-   * Does something on the engine's thread, the first of them, after all that was asked for before.
+   * Runs a task on the engine's first thread, after all earlier ones.
    *
-   * @return done when the engine has taken the task over; failed where it never will
+   * @return completed when the engine has accepted the task; failed if it never will
    */
   public synchronized CompletableFuture<IoEventLoop> execute(Consumer<IoEventLoop> task) {
     handedOver =
@@ -78,8 +78,8 @@ public final class Engine implements AutoCloseable {
   }
 
   /**
-   * As {@link #execute}, and waits until it is done, or cannot be; on the other threads, too, what
-   * it has asked of them.
+   * As {@link #execute}, and waits until the task is done, or cannot run; including tasks on the
+   * other threads.
    */
   void executeAndWait(Consumer<IoEventLoop> task) {
     CompletableFuture<Void> done = new CompletableFuture<>();
@@ -94,15 +94,15 @@ public final class Engine implements AutoCloseable {
         });
   }
 
-  /** Waits until what has arrived by now is read. */
+  /** Waits until everything that has arrived is read. */
   void readWhatHasArrived() {
     CompletableFuture<Void> read = new CompletableFuture<>();
-    // A delayed task is not run before the loop has looked at its connections once more.
+    // A delayed task runs only after the loop has polled its connections once more.
     waitFor(
         read, ready -> onEach(each -> task -> each.schedule(task, 1, TimeUnit.MILLISECONDS), read));
   }
 
-  /** Completes a future when each thread has come to a task that it is given now. */
+  /** Completes a future when each thread has run a new task. */
   private void onEach(
       Function<EventExecutor, Consumer<Runnable>> giving, CompletableFuture<Void> done) {
     AtomicInteger left = new AtomicInteger(serving);
@@ -122,7 +122,7 @@ public final class Engine implements AutoCloseable {
     execute(task).thenCompose(ready -> done).exceptionally(neverTaken -> null).join();
   }
 
-  /** Does what was asked for, and waits until the threads have ended. */
+  /** Runs the remaining tasks, and waits until the threads have ended. */
   @Override
   public void close() {
     try {
@@ -146,7 +146,7 @@ public final class Engine implements AutoCloseable {
     ThreadFactory factory = task -> thread("cachette-wire", task);
     try {
       EngineDefaults.apply();
-      // The group for several costs more at the start.
+      // A group of several costs more at start-up.
       all =
           serving == 1
               ? new SingleThreadIoEventLoop(null, factory, NioIoHandler.newFactory())
@@ -158,7 +158,7 @@ public final class Engine implements AutoCloseable {
   }
 
   private Thread thread(String name, Runnable task) {
-    // Takes nothing over from the test that happens to open us: no thread-locals, no class loader.
+    // Inherits nothing from the test that opens it: no thread-locals, no class loader.
     Thread thread = new Thread(null, task, name, 0, false);
     thread.setDaemon(true);
     thread.setContextClassLoader(Engine.class.getClassLoader());

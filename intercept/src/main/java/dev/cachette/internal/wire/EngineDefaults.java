@@ -6,10 +6,10 @@ import io.netty.util.ResourceLeakDetector;
 import java.util.Map;
 
 /**
- * Defaults of the engine that suit a test better than a service: it starts once in every test JVM,
- * and no test needs pooled memory or identifiers that are unique in a data centre. The engine reads
- * them from system properties, once; they are set for that moment only. Relocated into our jar, the
- * engine and so these names are ours alone.
+ * Engine defaults for tests rather than services: it starts in every test JVM, and needs neither
+ * pooled memory nor unique machine identifiers. The engine reads them from system properties, once;
+ * they are set for that moment only. The engine is relocated into our jar, so these names are ours
+ * alone.
  */
 final class EngineDefaults {
 

@@ -7,8 +7,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Where the engine's own log goes: warnings and errors to SLF4J, all else nowhere. A test's log is
- * no place for an engine's start-up notes, and a logging library that starts for them costs time.
+ * The engine's own log: warnings and errors go to SLF4J, everything else is dropped. Start-up
+ * messages do not belong in a test's log, and starting a logging library for them costs time.
  */
 final class EngineLog extends InternalLoggerFactory {
 

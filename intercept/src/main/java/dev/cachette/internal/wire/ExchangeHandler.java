@@ -3,7 +3,7 @@ package dev.cachette.internal.wire;
 import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.internal.stub.Carrier;
+import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
@@ -20,23 +20,25 @@ import java.util.Deque;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Gives each request of a connection, or of an HTTP/2 stream, to the responder, and its reply to
- * the connection, one after the other (RFC 9112 section 9.3.2). All of it on the thread of the
- * connection, but for what takes its time.
+ * Passes each request of a connection, or of an HTTP/2 stream, to the responder, and its reply to
+ * the connection, one after the other (RFC 9112 section 9.3.2). Runs on the thread of the
+ * connection, except slow replies.
  */
 final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
-  /** A client that sends more ahead has to wait; until then we notice when it hangs up. */
+  /**
+   * A client that pipelines more requests has to wait; until then we notice when it disconnects.
+   */
   private static final int MOST_WAITING = 64;
 
   private final Destination destination;
   private final boolean secure;
   private final Site site;
 
-  /** Requests that came while the one before them was still being answered. */
+  /** Requests that arrived while the previous one was being answered. */
   private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
 
-  private @Nullable Carrier carrier;
+  private @Nullable ConnectionInfo carrier;
   private boolean busy;
   private @Nullable Transmission transmission;
   private @Nullable Exchange computing;
@@ -139,7 +141,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private void transmitted(ChannelHandlerContext context, boolean servesOn) {
     site.transmissions().remove(transmission);
     transmission = null;
-    // Not within the transmission, which is just ending; until then, what arrives has to wait.
+    // Not within the transmission, which is just ending; until then, arriving data has to wait.
     context
         .executor()
         .execute(
@@ -151,7 +153,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
 
   private void goOn(ChannelHandlerContext context, boolean keepAlive) {
     if (!keepAlive && !busy) {
-      // Nothing that follows on a connection that ends is answered (RFC 9112 section 9.6).
+      // Nothing after the end of a connection is answered (RFC 9112 section 9.6).
       dropWaiting();
       return;
     }
@@ -166,7 +168,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     context.channel().config().setAutoRead(waiting.size() < MOST_WAITING);
   }
 
-  /** Whatever goes wrong here, the connection must not wait for ever. */
+  /** Whatever fails here, the connection must not hang. */
   private Reply replyTo(ChannelHandlerContext context, Exchange exchange) {
     try {
       return exchange.reply();
@@ -187,15 +189,15 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return keepAlive ? written : written.addListener(ignored -> new Peer(context).close());
   }
 
-  private Carrier carrier(ChannelHandlerContext context) {
+  private ConnectionInfo carrier(ChannelHandlerContext context) {
     if (carrier == null) {
       Peer peer = new Peer(context);
-      carrier = new Carrier(peer.isHttp2() ? "HTTP/2" : "HTTP/1.1", peer.number());
+      carrier = new ConnectionInfo(peer.isHttp2() ? "HTTP/2" : "HTTP/1.1", peer.number());
     }
     return carrier;
   }
 
-  private Response failed(Request request, Carrier carrier, RuntimeException failure) {
+  private Response failed(Request request, ConnectionInfo carrier, RuntimeException failure) {
     return site.responder()
         .failed(request, carrier, "Cachette failed to answer " + request + ": " + failure);
   }
@@ -205,7 +207,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return Requests.of(received, body, destination, secure);
   }
 
-  /** The client takes us for its proxy: from now on the connection is one to where it wants to. */
+  /** The client uses us as its proxy: from now on this is a connection to its target. */
   private void connect(ChannelHandlerContext context, FullHttpRequest received) {
     try {
       Destination wanted = Destination.ofConnect(received.uri());
@@ -218,14 +220,14 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private Response unreadable(Throwable cause) {
     return site.responder()
         .refused(
-            "bytes that are no HTTP request, to " + destination,
+            "bytes that are not an HTTP request, to " + destination,
             String.format(
-                "What arrived for %s cannot be read as an HTTP request: %s\n\n"
+                "The bytes that arrived for %s are not an HTTP request: %s\n\n"
                     + "Likely cause: another protocol, or a malformed header.\n",
                 destination, cause.getMessage()));
   }
 
-  /** Whoever hung up needs no more answers. */
+  /** A client that disconnected needs no more answers. */
   @Override
   public void channelInactive(ChannelHandlerContext context) {
     dropWaiting();
@@ -243,7 +245,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     waiting.clear();
   }
 
-  /** A connection that broke is the client's affair; there is nobody left to tell. */
+  /** A broken connection is the client's problem; there is nobody left to notify. */
   @Override
   public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
     context.close();

@@ -8,8 +8,8 @@ import java.security.GeneralSecurityException;
 import javax.net.ssl.SSLException;
 
 /**
- * Waits for the end of a TLS handshake, and notes one that the client broke off, which the code
- * under test may not tell.
+ * Waits for the end of a TLS handshake, and reports one that the client aborted, which the code
+ * under test may not.
  */
 abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
 
@@ -23,7 +23,7 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
     this.meantToFail = meantToFail;
   }
 
-  /** The handshake is done: adds what follows. */
+  /** Adds the next handlers after the handshake. */
   abstract void succeeded(ChannelHandlerContext context);
 
   @Override
@@ -44,7 +44,7 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
     context.close();
   }
 
-  /** It has no TLS error to show, or says goodbye in the clear where it should be encrypted. */
+  /** The client sent no TLS error, or a plaintext close_notify instead of an encrypted one. */
   private static boolean isOfAClientThatWentAway(Throwable cause) {
     return !(cause instanceof SSLException)
         || cause.getMessage() == null
@@ -64,7 +64,7 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
             Likely cause: the client trusts less than the JVM does. Where it pins certificates
             or has a trust manager that refuses, it refuses what Cachette made for this host.
 
-            Mend: leave pinning and the trust manager out of the client in this test.
+            Fix: leave pinning and the trust manager out of the client in this test.
             """,
             destination, cause.getMessage()));
   }

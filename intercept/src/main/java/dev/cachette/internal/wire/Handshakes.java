@@ -1,6 +1,6 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.internal.tls.Flaw;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelFutureListener;
@@ -12,7 +12,7 @@ import io.netty.util.ReferenceCountUtil;
 import java.util.Optional;
 import javax.net.ssl.SSLEngine;
 
-/** What a connection that begins with TLS goes through first. */
+/** The first handlers of a TLS connection. */
 final class Handshakes {
 
   private static final String HTTP_2 = "h2";
@@ -23,12 +23,12 @@ final class Handshakes {
 
   private Handshakes() {}
 
-  static ChannelHandler[] handlers(Destination destination, Site site, Optional<Trouble> trouble) {
-    Trouble.Kind kind = trouble.map(Trouble::kind).orElse(null);
-    if (kind == Trouble.Kind.HANDSHAKE_REFUSED) {
+  static ChannelHandler[] handlers(Destination destination, Site site, Optional<Fault> fault) {
+    Fault.Kind kind = fault.map(Fault::kind).orElse(null);
+    if (kind == Fault.Kind.HANDSHAKE_REFUSED) {
       return new ChannelHandler[] {new Raw(REFUSAL, true)};
     }
-    if (kind == Trouble.Kind.OLD_TLS_ONLY) {
+    if (kind == Fault.Kind.OUTDATED_TLS) {
       return new ChannelHandler[] {new Raw(oldServerHello(), false)};
     }
     SSLEngine engine =
@@ -38,7 +38,7 @@ final class Handshakes {
     };
   }
 
-  private static Flaw flaw(Trouble.Kind kind) {
+  private static Flaw flaw(Fault.Kind kind) {
     if (kind == null) {
       return Flaw.NONE;
     }
@@ -47,20 +47,20 @@ final class Handshakes {
       case NOT_YET_VALID_CERTIFICATE -> Flaw.NOT_YET_VALID;
       case WRONG_HOST_CERTIFICATE -> Flaw.WRONG_HOST;
       case UNTRUSTED_AUTHORITY -> Flaw.UNTRUSTED;
-      default -> throw new IllegalArgumentException(kind + " is no trouble of certificates");
+      default -> throw new IllegalArgumentException(kind + " is no fault of certificates");
     };
   }
 
   /**
-   * A record with a ServerHello that chooses TLS 1.0 and an old cipher suite (RFC 2246 section
-   * 7.4.1.3): no client of today goes on from there.
+   * Returns a record with a ServerHello that selects TLS 1.0 and an old cipher suite (RFC 2246
+   * section 7.4.1.3), which current clients reject.
    */
   private static byte[] oldServerHello() {
     byte[] hello = new byte[5 + 4 + 38];
     byte[] head = {22, 3, 1, 0, 42, 2, 0, 0, 38, 3, 1};
     System.arraycopy(head, 0, hello, 0, head.length);
     int cipherSuite = head.length + 32 + 1;
-    // TLS_ECDHE_RSA_WITH_AES_128_CBC_SHA: old enough, and not yet struck from what clients offer.
+    // TLS_ECDHE_RSA_WITH_AES_128_CBC_SHA: old, but still offered by clients.
     hello[cipherSuite] = (byte) 0xc0;
     hello[cipherSuite + 1] = 0x13;
     return hello;
@@ -71,7 +71,7 @@ final class Handshakes {
     return tls != null && HTTP_2.equals(tls.engine().getApplicationProtocol());
   }
 
-  /** Adds what the two sides have agreed on. */
+  /** Adds the negotiated protocol. */
   private static final class AfterHandshake extends HandshakeReport {
 
     private final Destination destination;
@@ -93,7 +93,7 @@ final class Handshakes {
     }
   }
 
-  /** Answers a ClientHello with bytes of its own. */
+  /** Answers a ClientHello with given bytes. */
   private static final class Raw extends ChannelInboundHandlerAdapter {
 
     private final byte[] answer;

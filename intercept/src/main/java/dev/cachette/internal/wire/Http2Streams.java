@@ -12,8 +12,8 @@ import io.netty.handler.codec.http2.Http2Settings;
 import io.netty.handler.codec.http2.Http2StreamFrameToHttpObjectCodec;
 
 /**
- * What every HTTP/2 connection goes through (RFC 9113). Each stream is a channel of its own, in
- * which its frames look like HTTP/1.1, so that one handler answers both.
+ * The handlers of HTTP/2 connections (RFC 9113). Each stream is a channel of its own, whose frames
+ * are converted to HTTP/1.1, so that one handler serves both.
  */
 final class Http2Streams {
 
@@ -21,7 +21,7 @@ final class Http2Streams {
   private static final int LARGEST_HEAD = 256 * 1024;
   private static final int WINDOW = 1 << 20;
 
-  /** What the engine says of a stream in headers of its own. */
+  /** Headers that the engine adds for streams. */
   private static final String OF_THE_ENGINE = "x-http2-";
 
   private Http2Streams() {}
@@ -50,13 +50,13 @@ final class Http2Streams {
         new ChannelInboundHandlerAdapter() {
           @Override
           public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
-            // The client's affair; the codec has told it what it did wrong.
+            // The client's problem; the codec has told it what it did wrong.
             context.close();
           }
         });
   }
 
-  /** Whether a header was made up by the engine. */
+  /** Returns true if a header was added by the engine. */
   static boolean isOurs(String header) {
     return header.regionMatches(true, 0, OF_THE_ENGINE, 0, OF_THE_ENGINE.length());
   }

@@ -8,7 +8,7 @@ import io.netty.handler.codec.http.HttpDecoderConfig;
 import io.netty.handler.codec.http.HttpServerCodec;
 import java.nio.charset.StandardCharsets;
 
-/** What HTTP connections go through: the codec of their version, then what both share. */
+/** The handlers of HTTP connections: the codec of their version, then the common ones. */
 final class HttpPipeline {
 
   private static final int LONGEST_LINE = 64 * 1024;
@@ -36,12 +36,12 @@ final class HttpPipeline {
     pipeline.addLast(new ExchangeHandler(destination, secure, site));
   }
 
-  /** Answers a CONNECT, and takes what follows for a connection to another destination. */
+  /** Answers a CONNECT, and treats what follows as a connection to another destination. */
   static void becomeTunnel(ChannelHandlerContext context, Destination wanted, Site site) {
     ChannelPipeline pipeline = context.pipeline();
     ChannelHandlerContext codec = pipeline.context(HttpServerCodec.class);
     if (codec == null) {
-      throw new IllegalArgumentException("CONNECT by HTTP/2 is not spoken here");
+      throw new IllegalArgumentException("CONNECT over HTTP/2 is not supported");
     }
     codec.writeAndFlush(Unpooled.wrappedBuffer(TUNNEL));
     ChannelHandler exchanges = context.handler();

@@ -1,10 +1,10 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.internal.stub.Reply;
 import java.util.Optional;
 
-/** What cannot be done to a call, by the protocol that it came by. */
+/** Faults that are impossible with the protocol of a call. */
 final class Impossible {
 
   private Impossible() {}
@@ -12,16 +12,16 @@ final class Impossible {
   static Optional<String> reason(Reply reply, Peer peer) {
     boolean needsStreams =
         reply
-            .trouble()
-            .map(Trouble::kind)
-            .filter(kind -> kind == Trouble.Kind.STREAM_RESET || kind == Trouble.Kind.GO_AWAY)
+            .fault()
+            .map(Fault::kind)
+            .filter(kind -> kind == Fault.Kind.STREAM_RESET || kind == Fault.Kind.GO_AWAY)
             .isPresent();
     return needsStreams && !peer.isHttp2()
         ? Optional.of(
             String.format(
-                "\"%s\" is trouble of HTTP/2, and the call came by HTTP/1.1. "
-                    + "Mend: connectionReset(), or let the client speak HTTP/2.",
-                reply.trouble().get()))
+                "\"%s\" is an HTTP/2 fault, but the call came over HTTP/1.1. Fix: use"
+                    + " connectionReset(), or let the client use HTTP/2.",
+                reply.fault().get()))
         : Optional.empty();
   }
 }

@@ -22,13 +22,13 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A port on the loopback, and the connections that came in by it. It is bound by the thread that is
- * about to connect, which never waits for the engine; all else is asked for on the engine's thread,
- * and its connections are served by all the threads there are.
+ * A loopback port with its connections. The connecting thread binds it, and never waits for the
+ * engine; everything else runs on the engine's thread, and all engine threads serve its
+ * connections.
  */
 final class Listener {
 
-  /** A free port of the loopback. */
+  /** A free loopback port. */
   static final InetSocketAddress ANYWHERE =
       new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
 
@@ -45,7 +45,7 @@ final class Listener {
     this.address = address;
   }
 
-  /** A listener at this address; connections wait in its queue until it is served. */
+  /** Binds this address; connections wait in its queue until it is served. */
   static Listener bind(InetSocketAddress wanted) throws IOException {
     ServerSocketChannel socket = ServerSocketChannel.open();
     try {
@@ -64,7 +64,7 @@ final class Listener {
     } catch (BindException taken) {
       throw new IOException(
           String.format(
-              "%s:%d cannot be listened at: %s. Mend: choose another port, or 0 for a free one.",
+              "cannot bind %s:%d: %s. Fix: choose another port, or 0 for a free one.",
               wanted.getAddress().getHostAddress(), wanted.getPort(), taken.getMessage()),
           taken);
     }
@@ -75,10 +75,10 @@ final class Listener {
   }
 
   /**
-   * Begins to accept; on the engine's thread.
+   * Starts accepting; on the engine's thread.
    *
    * @param all the threads that serve its connections
-   * @param memory where its connections get their memory
+   * @param memory the allocator of its connections
    * @param numbers counts the connections of the server
    */
   void serve(
@@ -103,7 +103,7 @@ final class Listener {
                     connection.closeFuture().addListener(x -> connections.remove(connection));
                     connection.pipeline().addLast(firstHandler.get());
                     if (ended) {
-                      // It was accepted before, and was on its way to another thread.
+                      // It was accepted earlier, and was on its way to another thread.
                       connection.close();
                     }
                   }
@@ -112,14 +112,14 @@ final class Listener {
             .channel();
   }
 
-  /** Ends the port and its connections; on the engine's thread, after {@link #serve}. */
+  /** Closes the port and its connections; on the engine's thread, after {@link #serve}. */
   void end() {
     ended = true;
     accepting.close();
     hangUp();
   }
 
-  /** Ends its connections; on the engine's thread. */
+  /** Closes its connections; on the engine's thread. */
   void hangUp() {
     Set.copyOf(connections).forEach(Channel::close);
   }

@@ -1,6 +1,6 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import dev.cachette.http.Body;
 import dev.cachette.internal.stub.Reply;
 import dev.cachette.internal.stub.Schedule;
@@ -16,15 +16,15 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The body of a reply in the parts in which it is written: its pieces, cut smaller where a rate is
- * to be kept, and ended where it goes wrong within. A file is read as it is written.
+ * The body of a reply in the parts in which it is written: its pieces, split to keep a rate, and
+ * ended early by a fault. Files are read as they are written.
  */
 final class Parts implements AutoCloseable {
 
   private static final int READ = 64 * 1024;
   private static final long NANOS = 1_000_000_000;
 
-  /** So often at most is a part written where a rate is to be kept. */
+  /** The maximum number of writes per second at a limited rate. */
   private static final int TICKS_PER_SECOND = 20;
 
   private final Deque<Part> waiting = new ArrayDeque<>();
@@ -36,9 +36,9 @@ final class Parts implements AutoCloseable {
   private boolean inOrder = true;
 
   /**
-   * Bytes to be written.
+   * Bytes to write.
    *
-   * @param pause how long to wait before
+   * @param pause the pause before them
    */
   record Part(Duration pause, byte[] bytes) {}
 
@@ -57,7 +57,7 @@ final class Parts implements AutoCloseable {
           schedule.bytesPerSecond(), Files.newInputStream(path), Files.size(path), Long.MAX_VALUE);
     }
     long size = reply.pieces().stream().mapToLong(Body::size).sum();
-    long limit = reply.trouble().map(trouble -> limit(trouble, size)).orElse(Long.MAX_VALUE);
+    long limit = reply.fault().map(fault -> limit(fault, size)).orElse(Long.MAX_VALUE);
     Parts parts = new Parts(schedule.bytesPerSecond(), null, size, limit);
     List<Body> pieces = reply.pieces();
     for (int at = 0; at < pieces.size(); at++) {
@@ -68,18 +68,16 @@ final class Parts implements AutoCloseable {
     return parts;
   }
 
-  private static long limit(Trouble trouble, long size) {
-    return trouble.kind() == Trouble.Kind.RESET_AFTER
-        ? Long.MAX_VALUE
-        : Math.min(size, trouble.bytes());
+  private static long limit(Fault fault, long size) {
+    return fault.kind() == Fault.Kind.RESET_AFTER ? Long.MAX_VALUE : Math.min(size, fault.bytes());
   }
 
-  /** How many bytes there would be if nothing went wrong. */
+  /** Returns the number of bytes without a fault. */
   long length() {
     return length;
   }
 
-  /** Adds a piece that is sent as soon as it can be. */
+  /** Adds a piece, to send as soon as possible. */
   void add(byte[] piece) {
     add(Duration.ZERO, piece);
   }
@@ -89,7 +87,7 @@ final class Parts implements AutoCloseable {
     inOrder = nothingWentWrong;
   }
 
-  /** The next part, or null if there is none by now. */
+  /** Returns the next part, or null if there is none at the moment. */
   @Nullable Part next() throws IOException {
     if (waiting.isEmpty() && file != null) {
       byte[] read = file.readNBytes(READ);
@@ -102,24 +100,24 @@ final class Parts implements AutoCloseable {
     return waiting.poll();
   }
 
-  /** Whether nothing follows any more. */
+  /** Returns true if nothing follows. */
   boolean isFinished() {
     return finished && waiting.isEmpty();
   }
 
-  /** Whether the body ended in order. */
+  /** Returns true if the body ended normally. */
   boolean isInOrder() {
     return inOrder;
   }
 
-  /** Gives the file back. */
+  /** Closes the file. */
   @Override
   public void close() {
     if (file != null) {
       try {
         file.close();
       } catch (IOException onlyRead) {
-        // Nothing is lost by it.
+        // It was opened for reading only.
       }
     }
   }

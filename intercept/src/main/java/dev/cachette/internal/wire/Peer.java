@@ -15,8 +15,8 @@ import io.netty.handler.codec.http2.Http2StreamChannel;
 import io.netty.util.AttributeKey;
 
 /**
- * The other side of a call, as far as one can be rude to it. What is done to the connection is done
- * to the whole of it, also where it carries several HTTP/2 streams.
+ * The client of a call, to disturb it. Actions on the connection affect all HTTP/2 streams that it
+ * carries.
  *
  * @param context of the handler that answers the call
  */
@@ -24,12 +24,12 @@ record Peer(ChannelHandlerContext context) {
 
   private static final AttributeKey<Integer> NUMBER = AttributeKey.valueOf("cachette.number");
 
-  /** Gives a connection its number. */
+  /** Assigns a number to a connection. */
   static void number(Channel connection, int number) {
     connection.attr(NUMBER).set(number);
   }
 
-  /** The number of the connection. */
+  /** Returns the number of the connection. */
   int number() {
     return connection().attr(NUMBER).get();
   }
@@ -38,19 +38,19 @@ record Peer(ChannelHandlerContext context) {
     return context.channel() instanceof Http2StreamChannel;
   }
 
-  /** Ends the connection by TCP RST, past TLS, which would say goodbye first. */
+  /** Closes the connection by TCP RST, without a TLS close_notify. */
   void reset() {
     Channel connection = connection();
     connection.config().setOption(ChannelOption.SO_LINGER, 0);
     connection.pipeline().firstContext().close();
   }
 
-  /** Ends the connection in order, when all is sent that was written. */
+  /** Closes the connection normally, when everything is sent. */
   void close() {
     connection().writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(ChannelFutureListener.CLOSE);
   }
 
-  /** Sends bytes as they are, past HTTP; by TLS where that is spoken. */
+  /** Sends raw bytes instead of HTTP; encrypted if the connection uses TLS. */
   ChannelFuture raw(byte[] bytes) {
     ChannelPipeline pipeline = connection().pipeline();
     ChannelHandlerContext codec =
@@ -60,7 +60,7 @@ record Peer(ChannelHandlerContext context) {
     return codec.writeAndFlush(Unpooled.wrappedBuffer(bytes));
   }
 
-  /** Resets the HTTP/2 stream of the call alone. */
+  /** Resets the HTTP/2 stream of the call only. */
   ChannelFuture resetStream() {
     return context
         .pipeline()
@@ -68,7 +68,7 @@ record Peer(ChannelHandlerContext context) {
         .writeAndFlush(new DefaultHttp2ResetFrame(Http2Error.INTERNAL_ERROR));
   }
 
-  /** Says that the call was not processed, and that no other will be. */
+  /** Tells the client that this call was not processed, and that no other will be. */
   void goAway() {
     Http2StreamChannel stream = (Http2StreamChannel) context.channel();
     ChannelHandlerContext codec = connection().pipeline().context(Http2FrameCodec.class);

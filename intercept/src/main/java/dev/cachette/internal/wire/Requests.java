@@ -10,13 +10,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
-/** Turns what the HTTP engine has read into a request. */
+/** Converts what the HTTP engine has read to a request. */
 final class Requests {
 
   private Requests() {}
 
   /**
-   * A request.
+   * Returns a request.
    *
    * @throws IllegalArgumentException if it is malformed
    */

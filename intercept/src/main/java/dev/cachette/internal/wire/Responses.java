@@ -16,12 +16,12 @@ import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.codec.http.LastHttpContent;
 
-/** Turns a response into what the HTTP engine writes. */
+/** Converts a response to what the HTTP engine writes. */
 final class Responses {
 
   private Responses() {}
 
-  /** All of it in one. */
+  /** Returns the complete response. */
   static FullHttpResponse whole(Response response, boolean keepAlive) {
     DefaultFullHttpResponse written =
         new DefaultFullHttpResponse(
@@ -37,10 +37,10 @@ final class Responses {
   }
 
   /**
-   * Status and headers.
+   * Returns status and headers.
    *
-   * @param chunked whether the length of the body is not said before it
-   * @param length the length that is said otherwise
+   * @param chunked whether the length of the body is unknown
+   * @param length the length otherwise
    */
   static HttpResponse head(Response response, boolean chunked, long length, boolean keepAlive) {
     DefaultHttpResponse written =
@@ -53,7 +53,7 @@ final class Responses {
     return written;
   }
 
-  /** What follows the body. */
+  /** Returns what follows the body. */
   static LastHttpContent end(Response response) {
     if (response.trailers().isEmpty()) {
       return LastHttpContent.EMPTY_LAST_CONTENT;
@@ -63,10 +63,10 @@ final class Responses {
     return end;
   }
 
-  /** A response to HEAD has the length of what GET would get, so one that is set stays. */
+  /** A response to HEAD has the length of the response to GET, so an existing one is kept. */
   private static void setHeaders(
       HttpResponse written, Response response, boolean chunked, long length) {
-    // Checked when the answer was made.
+    // Validated when the answer was created.
     addTo(written.headers(), response.headers());
     if (chunked) {
       HttpUtil.setTransferEncodingChunked(written, true);

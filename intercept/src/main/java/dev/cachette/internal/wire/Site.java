@@ -4,18 +4,18 @@ import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.tls.ServerTls;
 
 /**
- * What every connection of a server shares.
+ * What all connections of a server share.
  *
  * @param responder answers the requests
- * @param encounters says what a connection meets before there is a request
- * @param tls the server's side of TLS
- * @param workers run what takes its time
+ * @param encounters decides what happens before there is a request
+ * @param tls the server side of TLS
+ * @param workers run slow code
  * @param transmissions the replies that are being sent
- * @param maxRequestBody how many bytes of a request's body are held in memory at most
+ * @param maxRequestBody the maximum size of a request body in memory, in bytes
  */
 record Site(
     Responder responder,
-    Encounters encounters,
+    HandshakePolicy encounters,
     ServerTls tls,
     Workers workers,
     Transmissions transmissions,

@@ -1,6 +1,6 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.answer.Trouble;
+import dev.cachette.answer.Fault;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelHandlerContext;
@@ -14,8 +14,8 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Looks at the first bytes of a connection: a TLS handshake record begins with 22, HTTP/2 with its
- * preface, HTTP/1.1 with a method. Anything else, silence included, is no HTTP.
+ * Detects the protocol of a connection from its first bytes: a TLS handshake record begins with 22,
+ * HTTP/2 with its preface, HTTP/1.1 with a method. Anything else, or nothing, is not HTTP.
  */
 final class Sniffer extends ByteToMessageDecoder {
 
@@ -23,7 +23,9 @@ final class Sniffer extends ByteToMessageDecoder {
   private static final byte[] PREFACE = "PRI * HTTP/2.0".getBytes(StandardCharsets.US_ASCII);
   private static final String OTHERS_OF_TOKEN = "!#$%&'*+-.^_`|~";
 
-  /** A client that says nothing for so long, where nobody expects HTTP, waits for a greeting. */
+  /**
+   * If no HTTP is expected there, a client that sends nothing for this long waits for a greeting.
+   */
   private static final long PATIENCE_SECONDS = 2;
 
   private final Destination destination;
@@ -60,9 +62,8 @@ final class Sniffer extends ByteToMessageDecoder {
     }
     int first = in.getUnsignedByte(in.readerIndex());
     if (first == TLS_HANDSHAKE) {
-      Optional<Trouble> trouble =
-          site.encounters().atHandshake(destination.host(), destination.port());
-      context.pipeline().addLast(Handshakes.handlers(destination, site, trouble));
+      Optional<Fault> fault = site.encounters().atHandshake(destination.host(), destination.port());
+      context.pipeline().addLast(Handshakes.handlers(destination, site, fault));
     } else if (isPreface(in)) {
       if (in.readableBytes() < PREFACE.length) {
         return;
@@ -73,26 +74,26 @@ final class Sniffer extends ByteToMessageDecoder {
     } else {
       String bytes = ByteBufUtil.hexDump(in, in.readerIndex(), Math.min(8, in.readableBytes()));
       in.skipBytes(in.readableBytes());
-      refuse(context, "begins with the bytes " + bytes + ", so it is no HTTP");
+      refuse(context, "begins with the bytes " + bytes + ", so it is not HTTP");
       return;
     }
-    // Hands the bytes that it has cumulated on to those just added.
+    // Prepends the bytes that it has collected to those just added.
     context.pipeline().remove(this);
   }
 
   private void silent(ChannelHandlerContext context) {
     ChannelPipeline pipeline = context.pipeline();
     if (pipeline.context(this) != null && context.channel().isActive()) {
-      refuse(context, "says nothing, so it waits for a greeting, as no HTTP client does");
+      refuse(context, "sends nothing, so it waits for a greeting, which HTTP clients do not");
     }
   }
 
   private void refuse(ChannelHandlerContext context, String what) {
-    site.responder().refused(NoHttp.summary(destination), NoHttp.explanation(destination, what));
+    site.responder().refused(NotHttp.summary(destination), NotHttp.explanation(destination, what));
     context.channel().close();
   }
 
-  /** Whether what is there is the preface of HTTP/2, or may become it. */
+  /** Returns true if the bytes are the HTTP/2 preface, or a prefix of it. */
   private static boolean isPreface(ByteBuf in) {
     int length = Math.min(in.readableBytes(), PREFACE.length);
     for (int at = 0; at < length; at++) {
@@ -103,7 +104,7 @@ final class Sniffer extends ByteToMessageDecoder {
     return true;
   }
 
-  /** Whether a method can begin with it (RFC 9110 section 5.6.2). */
+  /** Returns true if a method can begin with it (RFC 9110 section 5.6.2). */
   private static boolean isToken(int character) {
     return character >= '0' && character <= '9'
         || character >= 'A' && character <= 'Z'

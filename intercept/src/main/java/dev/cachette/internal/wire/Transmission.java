@@ -1,8 +1,8 @@
 package dev.cachette.internal.wire;
 
+import dev.cachette.answer.Fault;
 import dev.cachette.answer.Feed;
 import dev.cachette.answer.Gate;
-import dev.cachette.answer.Trouble;
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
 import dev.cachette.internal.stub.Exchange;
@@ -22,8 +22,8 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One reply that takes its time, is a stream, or goes wrong: sent part by part, each when the one
- * before is written, with no thread waiting. All of it on the thread of its connection.
+ * A reply that is delayed, streamed, or faulty: sent part by part, each after the previous one is
+ * written, without a waiting thread. Runs on the thread of its connection.
  */
 final class Transmission {
 
@@ -38,7 +38,7 @@ final class Transmission {
 
   private final Parts parts;
 
-  /** What is being waited for, and how not to. */
+  /** Cancels what it is waiting for. */
   private Runnable stopWaiting = () -> {};
 
   private @Nullable Runnable leaveFeed;
@@ -46,9 +46,9 @@ final class Transmission {
   private boolean ended;
 
   /**
-   * A transmission that has not begun.
+   * Prepares a transmission.
    *
-   * @param done is told when it has ended, and whether the connection serves on
+   * @param done called at its end, with whether the connection stays open
    */
   Transmission(
       ChannelHandlerContext context,
@@ -66,7 +66,7 @@ final class Transmission {
     this.parts = Parts.of(reply);
   }
 
-  /** Whether the test that it belongs to has ended. */
+  /** Returns true if the test that it belongs to has ended. */
   boolean isOver() {
     return exchange.isOver();
   }
@@ -79,7 +79,7 @@ final class Transmission {
     pass(reply.schedule().gates().iterator());
   }
 
-  /** Ends the connection, and with it whatever waits for more; any thread may ask for it. */
+  /** Closes the connection, and everything that waits for it; thread-safe. */
   void breakOff() {
     if (!context.executor().inEventLoop()) {
       context.executor().execute(this::breakOff);
@@ -89,7 +89,7 @@ final class Transmission {
     }
   }
 
-  /** The caller has hung up. */
+  /** Called when the client disconnects. */
   void abandon() {
     if (!ended) {
       end(false);
@@ -107,11 +107,11 @@ final class Transmission {
 
   private void head() {
     if (reply.response().isEmpty()) {
-      goWrong(reply.trouble().orElseThrow());
+      goWrong(reply.fault().orElseThrow());
       return;
     }
     Response response = reply.response().get();
-    boolean chunked = reply.isStream() || wentWrong(Trouble.Kind.BROKEN_CHUNKS);
+    boolean chunked = reply.isStream() || wentWrong(Fault.Kind.MALFORMED_CHUNKS);
     context.writeAndFlush(Responses.head(response, chunked, parts.length(), keepAlive));
     if (exchange.request().method().equals("HEAD")) {
       context
@@ -153,7 +153,7 @@ final class Transmission {
     pump();
   }
 
-  /** Writes what there is, one part after the other. A loop: a recursion would grow too deep. */
+  /** Writes the available parts, one after the other. A loop: recursion would grow too deep. */
   private void pump() {
     while (!ended && !writing) {
       Parts.Part part;
@@ -203,12 +203,12 @@ final class Transmission {
       breakOffBody();
       return;
     }
-    Trouble.Kind trouble = reply.trouble().map(Trouble::kind).orElse(null);
-    if (trouble == null || trouble == Trouble.Kind.RESET_AFTER) {
+    Fault.Kind fault = reply.fault().map(Fault::kind).orElse(null);
+    if (fault == null || fault == Fault.Kind.RESET_AFTER) {
       LastHttpContent end = Responses.end(reply.response().orElseThrow());
-      context.writeAndFlush(end).addListener(written -> ifRunning(() -> sent(trouble != null)));
+      context.writeAndFlush(end).addListener(written -> ifRunning(() -> sent(fault != null)));
     } else {
-      goWrong(reply.trouble().get());
+      goWrong(reply.fault().get());
     }
   }
 
@@ -222,21 +222,21 @@ final class Transmission {
     end(!thenReset && keepAlive);
   }
 
-  private void goWrong(Trouble trouble) {
-    switch (trouble.kind()) {
-      case SILENCE -> {
-        // Nothing is done until somebody hangs up, or the test ends.
+  private void goWrong(Fault fault) {
+    switch (fault.kind()) {
+      case NO_RESPONSE -> {
+        // Nothing happens until the client disconnects, or the test ends.
         return;
       }
       case CONNECTION_CLOSED -> peer.close();
-      case NO_HTTP -> {
-        peer.raw(trouble.raw().bytes());
+      case NOT_HTTP -> {
+        peer.raw(fault.raw().bytes());
         peer.close();
       }
       case STREAM_RESET -> peer.resetStream();
       case GO_AWAY -> peer.goAway();
-      case CUT_SHORT -> cutShort();
-      case BROKEN_CHUNKS -> breakOffBody();
+      case TRUNCATED -> truncated();
+      case MALFORMED_CHUNKS -> breakOffBody();
       default -> peer.reset();
     }
     exchange.delivered();
@@ -245,7 +245,7 @@ final class Transmission {
     }
   }
 
-  private void cutShort() {
+  private void truncated() {
     if (peer.isHttp2()) {
       context.writeAndFlush(LastHttpContent.EMPTY_LAST_CONTENT);
     } else {
@@ -253,7 +253,7 @@ final class Transmission {
     }
   }
 
-  /** A body of unknown length ends in disorder. */
+  /** A body of unknown length must end abnormally. */
   private void breakOffBody() {
     if (peer.isHttp2()) {
       peer.resetStream();
@@ -266,8 +266,8 @@ final class Transmission {
     }
   }
 
-  private boolean wentWrong(Trouble.Kind kind) {
-    return reply.trouble().filter(trouble -> trouble.kind() == kind).isPresent();
+  private boolean wentWrong(Fault.Kind kind) {
+    return reply.fault().filter(fault -> fault.kind() == kind).isPresent();
   }
 
   private void after(Duration pause, Runnable next) {

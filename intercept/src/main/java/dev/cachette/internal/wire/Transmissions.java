@@ -3,9 +3,7 @@ package dev.cachette.internal.wire;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
-/**
- * The replies that take their time, being computed or being sent. May be shared between threads.
- */
+/** The replies that are being computed or sent. Thread-safe. */
 final class Transmissions {
 
   private final Set<Transmission> running = ConcurrentHashMap.newKeySet();
@@ -30,15 +28,14 @@ final class Transmissions {
   }
 
   /**
-   * Breaks all of them off. Some clients wait for ever where a connection closes in order with an
-   * answer still due.
+   * Aborts all of them. Some clients hang if a connection closes normally with an answer still due.
    */
   void endAll() {
     running.forEach(Transmission::breakOff);
     computing.forEach(Peer::reset);
   }
 
-  /** Breaks off those whose test has ended. */
+  /** Aborts those whose test has ended. */
   void endThoseThatAreOver() {
     running.stream().filter(Transmission::isOver).forEach(Transmission::breakOff);
   }

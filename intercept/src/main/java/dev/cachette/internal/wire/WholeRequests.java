@@ -10,7 +10,7 @@ import io.netty.handler.codec.http.HttpObjectAggregator;
 import io.netty.handler.codec.http.HttpResponse;
 import io.netty.handler.codec.http.HttpResponseStatus;
 
-/** Puts the pieces of a request together, and says so where it is too large to be held. */
+/** Assembles the pieces of a request, and rejects one that is too large to hold. */
 final class WholeRequests extends HttpObjectAggregator {
 
   private final Destination destination;
@@ -22,7 +22,7 @@ final class WholeRequests extends HttpObjectAggregator {
     this.site = site;
   }
 
-  /** Where the client asks first (Expect: 100-continue), it is refused with the same reason. */
+  /** If the client asks first (Expect: 100-continue), it is rejected with the same reason. */
   @Override
   protected Object newContinueResponse(HttpMessage start, int maximum, ChannelPipeline pipeline) {
     Object response = super.newContinueResponse(start, maximum, pipeline);
@@ -37,7 +37,7 @@ final class WholeRequests extends HttpObjectAggregator {
     context.writeAndFlush(refusal(true)).addListener(ChannelFutureListener.CLOSE);
   }
 
-  /** The engine would say a length here that no caller has said. */
+  /** Prevents the engine from adding a length that the client has not sent. */
   @Override
   protected void finishAggregation(FullHttpMessage whole) {
     // The headers stay as they arrived.
@@ -46,11 +46,12 @@ final class WholeRequests extends HttpObjectAggregator {
   private FullHttpResponse refusal(boolean thenClose) {
     String explanation =
         String.format(
-            "A request to %s has a body of more than %d bytes, the most that is held in memory.\n\n"
-                + "Mend: raise the limit with Settings.maxRequestBody(bytes), or let the stub keep "
-                + "it in a file, with .bodyTo(path).\n",
+            "A request to %s has a body of more than %d bytes, the maximum in memory.\n\n"
+                + "Fix: raise the limit with Settings.maxRequestBody(bytes), or save the body to a"
+                + " file, with .saveBodyTo(path).\n",
             destination, maxContentLength());
     return Responses.whole(
-        site.responder().refused("too large a request to " + destination, explanation), !thenClose);
+        site.responder().refused("a request that is too large, to " + destination, explanation),
+        !thenClose);
   }
 }

@@ -16,8 +16,8 @@ import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The server that intercepted connections arrive at: one listener on the loopback for each
- * destination, so that the destination of a connection is known without asking what it carries.
+ * The server that redirected connections arrive at: one loopback listener per destination, so that
+ * the destination of a connection is known whatever it carries.
  */
 public final class WireServer implements AutoCloseable {
 
@@ -29,21 +29,21 @@ public final class WireServer implements AutoCloseable {
   private final AtomicInteger numbers = new AtomicInteger();
   private final Map<Destination, Listener> listeners = new ConcurrentHashMap<>();
 
-  /** Guarded by {@link #listeners}, as everything that adds or removes one is. */
+  /** Guarded by {@link #listeners}, like everything that adds or removes one. */
   private boolean closed;
 
   private @Nullable Destination shared;
 
   /**
-   * A server that listens nowhere yet.
+   * Creates a server without listeners.
    *
-   * @param maxRequestBody how many bytes of a request's body are held in memory at most
-   * @param busy whether it serves many callers for long, for whom memory is worth to be kept
-   * @param threads how many threads serve them
+   * @param maxRequestBody the maximum size of a request body in memory, in bytes
+   * @param busy whether it serves many callers for a long time, for whom pooled memory pays
+   * @param threads the number of threads that serve them
    */
   public WireServer(
       Responder responder,
-      Encounters encounters,
+      HandshakePolicy encounters,
       ServerTls tls,
       int maxRequestBody,
       boolean busy,
@@ -54,39 +54,39 @@ public final class WireServer implements AutoCloseable {
   }
 
   /**
-   * Where connections to this destination shall go; it listens when this returns.
+   * Returns the address for connections to this destination; it accepts them when this returns.
    *
    * @throws IOException if no port is free, or the server is closed
    */
   public InetSocketAddress listenerFor(String host, int port) throws IOException {
-    return addressOf(Destination.of(host, port));
+    return baseUrlFor(Destination.of(host, port));
   }
 
   /**
-   * Where calls by plain HTTP are taken for calls to this origin.
+   * Returns the address at which plain HTTP calls are treated as calls to this origin.
    *
    * @throws IOException if no port is free, or the server is closed
    */
-  public InetSocketAddress listenerStandingFor(String scheme, String host, int port)
+  public InetSocketAddress listenerServingAs(String scheme, String host, int port)
       throws IOException {
-    return addressOf(Destination.standingFor(scheme, host, port));
+    return baseUrlFor(Destination.servingAs(scheme, host, port));
   }
 
   /**
-   * As {@link #listenerStandingFor(String, String, int)}, at an address of one's own.
+   * As {@link #listenerServingAs(String, String, int)}, at a given address.
    *
    * @throws IOException if the port is not free, or the server is closed
    */
-  public InetSocketAddress listenerStandingFor(
+  public InetSocketAddress listenerServingAs(
       String scheme, String host, int port, InetSocketAddress wanted) throws IOException {
-    return listen(Destination.standingFor(scheme, host, port), wanted).address();
+    return listen(Destination.servingAs(scheme, host, port), wanted).address();
   }
 
   /**
-   * Where calls arrive that are meant for this very address, or for the host that they name, or
-   * that take us for their proxy.
+   * Returns the address for calls to itself, to the host in their Host header, or through it as a
+   * proxy.
    *
-   * @param wanted the address to listen at
+   * @param wanted the address to listen on
    * @throws IOException if the port is not free, or the server is closed
    */
   public InetSocketAddress sharedListener(InetSocketAddress wanted) throws IOException {
@@ -103,8 +103,8 @@ public final class WireServer implements AutoCloseable {
   }
 
   /**
-   * Ends the connections, not the listeners, of the destinations that the predicate names, so that
-   * their clients make new ones.
+   * Closes the connections, not the listeners, of matching destinations, so that their clients make
+   * new ones.
    */
   public void hangUp(BiPredicate<String, Integer> wanted) {
     List<Listener> ending;
@@ -120,15 +120,15 @@ public final class WireServer implements AutoCloseable {
     }
   }
 
-  /** Breaks off the replies that are still being sent to tests that have ended. */
+  /** Aborts replies to tests that have ended. */
   public void endWhatIsOver() {
-    // A call may be in the log, and its reply not yet begun: so the engine is asked in any case.
+    // A call may be logged before its reply begins: so the engine is always asked.
     if (!listeners.isEmpty()) {
       engine.executeAndWait(loop -> site.transmissions().endThoseThatAreOver());
     }
   }
 
-  /** Whether a call to this host and port would come back to us. */
+  /** Returns true if a call to this host and port would come back to us. */
   public boolean listensAt(String host, int port) {
     synchronized (listeners) {
       return listeners.values().stream()
@@ -142,7 +142,7 @@ public final class WireServer implements AutoCloseable {
     }
   }
 
-  /** Its engine, for calls to real services; it must not be made to wait. */
+  /** Returns its engine, for calls to real services; it must not be blocked. */
   public Engine engine() {
     return engine;
   }
@@ -160,14 +160,14 @@ public final class WireServer implements AutoCloseable {
         });
   }
 
-  private InetSocketAddress addressOf(Destination destination) throws IOException {
+  private InetSocketAddress baseUrlFor(Destination destination) throws IOException {
     Listener known = listeners.get(destination);
     return known != null ? known.address() : listen(destination, Listener.ANYWHERE).address();
   }
 
   /**
-   * Ends the listeners and connections of the destinations that the predicate names. When this
-   * returns they are closed: a client that still keeps one cannot reach us by it.
+   * Closes the listeners and connections of matching destinations. When this returns, they are
+   * closed: a client cannot use one that it still has.
    */
   public void end(BiPredicate<String, Integer> ended) {
     List<Listener> ending = new ArrayList<>();
@@ -186,7 +186,7 @@ public final class WireServer implements AutoCloseable {
   }
 
   /**
-   * Reads what has arrived, closes every listener and connection, and waits until all threads have
+   * Reads what has arrived, closes all listeners and connections, and waits until all threads have
    * ended.
    */
   @Override
@@ -221,7 +221,7 @@ public final class WireServer implements AutoCloseable {
                 loop, engine.all(), memory(), () -> new Sniffer(destination, site), numbers));
   }
 
-  /** On the engine's thread: its classes take their time to load. */
+  /** On the engine's thread: its classes take long to load. */
   private ByteBufAllocator memory() {
     if (!busy) {
       return UnpooledByteBufAllocator.DEFAULT;

@@ -6,8 +6,8 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The threads that run the user's own functions, which may take their time: the engine's one thread
- * must not wait for them. There is none until one is needed.
+ * Threads for user code, which may be slow: the engine's only thread must not wait for it. They are
+ * created on demand.
  */
 final class Workers implements AutoCloseable {
 
@@ -16,7 +16,7 @@ final class Workers implements AutoCloseable {
   private @Nullable ExecutorService threads;
   private boolean closed;
 
-  /** Runs a task soon; once closed, tasks are dropped, as there is nobody left to answer. */
+  /** Runs a task; after closing, tasks are dropped, because nobody is left to answer. */
   synchronized void execute(Runnable task) {
     if (closed) {
       return;
@@ -27,7 +27,7 @@ final class Workers implements AutoCloseable {
     threads.execute(task);
   }
 
-  /** Interrupts what still runs, and waits until the threads have ended. */
+  /** Interrupts running tasks, and waits until the threads have ended. */
   @Override
   public void close() {
     ExecutorService ending;
@@ -42,9 +42,9 @@ final class Workers implements AutoCloseable {
     try {
       if (!ending.awaitTermination(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
         throw new IllegalStateException(
-            "A function of a computed answer or check still runs after "
+            "A function of a computed answer or check is still running after "
                 + PATIENCE_SECONDS
-                + " s. Mend: let it end when its thread is interrupted.");
+                + " s. Fix: end it when its thread is interrupted.");
       }
     } catch (InterruptedException interrupted) {
       Thread.currentThread().interrupt();

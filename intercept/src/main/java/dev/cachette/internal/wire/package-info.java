@@ -1,9 +1,9 @@
 /**
- * The local server: bytes become a request, a response becomes bytes. What is answered is not
- * decided here. Not public API: may change in any release.
+ * The local server: converts bytes to requests, and responses to bytes. It does not decide what is
+ * answered. Not public API: may change in any release.
  *
- * <p>Handlers run on the server's one thread; {@link dev.cachette.internal.wire.WireServer} itself
- * may be used from any.
+ * <p>Handlers run on the server's threads; {@link dev.cachette.internal.wire.WireServer} itself is
+ * thread-safe.
  */
 @NullMarked
 package dev.cachette.internal.wire;

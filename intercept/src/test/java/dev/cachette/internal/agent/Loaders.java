@@ -8,7 +8,7 @@ public final class Loaders {
 
   private Loaders() {}
 
-  /** How many class loaders have loaded a class that is still there. */
+  /** Returns how many class loaders have loaded a class that is still there. */
   public static long count() {
     return Arrays.stream(InstrumentationSource.find().getAllLoadedClasses())
         .map(type -> type.getClassLoader())

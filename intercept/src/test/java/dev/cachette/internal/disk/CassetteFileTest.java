@@ -7,9 +7,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Recording;
+import dev.cachette.cassette.RecordingMode;
 import dev.cachette.http.Request;
-import dev.cachette.internal.cassette.InPlay;
+import dev.cachette.internal.cassette.LoadedCassette;
 import java.io.BufferedReader;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
@@ -129,8 +129,9 @@ class CassetteFileTest {
     /** Takes the file. */
     public static void main(String[] arguments) throws IOException {
       try (CassetteFile file = new CassetteFile(Path.of(arguments[0]))) {
-        InPlay cassette =
-            new InPlay("large", CassetteSettings.defaults(), Recording.REPLAY, file.open());
+        LoadedCassette cassette =
+            new LoadedCassette(
+                "large", CassetteSettings.defaults(), RecordingMode.REPLAY, file.open());
         Request last = RecordingJvm.request("1023");
         int size =
             cassette.replay(last).orElseThrow().exchange().response().orElseThrow().body().size();
@@ -178,7 +179,7 @@ class CassetteFileTest {
                 () -> RecordingJvm.add(notAFolder.resolve("tides.har"), "one"))
             .getMessage();
     assertTrue(said.contains("cannot be written: "), said);
-    assertTrue(said.contains("Mend: "), said);
+    assertTrue(said.contains("Fix: "), said);
   }
 
   @Test

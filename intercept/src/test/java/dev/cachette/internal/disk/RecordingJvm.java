@@ -7,7 +7,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cassette.Merge;
-import dev.cachette.internal.cassette.Recordings;
+import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Varying;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
@@ -38,7 +38,7 @@ final class RecordingJvm {
 
   static void add(Path path, String name) {
     try (CassetteFile file = new CassetteFile(path)) {
-      Recordings before = file.open();
+      RecordedExchanges before = file.open();
       Merge merge = new Merge(before, List.of(exchange(name)), false, Varying.none());
       file.save(merge, Instant.EPOCH, "test");
     }

@@ -1,0 +1,92 @@
+package dev.cachette.cli;
+
+import dev.cachette.cassette.Redaction;
+import dev.cachette.internal.cassette.FileRedaction;
+import dev.cachette.internal.cassette.RecordedExchanges;
+import dev.cachette.internal.disk.CassetteFile;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code cachette redact}. */
+@Command(
+    name = "redact",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Redact secrets in cassettes and in HAR files exported by a browser or another tool.",
+      "Uses the rules of recording. Everything else in the files is unchanged."
+    },
+    footerHeading = "%nExample:%n",
+    footer = "  cachette redact export.har --to harbour.har --secret TIDES_KEY=")
+final class Redact implements Callable<Integer> {
+
+  @Mixin private Output output;
+  @Mixin private RedactionOptions rules;
+
+  @Parameters(arity = "1..*", paramLabel = "FILE", description = "The files.")
+  private List<Path> files;
+
+  @Option(
+      names = "--to",
+      paramLabel = "FILE",
+      description = "The output file; by default, each file is replaced.")
+  private @Nullable Path target;
+
+  @Override
+  public Integer call() {
+    if (target != null && files.size() > 1) {
+      throw new WrongUsage("--to takes one file, but " + files.size() + " are given.");
+    }
+    Redaction redaction = rules.redaction();
+    List<Object> results = new ArrayList<>();
+    boolean clean = true;
+    for (Path file : files) {
+      clean &= redact(file, redaction, results);
+    }
+    if (output.isJson()) {
+      output.json(results);
+    }
+    return clean ? 0 : Tool.DOES_NOT_HOLD;
+  }
+
+  /** Redacts the content that the file has now, if it is replaced. */
+  private FileRedaction inPlaceOf(
+      FileRedaction result, RecordedExchanges current, Redaction rules) {
+    return target == null ? new FileRedaction(current, rules) : result;
+  }
+
+  private boolean redact(Path file, Redaction rules, List<Object> results) {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+      FileRedaction result = new FileRedaction(cassette.recordings(), rules);
+      List<String> left = result.suspicious();
+      if (target != null || result.changed() > 0) {
+        new CassetteFile(target == null ? file : target)
+            .save((current, out) -> inPlaceOf(result, current, rules).writeTo(out));
+      }
+      int changed = result.changed();
+      if (output.isJson()) {
+        results.add(
+            Map.of("file", file.toString(), "exchangesWithSecrets", changed, "suspicious", left));
+      } else {
+        output.result(
+            String.format(
+                "%s: redacted secrets in %d of %d exchanges",
+                file, changed, cassette.exchanges().size()));
+        left.forEach(output::result);
+      }
+      if (!left.isEmpty()) {
+        output.remark(
+            "The listed text still looks like secrets. Fix: name its place with --secret-name, or "
+                + "its value with --secret; or --allow it.");
+      }
+      return left.isEmpty();
+    }
+  }
+}

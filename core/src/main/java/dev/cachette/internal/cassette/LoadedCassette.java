@@ -1,0 +1,232 @@
+package dev.cachette.internal.cassette;
+
+import dev.cachette.answer.Fault;
+import dev.cachette.calls.StubReference;
+import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.Matching;
+import dev.cachette.cassette.RecordingMode;
+import dev.cachette.http.Request;
+import dev.cachette.internal.explain.Explanation;
+import dev.cachette.internal.match.HostPattern;
+import dev.cachette.match.Check;
+import dev.cachette.match.RequestPattern;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.UnaryOperator;
+
+/**
+ * An active cassette, which answers calls or records them. Thread-safe: its own lock guards all
+ * state, and the only user code called under it is comparisons.
+ */
+public final class LoadedCassette {
+
+  /** A request without a match is compared with this many recorded exchanges. */
+  private static final int MOST_EXAMINED = 50;
+
+  private final String name;
+  private final CassetteSettings settings;
+  private final RecordingMode recording;
+  private final RecordedExchanges known;
+  private final Matching matching;
+  private final ReplayIndex playlist;
+  private final List<HostPattern> hosts;
+  private final Redactor redactor;
+  private final List<Exchange> recorded = new ArrayList<>();
+  private boolean discarded;
+
+  /**
+   * Creates an active cassette.
+   *
+   * @param name its name in the test
+   * @param recording the mode of this run
+   * @param known the exchanges that are recorded already
+   */
+  public LoadedCassette(
+      String name, CassetteSettings settings, RecordingMode recording, RecordedExchanges known) {
+    this.name = name;
+    this.settings = settings;
+    this.recording = recording;
+    this.known = known;
+    this.matching = Varying.of(known).ignoredBy(settings.matching());
+    this.playlist = new ReplayIndex(known, matching);
+    this.hosts = settings.hosts().stream().map(HostPattern::of).toList();
+    this.redactor = new Redactor(settings.redaction());
+  }
+
+  /** Returns its name in the test. */
+  public String name() {
+    return name;
+  }
+
+  /** Returns its settings. */
+  public CassetteSettings settings() {
+    return settings;
+  }
+
+  /** Returns the mode of this run. */
+  public RecordingMode mode() {
+    return recording;
+  }
+
+  /** Returns the exchanges that are recorded already. */
+  public RecordedExchanges known() {
+    return known;
+  }
+
+  /** Returns what is recorded already, as the public API shows it. */
+  public Cassette before() {
+    return new Cassette(name, RecordedAt.of(known), known);
+  }
+
+  /** Returns true if it has an exchange with the origin of this request. */
+  public boolean answers(Request request) {
+    String beginning = request.uri().origin() + "/";
+    return known.index().entries().stream().anyMatch(it -> it.url().startsWith(beginning));
+  }
+
+  /** Returns a recorded request with named secrets filled in, to send it again. */
+  public Request filled(Request request) {
+    return redactor.fill(request);
+  }
+
+  /** Returns true if it is for calls to a host; the port may be unknown. */
+  public boolean isFor(String host, OptionalInt port) {
+    return hosts.isEmpty() || hosts.stream().anyMatch(it -> it.isFor(host, port));
+  }
+
+  /** Returns true if its hosts include exactly this host. */
+  public boolean names(String host, int port) {
+    return hosts.stream().anyMatch(it -> it.names(host, port));
+  }
+
+  /** Returns true if unknown requests go to the real service, and are recorded. */
+  public boolean records() {
+    return recording != RecordingMode.REPLAY;
+  }
+
+  /**
+   * A recorded exchange that answers.
+   *
+   * @param exchange the exchange, with placeholders filled
+   * @param reference its name and place in the log
+   * @param delay how long its caller waits for it
+   */
+  public record Replayed(Exchange exchange, StubReference reference, Duration delay) {}
+
+  /** Returns true if a call to a host will certainly use the network. */
+  public boolean mustAsk(String host) {
+    return records() && (!replays() || !playlist.knows(host));
+  }
+
+  /** Returns the exchange that answers a request. */
+  public synchronized Optional<Replayed> replay(Request request) {
+    return replays()
+        ? playlist.next(redactor.redact(request)).map(this::replayed)
+        : Optional.empty();
+  }
+
+  private Replayed replayed(int at) {
+    Exchange exchange = redactor.fill(known.get(at));
+    double nanos = exchange.time().toNanos() * settings.speed().orElse(0);
+    return new Replayed(exchange, reference(at), Duration.ofNanos((long) nanos));
+  }
+
+  private StubReference reference(int at) {
+    return new StubReference(
+        "exchange " + (at + 1) + " of " + name,
+        known.index().name() + ":" + known.index().entries().get(at).line());
+  }
+
+  private boolean replays() {
+    return recording == RecordingMode.REPLAY || recording == RecordingMode.EXTEND;
+  }
+
+  /** Returns the recorded fault that the next connection to a host gets, if there is one. */
+  public synchronized Optional<Fault.Kind> nextFault(String host) {
+    return records() ? Optional.empty() : playlist.nextFault(host);
+  }
+
+  /** Moves on past that fault. */
+  public synchronized void skipFault(String host) {
+    playlist.skipFault(host);
+  }
+
+  /** Returns true if it has a fault that happens before there is a request. */
+  public boolean hasEarlyFaults() {
+    return !records() && playlist.hasFaults();
+  }
+
+  /** Stores what a real service answered, or how it failed. */
+  public synchronized void keep(Exchange exchange) {
+    recorded.add(exchange);
+  }
+
+  /** Discards what was recorded, because the test has failed. */
+  public synchronized void discard() {
+    discarded = true;
+  }
+
+  /** Returns true if what was recorded is to be written, if anything was. */
+  public synchronized boolean isToBeKept() {
+    return records() && (!discarded || settings.isKeepingOnFailure());
+  }
+
+  /** Returns true if anything was recorded. */
+  public synchronized boolean hasRecorded() {
+    return !recorded.isEmpty();
+  }
+
+  /** Starts again with the first exchange. */
+  public synchronized void startAgain() {
+    playlist.startAgain();
+  }
+
+  /**
+   * Returns what was recorded, in the order in which it began, transformed and redacted.
+   *
+   * @throws dev.cachette.cassette.CassetteException if something still looks like a secret
+   */
+  public synchronized List<Exchange> finished() {
+    List<Exchange> finished = new ArrayList<>();
+    for (Exchange exchange : recorded) {
+      Exchange altered = exchange;
+      for (UnaryOperator<Exchange> alteration : settings.alterations()) {
+        altered = alteration.apply(altered);
+      }
+      finished.add(altered);
+    }
+    finished.sort((one, other) -> one.started().compareTo(other.started()));
+    return redactor.redactAll(name, finished);
+  }
+
+  /** Returns the closest exchanges, for an explanation. */
+  public synchronized List<Explanation.Stub> near(Request request) {
+    if (!replays()) {
+      return List.of();
+    }
+    Request redacted = redactor.redact(request);
+    List<Explanation.Stub> near = new ArrayList<>();
+    for (int at : playlist.near(redacted, MOST_EXAMINED)) {
+      Exchange exchange = known.get(at);
+      RequestPattern pattern = RecordedPattern.of(exchange.request(), matching);
+      List<Check> obstacles =
+          pattern.match(redacted).isPresent()
+              ? List.of(ReplayMismatch.of(exchange, redacted, matching))
+              : List.of();
+      near.add(new Explanation.Stub(pattern, reference(at), obstacles, Optional.of(redacted)));
+    }
+    return near;
+  }
+
+  /** Returns its name and mode. */
+  @Override
+  public String toString() {
+    String size = known.size() == 1 ? "1 exchange" : known.size() + " exchanges";
+    return "the cassette \"" + name + "\" (" + recording + ", " + size + ")";
+  }
+}

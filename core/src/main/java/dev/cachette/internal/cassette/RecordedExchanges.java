@@ -1,0 +1,83 @@
+package dev.cachette.internal.cassette;
+
+import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.internal.json.Json;
+import java.util.AbstractList;
+import java.util.Locale;
+
+/** The exchanges of a file, each read on access. Thread-safe if its source of texts is. */
+public final class RecordedExchanges extends AbstractList<Exchange> {
+
+  private final HarIndex index;
+  private final Texts texts;
+
+  /** Reads entries from the indexed file. */
+  @FunctionalInterface
+  public interface Texts {
+
+    /**
+     * Returns the text of an entry.
+     *
+     * @throws CassetteException if the file has changed
+     */
+    String of(HarIndex.Entry entry);
+  }
+
+  /** Creates the list of exchanges of an indexed file. */
+  public RecordedExchanges(HarIndex index, Texts texts) {
+    this.index = index;
+    this.texts = texts;
+  }
+
+  @Override
+  public int size() {
+    return index.entries().size();
+  }
+
+  /**
+   * Returns an exchange.
+   *
+   * @throws CassetteException if the entry is malformed; the message names the place
+   */
+  @Override
+  public Exchange get(int at) {
+    HarIndex.Entry entry = index.entries().get(at);
+    try {
+      return HarEntry.read(Json.tree(texts.of(entry)));
+    } catch (HarEntry.Malformed malformed) {
+      throw new CassetteException(
+          String.format(
+              Locale.ROOT,
+              "The cassette %s cannot be read: the entry in line %d, /log/entries/%d%s\n"
+                  + "Fix: correct it there, or restore the file from version control.",
+              index.name(),
+              entry.line(),
+              at,
+              malformed.getMessage()));
+    } catch (IllegalArgumentException noJson) {
+      throw new CassetteException(
+          String.format(
+              Locale.ROOT,
+              "The cassette %s was modified by another program while in use: the entry in line %d"
+                  + " has moved.\n"
+                  + "Fix: run the test again.",
+              index.name(),
+              entry.line()),
+          noJson);
+    }
+  }
+
+  /** Returns the first line of an exchange in the file, from 1. */
+  public int line(int at) {
+    return index.entries().get(at).line();
+  }
+
+  HarIndex index() {
+    return index;
+  }
+
+  String text(int at) {
+    return texts.of(index.entries().get(at));
+  }
+}

@@ -1,0 +1,19 @@
+package dev.cachette.internal.stub;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+
+/**
+ * Services that core needs from its surroundings.
+ *
+ * @param mapper deserialises bodies
+ * @param reader reads the files of answers
+ * @param realService calls real services
+ * @param warning receives messages for the developer
+ */
+public record HostServices(
+    Supplier<ObjectMapper> mapper,
+    ContentReader reader,
+    RealService realService,
+    Consumer<String> warning) {}

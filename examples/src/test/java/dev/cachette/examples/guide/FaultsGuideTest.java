@@ -1,0 +1,96 @@
+package dev.cachette.examples.guide;
+
+import static dev.cachette.answer.Answers.json;
+import static dev.cachette.answer.Answers.realService;
+import static dev.cachette.answer.Answers.status;
+import static dev.cachette.answer.Answers.text;
+import static dev.cachette.answer.Faults.connectTimeout;
+import static dev.cachette.answer.Faults.connectionRefused;
+import static dev.cachette.answer.Faults.connectionReset;
+import static dev.cachette.answer.Faults.expiredCertificate;
+import static dev.cachette.answer.Faults.invalidJson;
+import static dev.cachette.answer.Faults.noResponse;
+import static dev.cachette.answer.Faults.truncated;
+import static dev.cachette.answer.Faults.unknownHost;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import dev.cachette.UnusedStubs;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.junit.CachetteExtension;
+import dev.cachette.junit.InterceptHttp;
+import java.time.Duration;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.junit.jupiter.api.parallel.ResourceLock;
+
+/** The snippets of docs/guide/faults.md; GuideTest holds the page against them. */
+@ResourceLock(InterceptHttp.LOCK)
+class FaultsGuideTest {
+
+  private static final ResponseAnswer TIDES = json("{\"high\":\"04:10\"}");
+
+  @RegisterExtension
+  final CachetteExtension cachette =
+      CachetteExtension.with(Settings.defaults().seed(7).unusedStubs(UnusedStubs.IGNORE));
+
+  @Test
+  void inTurn(Cachette net) {
+    // snippet in-turn
+    net.stub("GET https://tides.example/v1/tides")
+        .answer(connectionReset(), status(503), truncated(TIDES), TIDES);
+    // end
+
+    String url = "https://tides.example/v1/tides";
+    assertThrows(IllegalStateException.class, () -> Http.call("GET", url));
+  }
+
+  @Test
+  void early(Cachette net) {
+    // snippet early
+    net.stub("GET https://tides.example/v1/tides").answer(unknownHost(), TIDES);
+    net.stub("GET https://berths.example/v1/berths").answer(connectionRefused());
+    net.stub("GET https://customs.example/v1/forms").answer(connectTimeout());
+    net.stub("GET https://id.example/v1/keys").answer(expiredCertificate());
+    // end
+
+    assertThrows(IllegalStateException.class, () -> Http.call("GET", "https://id.example/v1/keys"));
+  }
+
+  @Test
+  void content(Cachette net) {
+    // snippet content
+    net.stub("GET https://tides.example/v1/tides").answer(invalidJson(TIDES));
+    net.stub("GET https://berths.example/v1/berths").answer(noResponse());
+    // end
+
+    assertEquals(200, Http.call("GET", "https://tides.example/v1/tides").statusCode());
+  }
+
+  @Test
+  void habits(Cachette net) {
+    // snippet habits
+    net.stub("GET https://tides.example/v1/tides")
+        .answer(TIDES)
+        .rateLimit(5, Duration.ofMinutes(1));
+    net.stub("GET https://berths.example/v1/berths").answer(text("B-12")).failFirst(2);
+    net.stub("GET https://id.example/v1/keys")
+        .answer(text("a key"))
+        .flaky(0.2, status(502), connectionReset());
+    // end
+
+    assertEquals(503, Http.call("GET", "https://berths.example/v1/berths").statusCode());
+  }
+
+  @Test
+  void where(Cachette net) {
+    // snippet let-through
+    net.letThrough("*.metrics.example", "ledger.example:5432");
+    net.letThrough("GET https://tides.example/v1/health");
+    net.stub("GET https://tides.example/v1/tides")
+        .answer(realService().transformed(real -> real.header("x-desk", "north")));
+    // end
+  }
+}

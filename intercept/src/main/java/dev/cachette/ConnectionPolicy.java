@@ -1,0 +1,81 @@
+package dev.cachette;
+
+import dev.cachette.answer.Fault;
+import dev.cachette.internal.agent.Destinations;
+import dev.cachette.internal.stub.ConnectionRules;
+import dev.cachette.internal.stub.Scopes;
+import dev.cachette.internal.wire.HandshakePolicy;
+import dev.cachette.internal.wire.WireServer;
+import java.io.IOException;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Consumer;
+
+/** What happens to connections before there is a request, as the hooks and the server ask. */
+final class ConnectionPolicy implements Destinations, HandshakePolicy {
+
+  private final Scopes scopes;
+  private final ConnectionRules connections;
+  private final Consumer<String> warning;
+  private final ConnectionRules.Probe probe;
+  private WireServer server;
+
+  ConnectionPolicy(Scopes scopes, ConnectionRules.Probe probe, Consumer<String> warning) {
+    this.probe = probe;
+    this.scopes = scopes;
+    this.connections = scopes.connections();
+    this.warning = warning;
+  }
+
+  /** Must be called before the first connection. */
+  void serveBy(WireServer wire) {
+    server = wire;
+  }
+
+  @Override
+  public boolean wantsLocal(String host, int port) {
+    return connections.nameDestination(host, port);
+  }
+
+  @Override
+  public boolean letsThrough(String host, OptionalInt port) {
+    return connections.letsThrough(host, port);
+  }
+
+  @Override
+  public Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port) {
+    return connections
+        .meet(stage, host, port)
+        .or(() -> connections.record(stage, host, port, probe));
+  }
+
+  @Override
+  public Optional<Fault> atHandshake(String host, int port) {
+    return connections.meet(Fault.Stage.HANDSHAKE, host, OptionalInt.of(port));
+  }
+
+  @Override
+  public boolean expectsHttp(String host, int port) {
+    return connections.expectHttp(host, port);
+  }
+
+  @Override
+  public InetSocketAddress listenerFor(String host, int port) throws IOException {
+    Optional<String> protocol = OtherProtocols.at(port);
+    if (protocol.isPresent() && !connections.expectHttp(host, port)) {
+      refuse(
+          "a connection to " + host + ":" + port,
+          OtherProtocols.explanation(host, port, protocol.get()));
+    }
+    return server.listenerFor(host, port);
+  }
+
+  private void refuse(String summary, String explanation) throws ConnectException {
+    if (scopes.noteUnexpected(summary, explanation)) {
+      warning.accept(explanation);
+    }
+    throw new ConnectException(explanation.strip());
+  }
+}

@@ -1,0 +1,99 @@
+package dev.cachette.internal.agent;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.channels.ServerSocketChannel;
+import java.nio.channels.SocketChannel;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Set;
+import java.util.WeakHashMap;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Loopback addresses where connections fail, in the two ways of the network: refused, or timed out.
+ * They are created on demand.
+ */
+final class UnreachableSockets implements AutoCloseable {
+
+  /** A queue of length 0 accepts this many: the kernel rounds up. */
+  private static final int FILLING = 8;
+
+  private final Consumer<Object> shutDown;
+  private final Set<Object> waiting = Collections.newSetFromMap(new WeakHashMap<>());
+  private final List<SocketChannel> filling = new ArrayList<>();
+  private @Nullable SocketChannel refusing;
+  private @Nullable ServerSocketChannel silent;
+
+  /**
+   * Creates none yet.
+   *
+   * @param shutDown shuts down a connecting socket
+   */
+  UnreachableSockets(Consumer<Object> shutDown) {
+    this.shutDown = shutDown;
+  }
+
+  /** Returns a port that is bound, so that nobody else uses it, but where nothing listens. */
+  synchronized InetSocketAddress refusing() throws IOException {
+    if (refusing == null) {
+      refusing = SocketChannel.open();
+      refusing.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
+    }
+    return (InetSocketAddress) refusing.getLocalAddress();
+  }
+
+  /**
+   * Returns a port with a full queue, so that the kernel drops connection requests.
+   *
+   * @param socket the socket that will wait there
+   */
+  synchronized InetSocketAddress silent(Object socket) throws IOException {
+    if (silent == null) {
+      silent = ServerSocketChannel.open();
+      silent.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 1);
+      for (int at = 0; at < FILLING; at++) {
+        SocketChannel connection = SocketChannel.open();
+        connection.configureBlocking(false);
+        filling.add(connection);
+        connection.connect(silent.getLocalAddress());
+      }
+    }
+    waiting.add(socket);
+    return (InetSocketAddress) silent.getLocalAddress();
+  }
+
+  /**
+   * Ends waiting connections: new ones are refused, because nothing listens any more; those already
+   * waiting are shut down.
+   */
+  void endWaiting() throws IOException {
+    List<Object> ending;
+    synchronized (this) {
+      closeSilent();
+      ending = List.copyOf(waiting);
+      waiting.clear();
+    }
+    ending.forEach(shutDown);
+  }
+
+  @Override
+  public void close() throws IOException {
+    try (SocketChannel closing = refusing) {
+      endWaiting();
+    }
+  }
+
+  private void closeSilent() throws IOException {
+    try (ServerSocketChannel closing = silent) {
+      for (SocketChannel connection : filling) {
+        connection.close();
+      }
+    }
+    filling.clear();
+    silent = null;
+  }
+}
