@@ -146,7 +146,7 @@ class AddressesTest {
     String answer = Calling.raw("proxy.example", 3128, "CONNECT tides HTTP/1.1\r\n\r\n");
 
     assertTrue(answer.startsWith("HTTP/1.1 400 "), answer);
-    assertTrue(answer.contains("CONNECT takes a host and a port, not tides"), answer);
+    assertTrue(answer.contains("CONNECT needs a host and a port, not tides"), answer);
     assertThrows(AssertionError.class, net::close);
   }
 

@@ -116,7 +116,7 @@ class DescribedByTest {
     assertTrue(
         response
             .body()
-            .contains("The service would refuse it, too, by its description: GET /pilots"));
+            .contains("The request also violates the API description: GET /pilots"));
     assertTrue(response.body().contains("header x-desk"), response.body());
     assertThrows(AssertionError.class, net::reset);
   }

@@ -76,9 +76,9 @@ class InTurnTest {
     assertEquals(501, response.statusCode());
     String expected =
         """
-        It does not answer because of the turn:
+        It is used up:
             expected  1 call at most
-            actual    used up by 1 call before this one
+            actual    already used up by 1 earlier call
         """;
     assertTrue(response.body().contains(expected), response.body());
   }
@@ -145,7 +145,7 @@ class InTurnTest {
 
     String expected =
         """
-        There is a stub that no call used.
+        1 unused stub:
 
           "unused" (InTurnTest.java:\
         """;
@@ -163,9 +163,9 @@ class InTurnTest {
 
     String expected =
         "\n  \"hidden\" \\(InTurnTest.java:\\d+\\)\n"
-            + "    can never be reached: \"winner\" \\(InTurnTest.java:\\d+\\) always wins\n";
+            + "    unreachable: \"winner\" \\(InTurnTest.java:\\d+\\) always wins\n";
     assertTrue(Pattern.compile(expected).matcher(failure.getMessage()).find(), failure::getMessage);
-    assertTrue(failure.getMessage().startsWith("There are 2 stubs that no call used."));
+    assertTrue(failure.getMessage().startsWith("2 unused stubs:"));
   }
 
   @Test

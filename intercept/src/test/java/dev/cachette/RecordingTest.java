@@ -151,7 +151,7 @@ class RecordingTest {
       Cachette net = net(REPLAY);
       net.cassette("tides");
       String said = get(miss[0]);
-      assertTrue(said.contains("Closest, of 1 recording: \"exchange 1 of tides\" ("), said);
+      assertTrue(said.contains("Closest of 1 recording: \"exchange 1 of tides\" ("), said);
       assertTrue(said.contains(miss[1]), said);
       assertTrue(said.contains("-Dcachette.recording=EXTEND"), said);
       assertThrows(AssertionFailedError.class, net::close);

@@ -276,7 +276,7 @@ class StubFilesTest {
         send("POST https://berths.example/v1/bookings", "x-desk", "north", "{\"draught\":\"4.2\"}");
 
     String fix = other.substring(other.indexOf("if it is right, stub it in " + desk + ":\n"));
-    assertTrue(text.contains("or accept text: json: { \"$.draught\": \"4.2\" }\n"), text);
+    assertTrue(text.contains("or accept a string: json: { \"$.draught\": \"4.2\" }\n"), text);
     String added = fix.substring(fix.indexOf("  - "), fix.indexOf("Where several"));
     Files.writeString(desk, Files.readString(desk) + added);
     files.reload();

@@ -119,7 +119,7 @@ class CassetteCommandsTest {
         off.stubs.yaml:7:1: "bookings of a day": body at $[0]: expected required "from" \
         (berths.openapi.yaml:67), actual missing.
         off.stubs.yaml:11:1: "give it back": path: expected /v1/bookings, /v1/bookings/{berth}, \
-        actual /v1/booking/{berth}; misspelled, if "/v1/bookings/{berth}" is meant.
+        actual /v1/booking/{berth}; misspelled, if "/v1/bookings/{berth}"?.
         deep.har:218:1: log.entries[3]: POST https://berths.example/v1/bookings: the service \
         would refuse it: body at $.vessel.draught: expected maximum 9.5 \
         (berths.openapi.yaml:64), actual 42.
@@ -147,8 +147,8 @@ class CassetteCommandsTest {
     String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
 
     assertEquals(0, process.waitFor(), said);
-    assertTrue(said.contains("check: at work for 1 s"), said);
-    assertTrue(said.contains("1 file checked, nothing found"), said);
+    assertTrue(said.contains("check: running for 1 s"), said);
+    assertTrue(said.contains("1 file checked, no problems found"), said);
   }
 
   @Test
@@ -164,10 +164,10 @@ class CassetteCommandsTest {
     assertEquals(
         """
         berths.yaml:35:1: /paths/~1bookings/post/responses/201/content/application~1json/example: \
-        the example does not match its schema at $.berth: expected type "string" \
+        the example is not valid against its schema at $.berth: expected type "string" \
         (berths.yaml:69), actual 12.
         berths.yaml:40:1: /paths/~1bookings/post/responses/409/content/application~1problem+json\
-        /schema: there is nothing at "#/components/schemas/Fault". Fix: a reference names a \
+        /schema: no problems found at "#/components/schemas/Fault". Fix: a reference names a \
         place by a JSON Pointer, as #/components/schemas/Booking.
         """,
         run.out());
@@ -203,13 +203,13 @@ class CassetteCommandsTest {
     assertEquals(1, run.code());
     assertTrue(run.out().contains("secret.har:"), run.out());
     assertTrue(run.out().contains("log.entries[2]: GET https://tides.example/"), run.out());
-    assertTrue(run.out().contains("secret.har:1:1: it was recorded at 2026-"), run.out());
+    assertTrue(run.out().contains("secret.har:1:1: recorded at 2026-"), run.out());
     assertTrue(
         run.out().matches("(?s).*damaged.har:\\d+:1: The cassette .*line \\d+.*"), run.out());
     assertTrue(
         run.out()
             .contains(
-                "twice.stubs.yaml:2:1: \"one\" (twice.stubs.yaml:2) can never answer: \"two\" "
+                "twice.stubs.yaml:2:1: \"one\" (twice.stubs.yaml:2) is unreachable: \"two\" "
                     + "(twice.stubs.yaml:3) always wins."),
         run.out());
     assertEquals(0, Run.of("check", ARRIVAL.toString()).code());
@@ -370,8 +370,8 @@ class CassetteCommandsTest {
               status: 200
         """,
         run.out());
-    assertTrue(run.err().contains("left out, line 6: the quote ' is not closed"), run.err());
-    assertTrue(run.err().contains("left out, line 7: there is no METHOD URL"), run.err());
+    assertTrue(run.err().contains("skipped, line 6: the quote ' is not closed"), run.err());
+    assertTrue(run.err().contains("skipped, line 7: there is no METHOD URL"), run.err());
   }
 
   @Test

@@ -101,7 +101,7 @@ class ServeTest {
 
       String deep = "{\"vessel\": {\"draught\": 5.1}}";
       assertContains(
-          "because of the json $.vessel.draught",
+          "because of JSON $.vessel.draught",
           curl("-H", "Host: berths.example", "-d", deep, address + "/v1/bookings"));
 
       assertContains("Likely cause: the call names no service", curl(address + "/v1/bookings"));

@@ -59,8 +59,8 @@ class CallsTest {
     assertEquals(Map.of("name", "marrow", "rest", "tides"), call.variables());
     assertEquals(Optional.empty(), call.stub());
     var refused = assertThrows(IllegalArgumentException.class, () -> call.variable("station"));
-    assertTrue(refused.getMessage().contains("no variable \"station\""));
-    assertTrue(refused.getMessage().endsWith("it has [name, rest]."));
+    assertTrue(refused.getMessage().contains("Unknown variable \"station\""));
+    assertTrue(refused.getMessage().endsWith("has [name, rest]."));
   }
 
   @Test
@@ -89,18 +89,18 @@ class CallsTest {
         """
         Expected exactly 2 calls of POST https://berths.example/v1/bookings, but there was 1.
 
-        Comes closest:
+        Closest match:
 
           POST https://berths.example/v1/bookings/
 
           NO   path   expected  /v1/bookings
                       actual    /v1/bookings/
-                      cause     the same path, but called with a slash at its end
+                      cause     the same path, but called with a trailing slash
 
-        The calls that match:
+        Matching calls:
            1. POST https://berths.example/v1/bookings  ->  201, by "book a berth" \
         (BerthDeskTest.java:41)
-        The other calls:
+        Other calls:
            1. POST https://berths.example/v1/bookings/  ->  501, unexpected\
         """,
         failure.getMessage());

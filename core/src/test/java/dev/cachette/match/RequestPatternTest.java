@@ -118,34 +118,34 @@ class RequestPatternTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "https://tides.example/v1          | column 1: there is no method",
-        "GET                               | column 4: there is no URL",
+        "https://tides.example/v1          | column 1: missing method",
+        "GET                               | column 4: missing URL",
         "get https://tides.example/v1      | column 1: methods are case-sensitive",
-        "G/T https://tides.example/v1      | column 1: \"G/T\" is no method",
+        "G/T https://tides.example/v1      | column 1: \"G/T\" is not a method",
         "GET,put https://tides.example/v1  | column 5: methods are case-sensitive",
-        "GET, https://tides.example/v1     | column 5: there is no method behind the comma",
+        "GET, https://tides.example/v1     | column 5: missing method after the comma",
         "GET https://{+all}.example/       | column 14: in a host, a variable is one label",
-        "GET https://{a}.example/{a}       | column 25: the variable \"a\" stands here twice",
+        "GET https://{a}.example/{a}       | column 25: the variable \"a\" occurs twice",
         "GET  https://tides.example/v1     | column 5: white space in the URL",
         "GET https://tides.example/v1 /x   | column 29: white space in the URL",
         "GET https://tides.example/v1#top  | column 29: a fragment is never sent",
         "GET tides.example/v1              | column 5: the URL has neither a scheme",
         "GET ftp://tides.example/v1        | column 5: the scheme \"ftp\" is not intercepted",
-        "GET https:///v1                   | column 13: there is no host",
-        "GET https://ti_des!.example/v1    | column 13: \"ti_des!\" is no label of a host",
+        "GET https:///v1                   | column 13: missing host",
+        "GET https://ti_des!.example/v1    | column 13: \"ti_des!\" is not a label of a host",
         "GET https://me@tides.example/v1   | column 13: user information",
-        "GET https://tides.example:x/v1    | column 27: \"x\" is no port",
-        "GET https://tides.example:70000/  | column 27: \"70000\" is no port",
-        "GET /v1/{station                  | column 9: this variable is not closed",
-        "GET /v1/{station/tides}           | column 9: this variable is not closed",
-        "GET /v1/station}                  | column 16: a brace is closed",
+        "GET https://tides.example:x/v1    | column 27: \"x\" is not a port",
+        "GET https://tides.example:70000/  | column 27: \"70000\" is not a port",
+        "GET /v1/{station                  | column 9: missing closing brace of a variable",
+        "GET /v1/{station/tides}           | column 9: missing closing brace of a variable",
+        "GET /v1/station}                  | column 16: closing brace without",
         "GET /v1/{}                        | column 9: this variable has no name",
         "GET /v1/{?day}                    | column 10: of the operators of RFC 6570",
         "GET /v1/{a b}                     | column 11: white space in the URL",
-        "GET /v1/{a-b}                     | column 10: \"a-b\" is no name",
-        "GET /v1/{a}/{a}                   | column 13: the variable \"a\" stands here twice",
+        "GET /v1/{a-b}                     | column 10: \"a-b\" is not a variable name",
+        "GET /v1/{a}/{a}                   | column 13: the variable \"a\" occurs twice",
         "GET /v1?day=a{b}                  | column 14: in a query",
-        "GET /v1?day={b}c                  | column 16: text behind the variable",
+        "GET /v1?day={b}c                  | column 16: unexpected text after the variable",
       })
   void aMalformedLineIsRefusedWithItsPlaceAndAFix(String line, String expected) {
     var refused = assertThrows(IllegalArgumentException.class, () -> RequestPattern.of(line));
@@ -165,7 +165,7 @@ class RequestPatternTest {
 
     assertEquals(
         """
-        Malformed request line, at column 30: this variable is not closed.
+        Malformed request line, at column 30: missing closing brace of a variable.
 
           GET https://tides.example/v1/{station/tides
                                        ^

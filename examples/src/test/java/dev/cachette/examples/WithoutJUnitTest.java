@@ -39,7 +39,7 @@ class WithoutJUnitTest {
     assertThrows(RuntimeException.class, () -> new TideClient().tidesOf("Marrow Bay", DAY));
 
     AssertionError failure = assertThrows(AssertionError.class, net::close);
-    assertEquals("There was an unexpected call.", failure.getMessage().lines().findFirst().get());
+    assertEquals("1 unexpected call.", failure.getMessage().lines().findFirst().get());
   }
 
   @Test

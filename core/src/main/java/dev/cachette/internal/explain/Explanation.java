@@ -158,7 +158,7 @@ public final class Explanation {
 
   private static String none(List<Stub> stubs) {
     return stubs.size() == 1
-        ? "The only one, " + stubs.get(0).reference() + ", is not similar.\n"
+        ? "The only stub, " + stubs.get(0).reference() + ", is not similar.\n"
         : "None of the " + counted(stubs) + " is similar.\n";
   }
 

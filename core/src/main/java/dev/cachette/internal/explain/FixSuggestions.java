@@ -18,8 +18,8 @@ import org.jspecify.annotations.Nullable;
 final class FixSuggestions {
 
   private static final Set<String> OF_REQUEST_LINE = Set.of("method", "origin", "path");
-  private static final String NOT_A_NUMBER = "  (string, not a number)";
-  private static final String NOT_TEXT = "  (number, not a string)";
+  private static final String NOT_A_NUMBER = "  (a string, not a number)";
+  private static final String NOT_TEXT = "  (a number, not a string)";
   private static final Pattern IN_FILE = Pattern.compile("(.+\\.(?:yaml|yml|json)):\\d+");
 
   private final Request request;

@@ -180,7 +180,7 @@ public record JsonComparison(
       case NULL -> "null";
       case NUMBER -> "a number";
       case OBJECT, POJO -> "an object";
-      case STRING, BINARY -> "text";
+      case STRING, BINARY -> "a string";
       case MISSING -> "missing";
     };
   }

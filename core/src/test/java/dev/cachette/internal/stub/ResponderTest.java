@@ -83,7 +83,7 @@ class ResponderTest {
 
     AssertionFailedError failure =
         assertThrows(AssertionFailedError.class, () -> scopes.leave(outer).raise(true, false));
-    assertTrue(failure.getMessage().startsWith("There was an unexpected call."));
+    assertTrue(failure.getMessage().startsWith("1 unexpected call."));
     StubScope next = scopes.enter();
     stub("GET /v1/tides", 1, text("still there"));
     scopes.leave(inner).raise(true, false);
@@ -112,8 +112,8 @@ class ResponderTest {
 
           POST http://berths.example/v1/bookings/
 
-        Closest, of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
-        It does not answer because of the origin, and 1 more:
+        Closest of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
+        It does not match because of the origin, and 1 more condition:
             expected  https://berths.example
             actual    http://berths.example
             cause     the same host, but called by http, not https
@@ -123,7 +123,7 @@ class ResponderTest {
           Authorization: Bearer ****
           {"vessel":{"name":"Kittiwake"}}
 
-        What "POST https://berths.example/v1/bookings" asks for
+        Requirements of "POST https://berths.example/v1/bookings"
 
           ok   method   POST
           NO   origin   expected  https://berths.example
@@ -131,11 +131,11 @@ class ResponderTest {
                         cause     the same host, but called by http, not https
           NO   path     expected  /v1/bookings
                         actual    /v1/bookings/
-                        cause     the same path, but called with a slash at its end
+                        cause     the same path, but called with a trailing slash
 
-        Fix: correct the call; or, if it is right, stub it: \
+        Fix: correct the call, or stub it: \
         net.stub("POST http://berths.example/v1/bookings/").answer(...).
-        Where several stubs fit, the inner scope wins, then the more specific request, then the \
+        If several stubs match, the inner scope wins, then the more specific request, then the \
         later declaration.
         """,
         response.text());
@@ -157,12 +157,12 @@ class ResponderTest {
                                    actual    missing
                                    cause     a parameter with almost the same name, "Day"
 
-                Fix: send the query day, or leave it out of the stub.
-                Where several stubs fit, the inner scope wins,\
+                Fix: send query parameter day, or remove it from the stub.
+                If several stubs match, the inner scope wins,\
                 """));
     assertTrue(
         explanationOf("PUT https://tides.example/v1/tides?day=2")
-            .contains("\nFix: correct the call; or, if it is right, stub it: net.stub(\"PUT "));
+            .contains("\nFix: correct the call, or stub it: net.stub(\"PUT "));
   }
 
   @Test
@@ -171,8 +171,8 @@ class ResponderTest {
     stub("DELETE https://customs.example/forms", 12, status(204));
     String far = explanationOf("GET https://tides.example/v1/tides");
 
-    assertTrue(none.contains("\nThere is no stub at all.\n"), none);
-    assertTrue(far.contains("\nNone comes near, of 1 stub.\n"), far);
+    assertTrue(none.contains("\nNo stubs are declared.\n"), none);
+    assertTrue(far.contains("\nThe only stub, \"DELETE https://customs.example/forms\" (BerthDeskTest.java:12), is not similar.\n"), far);
     assertTrue(far.contains("net.stub(\"GET https://tides.example/v1/tides\").answer(...)"), far);
   }
 
@@ -187,7 +187,7 @@ class ResponderTest {
     assertTrue(
         explanation.contains(
             "\"GET /v1/tides\" (BerthDeskTest.java:17)\n"
-                + "It does not answer because of the declaration:"));
+                + "It has no answer yet:"));
     assertEquals(
         "The stub \"GET /v1/tides\" (BerthDeskTest.java:17) has no answer. "
             + "Fix: end its declaration with .answer(...).",
@@ -210,7 +210,7 @@ class ResponderTest {
             .getMessage()
             .startsWith(
                 """
-                There were 2 unexpected calls.
+                2 unexpected calls.
 
                    1. GET https://tides.example/v1/tides  (2 times)
                    2. GET https://tides.example/v1/tides?day=2
@@ -277,10 +277,10 @@ class ResponderTest {
 
     assertTrue(
         draught.contains(
-            "Fix: send a number, or accept text: .json(\"$.draught\", is(\"4.2\")).\n"),
+            "Fix: send a number, or accept a string: .json(\"$.draught\", is(\"4.2\")).\n"),
         draught);
     assertTrue(
-        berth.contains("Fix: send text, or accept a number: .json(\"$.berth\", is(12)).\n"), berth);
+        berth.contains("Fix: send a string, or accept a number: .json(\"$.berth\", is(12)).\n"), berth);
   }
 
   @Test
