@@ -104,7 +104,7 @@ record Mistake(String title, List<Section> sections) {
       case "part" -> Bodies.part(rest);
       case "soap" -> Bodies.soap().action(Values.is(rest));
       case "graphql" -> Bodies.graphql().operation(rest);
-      case "satisfies" -> Conditions.satisfies(rest, request -> false);
+      case "satisfies" -> Conditions.requestSatisfies(rest, request -> false);
       case "basic" -> Conditions.basic(rest.split(" ")[0], rest.split(" ")[1]);
       case "bearer" -> Conditions.bearer(value(rest));
       default -> named(words[0], rest);
@@ -118,8 +118,8 @@ record Mistake(String title, List<Section> sections) {
       case "query" -> Conditions.query(words[0], value);
       case "header" -> Conditions.header(words[0], value);
       case "cookie" -> Conditions.cookie(words[0], value);
-      case "form" -> Bodies.form(words[0], value);
-      case "json" -> Bodies.json(words[0], value);
+      case "form" -> Bodies.formField(words[0], value);
+      case "json" -> Bodies.jsonAt(words[0], value);
       default -> throw new IllegalStateException("no condition: " + kind);
     };
   }

@@ -1,5 +1,7 @@
 package dev.cachette;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Delivery;
 import dev.cachette.answer.Fault;
@@ -145,7 +147,7 @@ final class Session {
   private void reachable(List<StubRule> fresh) {
     if (interception != null
         && fresh.stream()
-            .anyMatch(it -> it.pattern().host().filter(interception::isLocal).isPresent())) {
+            .anyMatch(it -> access().host(it.pattern()).filter(interception::isLocal).isPresent())) {
       // Of the application's own port, there may be connections to the application.
       interception.endOldConnections();
     }

@@ -134,7 +134,7 @@ final class Control {
   }
 
   private Answer add(Received received) {
-    StubFiles files = net.declare(received.content().text());
+    StubFiles files = net.declare(received.text());
     String id = Integer.toString(numbers.incrementAndGet());
     added.put(id, files);
     Map<String, Object> told = new LinkedHashMap<>();

@@ -7,7 +7,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.Optional;
 
 /** Renders an exchange for people, in full. */

@@ -3,7 +3,7 @@ package dev.cachette.cli;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.MediaType;
 import dev.cachette.internal.match.HostPattern;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;

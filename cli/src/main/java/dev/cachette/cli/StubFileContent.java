@@ -1,5 +1,7 @@
 package dev.cachette.cli;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
@@ -60,7 +62,7 @@ final class StubFileContent {
     Map<String, String> query = new LinkedHashMap<>();
     Set<String> asked = new LinkedHashSet<>();
     for (Condition condition : stub.pattern().conditions()) {
-      Optional<JsonNode> written = condition.written();
+      Optional<JsonNode> written = access().written(condition);
       written
           .map(it -> it.path("query"))
           .ifPresent(

@@ -13,7 +13,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.stubfile.AnswerWriter;
 import dev.cachette.internal.stubfile.StubWriter;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;

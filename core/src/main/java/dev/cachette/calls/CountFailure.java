@@ -1,10 +1,12 @@
 package dev.cachette.calls;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
-import dev.cachette.match.Verdict;
+import dev.cachette.internal.match.Verdict;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
@@ -99,7 +101,7 @@ final class CountFailure {
   /** Appends how the closest call differs; nothing if no call is similar. */
   private static String closest(RequestPattern pattern, List<Call> others) {
     return others.stream()
-        .map(call -> new Closest(call, pattern.examine(call.request())))
+        .map(call -> new Closest(call, access().examine(pattern, call.request())))
         .filter(candidate -> candidate.verdict.nearness() >= 0.5)
         .max(Comparator.comparingDouble(candidate -> candidate.verdict.nearness()))
         .map(Closest::toString)
@@ -115,7 +117,7 @@ final class CountFailure {
               .append(RequestText.of(call.request()))
               .append('\n');
       for (Check miss : verdict.misses()) {
-        text.append(miss.lines(miss.condition().length()));
+        text.append(access().lines(miss, miss.condition().length()));
       }
       if (verdict.fits()) {
         text.append("  matches, but ")

@@ -1,5 +1,7 @@
 package dev.cachette.calls;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
@@ -98,7 +100,7 @@ record Selection(
   }
 
   private static Received seen(Call call) {
-    return Received.of(call.request()).with(call.variables());
+    return access().with(access().received(call.request()), call.variables());
   }
 
   private static Optional<Call> through(RequestPattern pattern, Call call) {

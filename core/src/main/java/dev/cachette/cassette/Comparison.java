@@ -8,7 +8,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.cassette.BodyDrift;
 import dev.cachette.internal.cassette.Pairs;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -10,12 +10,12 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /** A condition that holds if all of its conditions hold; there is at least one. */
-record AllOf(List<Condition> conditions) implements Condition {
+record AllOf(List<Condition> conditions) implements Condition, StubForm {
 
   @Override
   public Optional<JsonNode> written() {
     return StubNodes.member(
-        "allOf", StubNodes.all(conditions.stream().map(Condition::written).toList()));
+        "allOf", StubNodes.all(conditions.stream().map(StubForm::of).toList()));
   }
 
   @Override

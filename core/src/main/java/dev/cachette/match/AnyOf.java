@@ -7,11 +7,11 @@ import java.util.List;
 import java.util.Optional;
 
 /** A condition that holds if one of two conditions holds. */
-record AnyOf(Condition one, Condition other) implements Condition {
+record AnyOf(Condition one, Condition other) implements Condition, StubForm {
 
   @Override
   public Optional<JsonNode> written() {
-    return StubNodes.member("anyOf", StubNodes.all(List.of(one.written(), other.written())));
+    return StubNodes.member("anyOf", StubNodes.all(List.of(StubForm.of(one), StubForm.of(other))));
   }
 
   @Override

@@ -1,5 +1,6 @@
 package dev.cachette.match;
 
+import dev.cachette.http.Header;
 import org.jspecify.annotations.Nullable;
 
 /** Checks the arguments of the public API. */
@@ -20,6 +21,15 @@ final class Arguments {
           what + " needs a name, but was given " + shown(name) + ".");
     }
     return name;
+  }
+
+  /** Returns the name, which must be a token (RFC 9110 section 5.6.2). */
+  static String token(String what, @Nullable String name) {
+    try {
+      return new Header(named(what, name), "").name();
+    } catch (IllegalArgumentException malformed) {
+      throw new IllegalArgumentException(what + ": " + malformed.getMessage(), malformed);
+    }
   }
 
   private static String shown(@Nullable String name) {

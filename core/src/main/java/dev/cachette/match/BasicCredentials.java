@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** The user name and password of HTTP Basic authentication (RFC 7617), in UTF-8. */
-record BasicCredentials(String user, String password) implements Condition {
+record BasicCredentials(String user, String password) implements Condition, StubForm {
 
   @Override
   public Optional<JsonNode> written() {

@@ -1,5 +1,6 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Content;
 import static dev.cachette.match.Arguments.given;
 import static dev.cachette.match.Arguments.named;
 
@@ -10,96 +11,115 @@ import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.Xml;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Makes conditions on bodies, for static import and given to {@code body(...)} or {@code
+ * Creates conditions on bodies, for static import, as arguments of {@code body(...)} or {@code
  * where(...)}: {@code .body(containsJson("{\"day\": \"2031-04-02\"}"))}.
  *
- * <p>Content in the encoding gzip or deflate is decoded first, and text is read in the charset of
- * its content type, else UTF-8. Every method throws {@link IllegalArgumentException} where it is
- * given null or something malformed; the message says where.
+ * <p>The content is decoded from gzip or deflate first, and text from the charset of its content
+ * type, or UTF-8. Every method throws {@link IllegalArgumentException} if an argument is null or
+ * malformed; the message marks the place.
  */
 public final class Bodies {
 
   private Bodies() {}
 
-  /** Returns a text that fulfils a condition. */
-  public static BodyCondition text(ValueCondition value) {
-    return new TextBody(given("text(value)", value));
+  /** Matches bodies whose text meets a condition. */
+  public static BodyCondition textBody(ValueCondition value) {
+    return new TextBody(given("textBody(value)", value));
   }
 
-  /** Exactly this text. */
+  /** Matches bodies with exactly this text. */
   public static BodyCondition sameText(String text) {
     return new SameText(given("sameText(text)", text));
   }
 
-  /** Exactly these bytes. */
+  /** Matches bodies with exactly these bytes. */
   public static BodyCondition sameBytes(byte[] bytes) {
     return new SameBytes(given("sameBytes(bytes)", bytes));
   }
 
-  /** Returns the same JSON, whatever the order of members and the white space. */
+  /** Matches the same JSON, with members in any order. */
   public static JsonBody sameJson(String text) {
     return new JsonBody(JsonComparison.same(tree("sameJson(text)", text)));
   }
 
-  /** Returns the same JSON as Jackson writes for this object. */
+  /**
+   * Matches the JSON that Jackson writes for this object, as {@link
+   * dev.cachette.answer.Answers#json(Object)} does.
+   */
   public static JsonBody sameJson(Object value) {
     return new JsonBody(JsonComparison.same(tree("sameJson(value)", value)));
   }
 
   /**
-   * JSON that has these members with these values, and perhaps others. Arrays are compared whole.
+   * Matches JSON with these members and values, and possibly others. Arrays are compared whole.
    */
   public static JsonBody containsJson(String text) {
     return new JsonBody(JsonComparison.containing(tree("containsJson(text)", text)));
   }
 
-  /** JSON that has the members that Jackson writes for this object, and perhaps others. */
+  /** Matches JSON with the members that Jackson writes for this object, and possibly others. */
   public static JsonBody containsJson(Object value) {
     return new JsonBody(JsonComparison.containing(tree("containsJson(value)", value)));
   }
 
   /**
-   * JSON with a value that fulfils a condition.
+   * Matches JSON with a value that meets a condition.
    *
    * @param path a JSONPath (RFC 9535) such as {@code $.vessel.draught}, or a JSON Pointer (RFC
    *     6901) such as {@code /vessel/draught}
    */
-  public static BodyCondition json(String path, ValueCondition value) {
-    return new JsonValue(JsonQuery.parse(path), given("json(path, value)", value));
+  public static BodyCondition jsonAt(String path, ValueCondition value) {
+    return new JsonValue(JsonQuery.parse(path), given("jsonAt(path, value)", value));
   }
 
-  /** JSON that matches a JSON Schema, in the dialect that it names, by default 2020-12. */
+  /**
+   * Matches JSON with this value at a place.
+   *
+   * @param path a JSONPath (RFC 9535) or a JSON Pointer (RFC 6901)
+   * @param value a plain value, see {@link Values#is(Object)}; null means JSON null
+   */
+  public static BodyCondition jsonAt(String path, @Nullable Object value) {
+    return jsonAt(path, PlainValue.condition("jsonAt(path, value)", value));
+  }
+
+  /** Matches JSON that is valid against a JSON Schema, by default of the dialect 2020-12. */
   public static BodyCondition jsonSchema(String schema) {
     return new SchemaBody(Json.read("jsonSchema(text)", given("jsonSchema(text)", schema)));
   }
 
   /**
-   * Returns the same XML, whatever its prefixes, comments, order of attributes and white space
-   * between.
+   * Matches the same XML; prefixes, comments, the order of attributes, and white space between
+   * elements do not count.
    */
   public static BodyCondition sameXml(String text) {
     try {
       return XmlBody.same(Xml.parse(given("sameXml(text)", text)).getDocumentElement(), text);
     } catch (Xml.MalformedXml malformed) {
       throw new IllegalArgumentException(
-          "sameXml(text) was given a text that is not well-formed XML, "
+          "sameXml(text) was given text that is not well-formed XML, "
               + malformed.getMessage()
               + "\nFix: correct it.",
           malformed);
     }
   }
 
-  /** XML with a value that fulfils a condition, by an XPath 1.0 expression without prefixes. */
+  /** Matches XML with a value that meets a condition, by an XPath 1.0 expression without prefixes. */
   public static BodyCondition xpath(String expression, ValueCondition value) {
     return xpath(expression, value, Map.of());
   }
 
+  /** Matches XML with this value, by an XPath 1.0 expression without prefixes. */
+  public static BodyCondition xpath(String expression, Object value) {
+    return xpath(expression, PlainValue.text("xpath(expression, value)", value));
+  }
+
   /**
-   * XML with a value that fulfils a condition, by an XPath 1.0 expression.
+   * Matches XML with a value that meets a condition, by an XPath 1.0 expression.
    *
-   * @param namespaces what the prefixes in the expression stand for
+   * @param namespaces the namespaces of the prefixes in the expression
    */
   public static BodyCondition xpath(
       String expression, ValueCondition value, Map<String, String> namespaces) {
@@ -108,26 +128,31 @@ public final class Bodies {
         given("xpath(expression, value)", value));
   }
 
-  /** Returns a URL-encoded form with a field that fulfils a condition. */
-  public static BodyCondition form(String field, ValueCondition value) {
-    return new FormField(given("form(field, value)", field), given("form(field, value)", value));
+  /** Matches URL-encoded forms with a field that meets a condition. */
+  public static BodyCondition formField(String field, ValueCondition value) {
+    return new FormField(named("formField(field, value)", field), given("formField(field, value)", value));
   }
 
-  /** Returns a multipart body with a part of this name; what it must be is said on the result. */
+  /** Matches URL-encoded forms with a field of this value. */
+  public static BodyCondition formField(String field, Object value) {
+    return formField(field, PlainValue.text("formField(field, value)", value));
+  }
+
+  /** Matches multipart bodies with a part of this name; the result takes further requirements. */
   public static PartCondition part(String name) {
     return new PartCondition(named("part(name)", name));
   }
 
-  /** Returns a SOAP request; what it must be is said on the result. */
+  /** Matches SOAP requests; the result takes further requirements. */
   public static SoapCondition soap() {
     return new SoapCondition();
   }
 
   /**
-   * Returns a request of GraphQL over HTTP; what it must be is said on the result.
+   * Matches GraphQL over HTTP requests; the result takes further requirements.
    *
-   * @throws IllegalStateException if graphql-java is not on the class path; it is no dependency of
-   *     Cachette's own
+   * @throws IllegalStateException if graphql-java is not on the class path; Cachette does not
+   *     depend on it
    */
   public static GraphQlCondition graphql() {
     return new GraphQlCondition();

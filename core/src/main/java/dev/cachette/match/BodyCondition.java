@@ -1,12 +1,14 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Content;
+
 /**
  * A condition on the content of a request, or of one part of a multipart request. Created by {@link
  * Bodies}. The content is decoded from its content encoding and charset first.
  *
  * <p>Immutable and safe to share between threads.
  */
-public abstract class BodyCondition implements Condition {
+public abstract class BodyCondition extends BuiltInCondition {
 
   BodyCondition() {}
 

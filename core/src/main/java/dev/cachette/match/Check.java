@@ -52,7 +52,7 @@ public record Check(
   /**
    * Returns the condition that does not hold and its first place: {@code body at $.vessel.draught}.
    */
-  public String name() {
+  String name() {
     String place = differences.isEmpty() ? "" : differences.get(0).at();
     if (place.isEmpty()) {
       return condition;
@@ -67,7 +67,7 @@ public record Check(
    *
    * @param width the number of columns for the name of the condition
    */
-  public String lines(int width) {
+  String lines(int width) {
     String name = condition + " ".repeat(Math.max(0, width - condition.length()));
     return holds
         ? "  ok   " + name + "   " + expected + "\n"

@@ -20,7 +20,7 @@ final class CombinedCondition extends ValueCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member(
         both ? "allOf" : "anyOf", StubNodes.all(List.of(one.written(), other.written())));
   }

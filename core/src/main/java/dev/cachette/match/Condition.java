@@ -1,7 +1,5 @@
 package dev.cachette.match;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import java.util.Optional;
 
 /**
  * A condition that a request must meet. Created by {@link Conditions} and {@link Bodies}, or
@@ -26,13 +24,6 @@ public interface Condition {
    */
   default boolean holds(Received received) {
     return check(received).holds();
-  }
-
-  /**
-   * Returns how a stub file writes it; empty where a function of one's own is in it, as by default.
-   */
-  default Optional<JsonNode> written() {
-    return Optional.empty();
   }
 
   /** Returns a condition that holds if this one or another one holds. */

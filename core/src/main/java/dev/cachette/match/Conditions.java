@@ -14,17 +14,18 @@ import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
- * Makes conditions on requests, for static import and given to {@code where(...)}. The same
- * conditions can be said directly on stubs, patterns and calls; as values they can be named,
- * shared, combined and negated: {@code where(header("x-desk", is("north")).or(bearer(present())))}.
+ * Creates conditions on requests, for static import, as arguments of {@code where(...)}. Stubs,
+ * patterns and calls have methods for the same conditions; as values you can name, share, combine
+ * and negate them: {@code where(header("x-desk", "north").or(bearer(present())))}.
  *
- * <p>Every method throws {@link IllegalArgumentException} where it is given null or no name.
+ * <p>Every method throws {@link IllegalArgumentException} if an argument is null, or a name is
+ * blank or malformed.
  */
 public final class Conditions {
 
   private Conditions() {}
 
-  /** On a variable of the request line, as in {@code /stations/{station}}. */
+  /** Matches by a variable of the request line, as in {@code /stations/{station}}. */
   public static Condition path(String variable, ValueCondition value) {
     return new ValueOfRequest(
         "path",
@@ -35,46 +36,68 @@ public final class Conditions {
         given("path(variable, value)", value));
   }
 
-  /** On a parameter of the query, decoded; all its values where it is repeated. */
+  /** Matches if a variable of the request line has this value. */
+  public static Condition path(String variable, Object value) {
+    return path(variable, PlainValue.text("path(variable, value)", value));
+  }
+
+  /** Matches by a query parameter, decoded; by all its values if it is repeated. */
   public static Condition query(String name, ValueCondition value) {
     return new ValueOfRequest(
         "query",
-        given("query(name, value)", name),
+        named("query(name, value)", name),
         received -> received.query().all(name),
         text -> Secrets.masked(name, text),
         received -> received.query().names(),
         given("query(name, value)", value));
   }
 
-  /** On a header, whatever the case of its name; all its fields where it is repeated. */
+  /** Matches if a query parameter has this value. */
+  public static Condition query(String name, Object value) {
+    return query(name, PlainValue.text("query(name, value)", value));
+  }
+
+  /**
+   * Matches by a header; by all its fields if it is repeated. Header names are not case-sensitive.
+   */
   public static Condition header(String name, ValueCondition value) {
     return new ValueOfRequest(
         "header",
-        named("header(name, value)", name),
+        Arguments.token("header(name, value)", name),
         received -> received.request().headers().all(name),
         text -> Header.masked(name, text),
         received -> received.request().headers().stream().map(Header::name).toList(),
         given("header(name, value)", value));
   }
 
-  /** On a cookie (RFC 6265). Its value is masked in messages. */
+  /** Matches if a header has this value. */
+  public static Condition header(String name, Object value) {
+    return header(name, PlainValue.text("header(name, value)", value));
+  }
+
+  /** Matches by a cookie (RFC 6265). Its value is masked in messages. */
   public static Condition cookie(String name, ValueCondition value) {
     return new ValueOfRequest(
         "cookie",
-        named("cookie(name, value)", name),
+        Arguments.token("cookie(name, value)", name),
         received -> Cookies.in(received.request()).all(name),
         text -> Header.MASK,
         received -> Cookies.in(received.request()).names(),
         given("cookie(name, value)", value));
   }
 
-  /** On the credentials of HTTP Basic authentication (RFC 7617). They are masked in messages. */
+  /** Matches if a cookie has this value. */
+  public static Condition cookie(String name, Object value) {
+    return cookie(name, PlainValue.text("cookie(name, value)", value));
+  }
+
+  /** Matches by the credentials of HTTP Basic authentication (RFC 7617), masked in messages. */
   public static Condition basic(String user, String password) {
     return new BasicCredentials(
         given("basic(user, password)", user), given("basic(user, password)", password));
   }
 
-  /** On the token of Bearer authentication (RFC 6750). It is masked in messages. */
+  /** Matches by the token of Bearer authentication (RFC 6750), masked in messages. */
   public static Condition bearer(ValueCondition token) {
     return new ValueOfRequest(
         "bearer",
@@ -85,27 +108,36 @@ public final class Conditions {
         given("bearer(token)", token));
   }
 
-  /** On the request as a whole, by a custom predicate. */
-  public static Condition satisfies(String name, Predicate<Request> predicate) {
-    return new OwnCondition(
-        named("satisfies(name, predicate)", name), given("satisfies(name, predicate)", predicate));
+  /** Matches this token of Bearer authentication (RFC 6750), masked in messages. */
+  public static Condition bearer(String token) {
+    return bearer(Values.is(given("bearer(token)", token)));
   }
 
   /**
-   * Returns all of these hold.
+   * Matches by a predicate on the request.
+   *
+   * @param name the name of the requirement in explanations
+   */
+  public static Condition requestSatisfies(String name, Predicate<Request> predicate) {
+    return new OwnCondition(
+        named("requestSatisfies(name, predicate)", name), given("requestSatisfies(name, predicate)", predicate));
+  }
+
+  /**
+   * Matches if all of these conditions hold.
    *
    * @throws IllegalArgumentException if there is none
    */
   public static Condition allOf(Condition... conditions) {
     List<Condition> all = List.of(given("allOf(conditions)", conditions));
     if (all.isEmpty()) {
-      throw new IllegalArgumentException("allOf(conditions) was given no condition.");
+      throw new IllegalArgumentException("allOf(conditions) needs at least one condition.");
     }
     return new AllOf(all);
   }
 
   /**
-   * One of these holds.
+   * Matches if one of these conditions holds.
    *
    * @throws IllegalArgumentException if there is none
    */
@@ -114,10 +146,10 @@ public final class Conditions {
         .map(condition -> given("anyOf(conditions)", condition))
         .reduce(Condition::or)
         .orElseThrow(
-            () -> new IllegalArgumentException("anyOf(conditions) was given no condition."));
+            () -> new IllegalArgumentException("anyOf(conditions) needs at least one condition."));
   }
 
-  /** Returns the condition does not hold. */
+  /** Matches if the condition does not hold. */
   public static Condition not(Condition condition) {
     return given("not(condition)", condition).negated();
   }

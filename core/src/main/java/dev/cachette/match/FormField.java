@@ -1,5 +1,6 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
@@ -21,7 +22,7 @@ final class FormField extends BodyCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member("form", field, value.written());
   }
 

@@ -1,5 +1,6 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Reading;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.graphql.GraphQlOperation;
 import dev.cachette.internal.graphql.GraphQlRequests;
@@ -9,6 +10,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Matches a GraphQL over HTTP request, by POST or GET, with an operation that meets the
@@ -18,7 +20,7 @@ import java.util.function.Function;
  *
  * <p>Immutable and safe to share between threads.
  */
-public final class GraphQlCondition implements Condition {
+public final class GraphQlCondition extends BuiltInCondition {
 
   private final Aspects<GraphQlOperation> aspects;
 
@@ -78,6 +80,16 @@ public final class GraphQlCondition implements Condition {
         each -> JsonValue.check(words, query, value, each.variables()));
   }
 
+  /**
+   * Requires a variable of the operation, or a value in one, to be this one.
+   *
+   * @param name its name, or a JSONPath or JSON Pointer into the variables: {@code $.vessel.name}
+   * @param value a plain value, see {@link Values#is(Object)}; null means JSON null
+   */
+  public GraphQlCondition variable(String name, @Nullable Object value) {
+    return variable(name, PlainValue.condition("variable(name, value)", value));
+  }
+
   /** Requires a top-level field of the operation, by its name, not its alias. */
   public GraphQlCondition field(String name) {
     return texts(
@@ -88,7 +100,7 @@ public final class GraphQlCondition implements Condition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member("graphql", aspects.written());
   }
 

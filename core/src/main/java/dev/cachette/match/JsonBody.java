@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.Json;
@@ -52,7 +54,7 @@ public final class JsonBody extends BodyCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     ObjectNode form =
         StubNodes.member(comparison.exact() ? "sameJson" : "containsJson", comparison.expected());
     if (!comparison.ignored().isEmpty()) {

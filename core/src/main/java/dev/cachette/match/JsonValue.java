@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.StubNodes;
@@ -19,7 +21,7 @@ final class JsonValue extends BodyCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member("json", query.toString(), value.written());
   }
 

@@ -47,7 +47,7 @@ final class ManyCondition extends ValueCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return written;
   }
 

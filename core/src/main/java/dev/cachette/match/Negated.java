@@ -5,11 +5,11 @@ import dev.cachette.internal.json.StubNodes;
 import java.util.Optional;
 
 /** A condition that holds if another one does not. */
-record Negated(Condition condition) implements Condition {
+record Negated(Condition condition) implements Condition, StubForm {
 
   @Override
   public Optional<JsonNode> written() {
-    return StubNodes.member("not", condition.written());
+    return StubNodes.member("not", StubForm.of(condition));
   }
 
   @Override

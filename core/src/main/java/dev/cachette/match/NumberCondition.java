@@ -21,7 +21,7 @@ final class NumberCondition extends ValueCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return Optional.of(written);
   }
 

@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Part;
 import dev.cachette.internal.json.StubNodes;
@@ -36,6 +38,11 @@ public final class PartCondition extends BodyCondition {
         found -> value.check("file name", Found.texts(found.fileName().stream().toList())));
   }
 
+  /** Requires a file part with this file name. */
+  public PartCondition fileName(String value) {
+    return fileName(Values.is(Arguments.given("fileName(value)", value)));
+  }
+
   /** Requires a matching content type, without its parameters: {@code text/csv}. */
   public PartCondition contentType(ValueCondition value) {
     Arguments.given("contentType(value)", value);
@@ -43,6 +50,11 @@ public final class PartCondition extends BodyCondition {
         "content type " + value,
         StubNodes.member("contentType", value.written()),
         found -> value.check("content type", Found.texts(typeOf(found))));
+  }
+
+  /** Requires this content type, without its parameters: {@code text/csv}. */
+  public PartCondition contentType(String value) {
+    return contentType(Values.is(Arguments.given("contentType(value)", value)));
   }
 
   /** Requires matching content. */
@@ -54,8 +66,13 @@ public final class PartCondition extends BodyCondition {
         found -> condition.check(Content.of(found.headers(), found.body())));
   }
 
+  /** Requires exactly this text as content. */
+  public PartCondition content(String text) {
+    return content(Bodies.sameText(text));
+  }
+
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member("parts", part, aspects.written());
   }
 

@@ -19,7 +19,7 @@ final class PlainCondition extends ValueCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return written;
   }
 

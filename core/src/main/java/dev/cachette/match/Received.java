@@ -3,6 +3,9 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.match.RequestKey;
 import dev.cachette.internal.uri.Percent;
 import java.util.Map;
 import java.util.Optional;
@@ -42,7 +45,7 @@ public final class Received {
   }
 
   /** Wraps a request that has not been matched with a request line yet. */
-  public static Received of(Request request) {
+  static Received of(Request request) {
     String path = Percent.normalise(request.uri().path());
     String origin = request.uri().origin();
     return new Received(
@@ -50,12 +53,12 @@ public final class Received {
         Content.of(request.headers(), request.body()),
         origin,
         path,
-        key(request.method(), origin, path),
+        RequestKey.of(request.method(), origin, path),
         Map.of());
   }
 
   /** Returns this request with variables; its content is not parsed again. */
-  public Received with(Map<String, String> values) {
+  Received with(Map<String, String> values) {
     return values.equals(variables)
         ? this
         : new Received(request, content, origin, normalPath, key, Map.copyOf(values));
@@ -67,7 +70,7 @@ public final class Received {
   }
 
   /** Returns its content, decoded. */
-  public Content content() {
+  Content content() {
     return content;
   }
 
@@ -93,7 +96,7 @@ public final class Received {
   }
 
   /** Returns scheme, host and port; see {@link dev.cachette.http.Uri#origin}. */
-  public String origin() {
+  String origin() {
     return origin;
   }
 
@@ -101,18 +104,13 @@ public final class Received {
    * Returns the path in normal form, in which equivalent escapes are equal (RFC 3986 section
    * 6.2.2).
    */
-  public String normalPath() {
+  String normalPath() {
     return normalPath;
   }
 
   /** Returns method, origin and normal path in one key; equal requests have equal keys. */
-  public String key() {
+  String key() {
     return key;
-  }
-
-  /** Joins the parts of a key; methods contain no space, and origins no slash after the host. */
-  public static String key(String method, String origin, String path) {
-    return method + ' ' + origin + path;
   }
 
   /** Returns the parameters of the query, decoded. */

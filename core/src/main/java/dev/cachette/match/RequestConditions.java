@@ -2,77 +2,148 @@ package dev.cachette.match;
 
 import dev.cachette.http.Request;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 
 /**
- * What can be asked of requests beyond method and URL; the same on stubs, on patterns, and on
- * calls. Each method narrows further: all of it must hold.
+ * Conditions on requests besides method and URL; the same for stubs, patterns, and calls. Each
+ * method adds a condition, and all of them must hold.
  *
- * <p>Every method throws {@link IllegalArgumentException} where it is given null.
+ * <p>Values are plain values (a string, number, boolean, date, instant, enum constant; see {@link
+ * Values#is(Object)}) or conditions of {@link Values}. Every method throws {@link
+ * IllegalArgumentException} if an argument is null, except for values in JSON, where null means
+ * JSON null.
  *
- * @param <T> what is narrowed
+ * @param <T> the type that the conditions are added to
  */
 public interface RequestConditions<T> {
 
-  /** Returns all these conditions hold. */
+  /** Requires all these conditions. */
   T where(Condition... conditions);
 
-  /** Returns a variable of the request line. */
+  /** Requires a variable of the request line to meet a condition. */
   default T path(String variable, ValueCondition value) {
     return where(Conditions.path(variable, value));
   }
 
-  /** Returns a variable of the request line is this text. */
-  default T path(String variable, String value) {
-    return path(variable, Values.is(value));
+  /** Requires a variable of the request line to have this value. */
+  default T path(String variable, Object value) {
+    return path(variable, PlainValue.text("path(variable, value)", value));
   }
 
-  /** Returns a parameter of the query, decoded. */
+  /** Requires a query parameter, decoded, to meet a condition. */
   default T query(String name, ValueCondition value) {
     return where(Conditions.query(name, value));
   }
 
-  /** Returns a parameter of the query is this text. */
-  default T query(String name, String value) {
-    return query(name, Values.is(value));
+  /** Requires a query parameter, decoded, to have this value. */
+  default T query(String name, Object value) {
+    return query(name, PlainValue.text("query(name, value)", value));
   }
 
-  /** Returns a header, whatever the case of its name. */
+  /** Requires a header to meet a condition; header names are not case-sensitive. */
   default T header(String name, ValueCondition value) {
     return where(Conditions.header(name, value));
   }
 
-  /** Returns a header is this text. */
-  default T header(String name, String value) {
-    return header(name, Values.is(value));
+  /** Requires a header to have this value; header names are not case-sensitive. */
+  default T header(String name, Object value) {
+    return header(name, PlainValue.text("header(name, value)", value));
   }
 
-  /** Returns a cookie. */
+  /** Requires a cookie to meet a condition. */
   default T cookie(String name, ValueCondition value) {
     return where(Conditions.cookie(name, value));
   }
 
-  /** Returns the credentials of HTTP Basic authentication. */
+  /** Requires a cookie to have this value. */
+  default T cookie(String name, Object value) {
+    return cookie(name, PlainValue.text("cookie(name, value)", value));
+  }
+
+  /** Requires these credentials of HTTP Basic authentication (RFC 7617). */
   default T basic(String user, String password) {
     return where(Conditions.basic(user, password));
   }
 
-  /** Returns the token of Bearer authentication. */
+  /** Requires a token of Bearer authentication (RFC 6750) that meets a condition. */
   default T bearer(ValueCondition token) {
     return where(Conditions.bearer(token));
   }
 
-  /** Returns the body, see {@link Bodies}. */
+  /** Requires this token of Bearer authentication (RFC 6750). */
+  default T bearer(String token) {
+    return bearer(Values.is(Arguments.given("bearer(token)", token)));
+  }
+
+  /** Requires a body that meets a condition, see {@link Bodies}. */
   default T body(BodyCondition condition) {
-    return where(condition);
+    return where(Arguments.given("body(condition)", condition));
   }
 
-  /** Returns a value in a JSON body, by JSONPath or JSON Pointer. */
-  default T json(String path, ValueCondition value) {
-    return where(Bodies.json(path, value));
+  /** Requires a body whose text meets a condition. */
+  default T text(ValueCondition value) {
+    return where(Bodies.textBody(value));
   }
 
-  /** Returns the request as a whole, by a custom predicate with the name that explanations use. */
+  /** Requires a body with exactly this text. */
+  default T text(String text) {
+    return where(Bodies.sameText(text));
+  }
+
+  /** Requires a value in a JSON body, by JSONPath or JSON Pointer, to meet a condition. */
+  default T json(String path, @Nullable ValueCondition value) {
+    return where(Bodies.jsonAt(path, value == null ? Values.isNull() : value));
+  }
+
+  /** Requires a value in a JSON body, by JSONPath or JSON Pointer, to be this one. */
+  default T json(String path, @Nullable Object value) {
+    return where(Bodies.jsonAt(path, value));
+  }
+
+  /** Requires a value in an XML body, by an XPath 1.0 expression, to meet a condition. */
+  default T xpath(String expression, ValueCondition value) {
+    return where(Bodies.xpath(expression, value));
+  }
+
+  /** Requires a value in an XML body, by an XPath 1.0 expression, to be this one. */
+  default T xpath(String expression, Object value) {
+    return where(Bodies.xpath(expression, value));
+  }
+
+  /** Requires a field of a URL-encoded form to meet a condition. */
+  default T form(String field, ValueCondition value) {
+    return where(Bodies.formField(field, value));
+  }
+
+  /** Requires a field of a URL-encoded form to have this value. */
+  default T form(String field, Object value) {
+    return where(Bodies.formField(field, value));
+  }
+
+  /**
+   * Requires a GraphQL over HTTP request with this operation name; {@link Bodies#graphql()} has
+   * further requirements.
+   *
+   * @throws IllegalStateException if graphql-java is not on the class path
+   */
+  default T graphql(String operation) {
+    return where(Bodies.graphql().operation(operation));
+  }
+
+  /**
+   * Requires a SOAP request whose first body element has this local name; {@link Bodies#soap()} has
+   * further requirements.
+   */
+  default T soap(String bodyElement) {
+    return where(Bodies.soap().element(bodyElement));
+  }
+
+  /**
+   * Requires a predicate to hold for the request.
+   *
+   * @param name the name of the requirement in explanations
+   */
   default T satisfies(String name, Predicate<Request> predicate) {
-    return where(Conditions.satisfies(name, predicate));
+    return where(Conditions.requestSatisfies(name, predicate));
   }
 }

@@ -6,6 +6,7 @@ import dev.cachette.internal.match.Origin;
 import dev.cachette.internal.match.RequestLine;
 import dev.cachette.internal.match.RequestLineParser;
 import dev.cachette.internal.match.Specificity;
+import dev.cachette.internal.match.Verdict;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -44,7 +45,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class RequestPattern implements RequestConditions<RequestPattern> {
 
-  private static final Comparator<RequestPattern> MOST_SPECIFIC_FIRST =
+  static final Comparator<RequestPattern> MOST_SPECIFIC_FIRST =
       Comparator.comparing((RequestPattern pattern) -> pattern.specificity).reversed();
 
   private static final Optional<Map<String, String>> NO_VARIABLES = Optional.of(Map.of());
@@ -99,23 +100,12 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
     return new RequestPattern(line, all);
   }
 
-  /**
-   * Sorts the more specific pattern first: one that names an origin before one with a star or
-   * variable in its host before one for any host; then, segment by segment from the left, a literal
-   * before a segment with a variable in it before a variable before {@code {+rest}}; then one
-   * method before several before any; then the one with more conditions, query parameters included.
-   */
-  public static Comparator<RequestPattern> mostSpecificFirst() {
-    return MOST_SPECIFIC_FIRST;
-  }
-
   /** Returns the variables, decoded, if the request matches; empty if it does not. */
   public Optional<Map<String, String>> match(Request request) {
     return match(Received.of(request));
   }
 
-  /** Returns the variables, decoded, if the request matches; empty if it does not. */
-  public Optional<Map<String, String>> match(Received received) {
+  Optional<Map<String, String>> match(Received received) {
     if (exact != null) {
       return exact.equals(received.key()) ? NO_VARIABLES : Optional.empty();
     }
@@ -134,7 +124,7 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
   }
 
   /** Returns how each condition fares with the request, whether it matches or not. */
-  public Verdict examine(Request request) {
+  Verdict examine(Request request) {
     Received received = Received.of(request);
     Optional<Map<String, String>> variables = line.match(received);
     Received seen = received.with(variables.orElse(Map.of()));
@@ -177,7 +167,7 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
   /**
    * Returns true if the pattern names this very host and port, so that calls to it are expected.
    */
-  public boolean names(String host, int port) {
+  boolean names(String host, int port) {
     return line.origin().filter(origin -> origin.isAt(host, port)).isPresent();
   }
 
@@ -186,22 +176,22 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
    *
    * @param port the port it goes to, or none where that is not known yet
    */
-  public boolean mayReach(String host, OptionalInt port) {
+  boolean mayReach(String host, OptionalInt port) {
     return line.origin().map(origin -> origin.mayBeAt(host, port)).orElse(true);
   }
 
   /** As {@link #mayReach}, and the pattern says something of the host. */
-  public boolean isFor(String host, OptionalInt port) {
+  boolean isFor(String host, OptionalInt port) {
     return line.origin().isPresent() && mayReach(host, port);
   }
 
   /** Returns the host, if the pattern names one and not several. */
-  public Optional<String> host() {
+  Optional<String> host() {
     return line.origin().flatMap(Origin::literalHost);
   }
 
   /** Returns true if only calls over plain HTTP can fit, which meet no TLS. */
-  public boolean isPlain() {
+  boolean isPlain() {
     return line.origin().filter(origin -> origin.scheme().equals("http")).isPresent();
   }
 
@@ -209,7 +199,7 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
    * Returns true if every request that matches the other pattern matches this one, as far as can be
    * told from how they are written.
    */
-  public boolean covers(RequestPattern other) {
+  boolean covers(RequestPattern other) {
     if (exact != null) {
       // The usual case, which must be cheap where thousands are compared with thousands.
       return exact.equals(other.literal);

@@ -1,5 +1,6 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
 import java.util.Arrays;
@@ -16,7 +17,7 @@ final class SameBytes extends BodyCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     String text = Base64.getEncoder().encodeToString(bytes);
     return StubNodes.member("body", "sameBytes", Optional.of(StubNodes.text(text)));
   }

@@ -1,5 +1,6 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
@@ -16,7 +17,7 @@ final class SameText extends BodyCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member("body", "sameText", Optional.of(StubNodes.text(text)));
   }
 

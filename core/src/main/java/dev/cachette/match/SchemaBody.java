@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonSchemas;
 import dev.cachette.internal.json.StubNodes;
@@ -20,7 +22,7 @@ final class SchemaBody extends BodyCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member("body", "jsonSchema", Optional.of(written));
   }
 

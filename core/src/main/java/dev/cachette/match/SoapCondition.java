@@ -1,5 +1,6 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Reading;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.json.StubNodes;
@@ -14,7 +15,7 @@ import org.w3c.dom.Document;
  *
  * <p>Immutable and safe to share between threads.
  */
-public final class SoapCondition implements Condition {
+public final class SoapCondition extends BuiltInCondition {
 
   private final Aspects<Message> aspects;
 
@@ -52,6 +53,11 @@ public final class SoapCondition implements Condition {
         "action", "action", Arguments.given("action(value)", value), SoapCondition::action);
   }
 
+  /** Requires this action. */
+  public SoapCondition action(String value) {
+    return action(Values.is(Arguments.given("action(value)", value)));
+  }
+
   /** Requires the first element in the body to have a matching local name, in any namespace. */
   public SoapCondition element(ValueCondition localName) {
     return value(
@@ -60,6 +66,11 @@ public final class SoapCondition implements Condition {
         Arguments.given("element(localName)", localName),
         message ->
             message.envelope().bodyElement().stream().map(SoapEnvelope.Name::local).toList());
+  }
+
+  /** Requires the first element in the body to have this local name, in any namespace. */
+  public SoapCondition element(String localName) {
+    return element(Values.is(Arguments.given("element(localName)", localName)));
   }
 
   /** Requires the first element in the body to have this namespace and local name. */
@@ -75,7 +86,7 @@ public final class SoapCondition implements Condition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return StubNodes.member("soap", aspects.written());
   }
 

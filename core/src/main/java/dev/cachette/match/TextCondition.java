@@ -58,7 +58,7 @@ public final class TextCondition extends ValueCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     JsonNode texts = StubNodes.texts(expected);
     if (kind == Kind.IS && expected.size() == 1 && !anyCase) {
       return Optional.of(texts.get(0));

@@ -50,7 +50,7 @@ final class TimeCondition<T> extends ValueCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return Optional.of(written);
   }
 

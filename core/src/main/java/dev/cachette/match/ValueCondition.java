@@ -35,12 +35,8 @@ public abstract class ValueCondition {
     return new CombinedCondition(this, Arguments.given("or(condition)", other), false);
   }
 
-  /**
-   * Returns how a stub file writes it; empty where a function of one's own is in it.
-   *
-   * @see dev.cachette.stubfile
-   */
-  public abstract Optional<JsonNode> written();
+  /** Returns the stub-file form; empty if user code is part of the condition. */
+  abstract Optional<JsonNode> written();
 
   abstract boolean holds(Found found);
 

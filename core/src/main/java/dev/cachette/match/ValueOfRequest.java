@@ -26,7 +26,7 @@ record ValueOfRequest(
     UnaryOperator<String> mask,
     Function<Received, Collection<String>> names,
     ValueCondition condition)
-    implements Condition {
+    implements Condition, StubForm {
 
   @Override
   public Optional<JsonNode> written() {

@@ -19,76 +19,85 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Makes conditions on values, for static import: {@code .header("authorization", startsWith("Bearer
- * "))}, {@code .json("$.vessel.draught", atMost(4.5))}.
+ * Creates conditions on values, for static import: {@code .header("authorization",
+ * startsWith("Bearer "))}, {@code .json("$.vessel.draught", atMost(4.5))}.
  *
- * <p>Every method throws {@link IllegalArgumentException} where it is given null.
+ * <p>Every method throws {@link IllegalArgumentException} if an argument is null, unless stated
+ * otherwise.
  */
 public final class Values {
 
   private Values() {}
 
-  /** Returns this text. */
+  /** Matches this string exactly. */
   public static TextCondition is(String text) {
-    return TextCondition.of(Kind.IS, List.of(given("is(text)", text)));
+    return TextCondition.of(Kind.IS, List.of(text(text)));
   }
 
-  /** Returns this number, however it is written: 4.20 is 4.2. */
-  public static ValueCondition is(Number number) {
-    BigDecimal wanted = decimal("is(number)", number);
-    return new NumberCondition(
-        "the number " + wanted.toPlainString(),
-        StubNodes.number(wanted),
-        actual -> actual.compareTo(wanted) == 0);
+  /**
+   * Matches this value:
+   *
+   * <ul>
+   *   <li>a number, however it is written: 4.20 is 4.2;
+   *   <li>a boolean; outside JSON, the text {@code true} or {@code false};
+   *   <li>an {@link Instant}, {@code OffsetDateTime} or {@code ZonedDateTime}: the same instant,
+   *       whatever its offset;
+   *   <li>another date or time, an enum constant, a UUID and so on: as Jackson writes it;
+   *   <li>a map, collection, array, record or bean: the same JSON, with members in any order;
+   *   <li>null: JSON null; a missing value is not null.
+   * </ul>
+   *
+   * A {@link ValueCondition} is returned unchanged.
+   *
+   * @throws IllegalArgumentException if Jackson cannot write the value
+   */
+  public static ValueCondition is(@Nullable Object value) {
+    return PlainValue.condition("is(value)", value);
   }
 
-  /** Returns this truth value; outside JSON the text {@code true} or {@code false}. */
-  public static ValueCondition is(boolean value) {
-    return new PlainCondition(
-        Boolean.toString(value),
-        Optional.of(StubNodes.flag(value)),
-        item -> item.isBoolean() ? item.booleanValue() == value : isText(item, value));
-  }
-
-  /** Null, as JSON has it; a missing value is not null. */
+  /** Matches JSON null; a missing value is not null. */
   public static ValueCondition isNull() {
     return new PlainCondition("null", Optional.of(NullNode.getInstance()), JsonNode::isNull);
   }
 
   /**
-   * Returns the same JSON, whatever the order of members.
+   * Matches the same JSON, with members in any order.
    *
    * @throws IllegalArgumentException if the text is not valid JSON
    */
   public static ValueCondition isJson(String text) {
-    JsonNode wanted = Json.read("isJson(text)", given("isJson(text)", text));
+    return isJson(Json.read("isJson(text)", given("isJson(text)", text)));
+  }
+
+  static ValueCondition isJson(JsonNode wanted) {
     return new PlainCondition(
         wanted.toString(),
         Optional.of(StubNodes.member("json", wanted)),
         item -> JsonComparison.same(wanted).differences(item).isEmpty());
   }
 
-  /** Returns a text that has this in it. */
+  /** Matches strings that contain this text. */
   public static TextCondition contains(String text) {
     return TextCondition.of(Kind.CONTAINS, List.of(given("contains(text)", text)));
   }
 
-  /** Returns a text that begins like this. */
+  /** Matches strings that start with this text. */
   public static TextCondition startsWith(String text) {
     return TextCondition.of(Kind.STARTS_WITH, List.of(given("startsWith(text)", text)));
   }
 
-  /** Returns a text that ends like this. */
+  /** Matches strings that end with this text. */
   public static TextCondition endsWith(String text) {
     return TextCondition.of(Kind.ENDS_WITH, List.of(given("endsWith(text)", text)));
   }
 
   /**
-   * Returns a text that this regular expression matches as a whole.
+   * Matches strings that match a regular expression as a whole.
    *
-   * @param regex as {@link Pattern} reads it
+   * @param regex a regular expression of {@link Pattern}
    * @throws IllegalArgumentException if it is malformed; the message marks the place
    */
   public static TextCondition pattern(String regex) {
@@ -96,23 +105,23 @@ public final class Values {
       return TextCondition.of(Kind.PATTERN, List.of(given("pattern(regex)", regex)));
     } catch (PatternSyntaxException malformed) {
       throw new IllegalArgumentException(
-          "pattern(regex) was given no regular expression: "
+          "pattern(regex) was given a malformed regular expression: "
               + malformed.getMessage().replace("\r\n", "\n"),
           malformed);
     }
   }
 
-  /** One of these texts. */
+  /** Matches any of these strings. */
   public static TextCondition oneOf(String... texts) {
     List<String> all = Arrays.stream(given("oneOf(texts)", texts)).toList();
     all.forEach(text -> given("oneOf(texts)", text));
     if (all.isEmpty()) {
-      throw new IllegalArgumentException("oneOf(texts) was given no text.");
+      throw new IllegalArgumentException("oneOf(texts) needs at least one text.");
     }
     return TextCondition.of(Kind.IS, all);
   }
 
-  /** No value at all. */
+  /** Matches if there is no value. */
   public static ValueCondition missing() {
     return new ManyCondition(
         mask -> Difference.MISSING,
@@ -120,7 +129,7 @@ public final class Values {
         Found::isEmpty);
   }
 
-  /** Some value, even an empty one. */
+  /** Matches any value, even an empty one. */
   public static ValueCondition present() {
     return new ManyCondition(
         mask -> "any value",
@@ -129,35 +138,61 @@ public final class Values {
   }
 
   /**
-   * Whatever does not fulfil the condition; a missing value, too, unless that is what is negated.
+   * Matches if the condition does not hold; also a missing value, unless the condition is on that.
    */
   public static ValueCondition not(ValueCondition condition) {
     return ManyCondition.not(given("not(condition)", condition));
   }
 
-  /** Anything but this text; missing, too. */
-  public static ValueCondition not(String text) {
-    return not(is(text));
+  /** Matches anything but this value, see {@link #is(Object)}; also a missing value. */
+  public static ValueCondition not(@Nullable Object value) {
+    return ManyCondition.not(PlainValue.condition("not(value)", value));
   }
 
-  /**
-   * Returns where there are several values, every one of them fulfils the condition; at least one.
-   */
+  /** Matches if every value meets the condition, and there is at least one. */
   public static ValueCondition each(ValueCondition condition) {
     return ManyCondition.each(given("each(condition)", condition));
   }
 
-  /** Exactly these texts, in this order: the values of a repeated parameter. */
-  public static ValueCondition list(String... texts) {
-    List<String> wanted = Arrays.stream(given("list(texts)", texts)).toList();
-    wanted.forEach(text -> given("list(texts)", text));
-    return new ManyCondition(
-        mask -> "exactly " + Found.texts(wanted, mask).shown(),
-        Optional.of(StubNodes.member("list", StubNodes.texts(wanted))),
-        found -> found.items().equals(Found.texts(wanted).items()));
+  /**
+   * Matches exactly these values, in this order: of a repeated parameter or header, or the elements
+   * of a JSON array.
+   *
+   * @param values plain values as for {@link #is(Object)}, or conditions
+   */
+  public static ValueCondition list(@Nullable Object... values) {
+    return ListCondition.inOrder(PlainValue.conditions("list(values)", values));
   }
 
-  /** Returns a number not below this one. */
+  /**
+   * Matches exactly these values, in any order: of a repeated parameter or header, or the elements
+   * of a JSON array.
+   *
+   * @param values plain values as for {@link #is(Object)}, or conditions
+   */
+  public static ValueCondition inAnyOrder(@Nullable Object... values) {
+    return ListCondition.inAnyOrder(PlainValue.conditions("inAnyOrder(values)", values));
+  }
+
+  /**
+   * Matches this number of values: of a repeated parameter or header, or the elements of a JSON
+   * array.
+   *
+   * @throws IllegalArgumentException if the number is negative
+   */
+  public static ValueCondition size(int size) {
+    if (size < 0) {
+      throw new IllegalArgumentException("size(size) must not be negative: " + size + ".");
+    }
+    return size(is(size));
+  }
+
+  /** Matches a number of values that meets a condition: {@code size(atLeast(2))}. */
+  public static ValueCondition size(ValueCondition condition) {
+    return ListCondition.size(given("size(condition)", condition));
+  }
+
+  /** Matches numbers that are greater than or equal to this one. */
   public static ValueCondition atLeast(Number least) {
     BigDecimal bound = decimal("atLeast(number)", least);
     return new NumberCondition(
@@ -166,7 +201,7 @@ public final class Values {
         actual -> actual.compareTo(bound) >= 0);
   }
 
-  /** Returns a number not above this one. */
+  /** Matches numbers that are less than or equal to this one. */
   public static ValueCondition atMost(Number most) {
     BigDecimal bound = decimal("atMost(number)", most);
     return new NumberCondition(
@@ -175,12 +210,12 @@ public final class Values {
         actual -> actual.compareTo(bound) <= 0);
   }
 
-  /** Returns a number from this one to that one, both included. */
+  /** Matches numbers in a range, both ends included. */
   public static ValueCondition between(Number least, Number most) {
     BigDecimal low = decimal("between(least, most)", least);
     BigDecimal high = decimal("between(least, most)", most);
     if (low.compareTo(high) > 0) {
-      throw new IllegalArgumentException("between(" + low + ", " + high + ") holds for no number.");
+      throw new IllegalArgumentException("between(" + low + ", " + high + ") matches no number. Fix: give the smaller one first.");
     }
     return new NumberCondition(
         "a number from " + low.toPlainString() + " to " + high.toPlainString(),
@@ -189,7 +224,7 @@ public final class Values {
   }
 
   /**
-   * Returns a date-time with an offset (ISO 8601, or as HTTP headers write it) before this instant.
+   * Matches date-times with an offset (ISO 8601, or the format of HTTP headers) before this instant.
    */
   public static ValueCondition before(Instant instant) {
     given("before(instant)", instant);
@@ -200,7 +235,7 @@ public final class Values {
   }
 
   /**
-   * Returns a date-time with an offset (ISO 8601, or as HTTP headers write it) after this instant.
+   * Matches date-times with an offset (ISO 8601, or the format of HTTP headers) after this instant.
    */
   public static ValueCondition after(Instant instant) {
     given("after(instant)", instant);
@@ -210,16 +245,15 @@ public final class Values {
         actual -> actual.isAfter(instant));
   }
 
-  /** Returns this instant, whatever offset it is written with. */
-  public static ValueCondition is(Instant instant) {
-    given("is(instant)", instant);
+  /** Matches date-times at this instant, whatever their offset. */
+  static ValueCondition sameInstant(Instant instant) {
     return TimeCondition.instant(
         "the instant " + instant,
         StubNodes.member("instant", StubNodes.text(instant.toString())),
         instant::equals);
   }
 
-  /** Returns a date (ISO 8601), or a date-time with a date, before this one. */
+  /** Matches dates (ISO 8601), and date-times by their date, before this one. */
   public static ValueCondition before(LocalDate date) {
     given("before(date)", date);
     return TimeCondition.date(
@@ -228,7 +262,7 @@ public final class Values {
         actual -> actual.isBefore(date));
   }
 
-  /** Returns a date (ISO 8601), or a date-time with a date, after this one. */
+  /** Matches dates (ISO 8601), and date-times by their date, after this one. */
   public static ValueCondition after(LocalDate date) {
     given("after(date)", date);
     return TimeCondition.date(
@@ -238,9 +272,9 @@ public final class Values {
   }
 
   /**
-   * Returns a text that fulfils a custom predicate.
+   * Matches strings by a predicate.
    *
-   * @param name what it asks for, as explanations say it: {@code "a day on which the locks work"}
+   * @param name the requirement in explanations: {@code "a day on which the locks are open"}
    */
   public static ValueCondition satisfies(String name, Predicate<String> predicate) {
     given("satisfies(name, predicate)", predicate);
@@ -250,11 +284,14 @@ public final class Values {
         item -> predicate.test(item.asText()));
   }
 
-  private static boolean isText(JsonNode item, boolean value) {
-    return item.isTextual() && item.textValue().equals(Boolean.toString(value));
+  private static String text(@Nullable String text) {
+    if (text == null) {
+      throw new IllegalArgumentException("is(text) was given null. Fix: isNull() or missing().");
+    }
+    return text;
   }
 
-  private static BigDecimal decimal(String what, Number number) {
+  static BigDecimal decimal(String what, Number number) {
     try {
       return new BigDecimal(given(what, number).toString());
     } catch (NumberFormatException notFinite) {

@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
@@ -58,7 +60,7 @@ final class XmlBody extends BodyCondition {
   }
 
   @Override
-  public Optional<JsonNode> written() {
+  Optional<JsonNode> written() {
     return written;
   }
 

@@ -8,7 +8,7 @@ import dev.cachette.internal.jsonpath.Located;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.Xml;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;

@@ -11,7 +11,7 @@ import dev.cachette.internal.content.Multipart;
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.xml.Xml;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;

@@ -5,7 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.internal.content.ContentEncoding;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;

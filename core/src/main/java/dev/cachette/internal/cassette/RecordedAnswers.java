@@ -7,7 +7,7 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import dev.cachette.match.RequestPattern;
 import java.util.List;
 import java.util.function.Predicate;

@@ -10,7 +10,7 @@ import dev.cachette.http.Request;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Conditions;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import dev.cachette.match.JsonBody;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;

@@ -9,7 +9,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.content.ContentEncoding;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;

@@ -5,7 +5,7 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;

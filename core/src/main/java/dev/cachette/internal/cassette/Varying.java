@@ -13,7 +13,7 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

@@ -1,5 +1,6 @@
 package dev.cachette.internal.collection;
 
+import static dev.cachette.internal.match.MatchAccess.access;
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.problem;
 import static dev.cachette.answer.Answers.status;
@@ -124,7 +125,7 @@ public final class Requests {
 
   private ResponseAnswer withObject(
       Received received, Function<ObjectNode, ResponseAnswer> handling) {
-    Optional<JsonNode> body = received.content().json();
+    Optional<JsonNode> body = access().content(received).json();
     return body.isPresent() && body.get() instanceof ObjectNode object
         ? handling.apply(object.deepCopy())
         : problem(

@@ -1,9 +1,11 @@
 package dev.cachette.internal.explain;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.match.Check;
-import dev.cachette.match.Verdict;
+import dev.cachette.internal.match.Verdict;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -28,7 +30,7 @@ record Candidate(StubReference stub, Verdict verdict) {
   }
 
   private static Candidate of(Request request, Explanation.Stub stub) {
-    Verdict verdict = stub.pattern().examine(stub.seen().orElse(request));
+    Verdict verdict = access().examine(stub.pattern(), stub.seen().orElse(request));
     List<Check> conditions =
         Stream.concat(verdict.conditions().stream(), stub.obstacles().stream()).toList();
     return new Candidate(stub.reference(), new Verdict(verdict.line(), conditions));
@@ -51,6 +53,6 @@ record Candidate(StubReference stub, Verdict verdict) {
 
   private static String lines(List<Check> checks) {
     int width = checks.stream().mapToInt(check -> check.condition().length()).max().orElse(0);
-    return checks.stream().map(check -> check.lines(width)).collect(Collectors.joining());
+    return checks.stream().map(check -> access().lines(check, width)).collect(Collectors.joining());
   }
 }

@@ -1,11 +1,13 @@
 package dev.cachette.internal.explain;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.text.Secrets;
 import dev.cachette.match.Check;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -87,7 +89,7 @@ public final class DescriptionFailure {
 
   private static String lines(List<Check> missed) {
     int width = missed.stream().mapToInt(check -> check.condition().length()).max().orElse(0);
-    return missed.stream().map(check -> check.lines(width)).collect(Collectors.joining());
+    return missed.stream().map(check -> access().lines(check, width)).collect(Collectors.joining());
   }
 
   private static String body(Response response) {

@@ -1,5 +1,7 @@
 package dev.cachette.internal.explain;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.match.Check;
@@ -169,7 +171,7 @@ public final class Explanation {
   /** Returns true if the closest stub, or every stub, is for another service. */
   private static boolean missService(List<Candidate> closest, List<Stub> stubs) {
     return closest.isEmpty()
-        ? stubs.stream().anyMatch(stub -> stub.pattern().host().isPresent())
+        ? stubs.stream().anyMatch(stub -> access().host(stub.pattern()).isPresent())
         : closest.get(0).firstMiss().condition().equals("origin");
   }
 

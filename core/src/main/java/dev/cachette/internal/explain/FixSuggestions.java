@@ -1,5 +1,7 @@
 package dev.cachette.internal.explain;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.match.Check;
@@ -70,7 +72,7 @@ final class FixSuggestions {
   private String ofValue(Check miss) {
     Difference first = miss.differences().get(0);
     if (first.isMissing()) {
-      return String.format("send %s, or remove it from the stub.", MissReason.place(miss.name()));
+      return String.format("send %s, or remove it from the stub.", MissReason.place(access().name(miss)));
     }
     String actual = first.actual();
     boolean value = miss.condition().startsWith("json ");
@@ -81,7 +83,7 @@ final class FixSuggestions {
       return "send a string, or accept a number: " + accepting(miss, actual, NOT_TEXT);
     }
     return String.format(
-        "change %s in the code under test, or in the stub.", MissReason.place(miss.name()));
+        "change %s in the code under test, or in the stub.", MissReason.place(access().name(miss)));
   }
 
   /** Returns a condition that accepts the value, which is the same in Java, JSON and YAML. */

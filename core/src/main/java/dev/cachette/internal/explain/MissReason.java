@@ -1,5 +1,7 @@
 package dev.cachette.internal.explain;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.match.Check;
 
 /** Says in one clause why a stub does not answer a call, from the check that failed. */
@@ -15,7 +17,7 @@ final class MissReason {
       case Obstacle.AFTER, Obstacle.FROM -> "It is not active yet";
       case Obstacle.UNTIL -> "It has expired";
       case "basic", "bearer token" -> "The credentials differ";
-      default -> "It does not match because of " + place(miss.name());
+      default -> "It does not match because of " + place(access().name(miss));
     };
   }
 

@@ -5,7 +5,7 @@ import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.Secrets;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;

@@ -1,5 +1,7 @@
 package dev.cachette.internal.match;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.match.Check;
@@ -50,7 +52,7 @@ public final class RequestLine {
     boolean single = methods.names().size() == 1 && originRank == 2 && path.isLiteral();
     this.exact =
         single
-            ? Received.key(
+            ? RequestKey.of(
                 methods.toString(), origin.map(Origin::toString).orElseThrow(), path.literal())
             : null;
   }
@@ -102,7 +104,7 @@ public final class RequestLine {
     if (atOrigin.isEmpty()) {
       return Optional.empty();
     }
-    Optional<Map<String, String>> inPath = path.match(received.normalPath());
+    Optional<Map<String, String>> inPath = path.match(access().normalPath(received));
     if (inPath.isEmpty() || atOrigin.get().isEmpty() && parameters.isEmpty()) {
       return inPath;
     }

@@ -2,7 +2,7 @@ package dev.cachette.internal.openapi;
 
 import dev.cachette.http.MediaType;
 import dev.cachette.match.Check;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import dev.cachette.match.Difference;
 import java.util.List;
 import java.util.Optional;

@@ -10,7 +10,7 @@ import dev.cachette.internal.content.Multipart;
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.content.Part;
 import dev.cachette.internal.json.Json;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 

@@ -6,7 +6,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.content.Cookies;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.match.Check;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import dev.cachette.match.Difference;
 import java.util.ArrayList;
 import java.util.List;

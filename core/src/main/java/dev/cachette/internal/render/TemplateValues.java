@@ -1,5 +1,7 @@
 package dev.cachette.internal.render;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Query;
 import dev.cachette.internal.json.JsonQuery;
@@ -46,7 +48,7 @@ record TemplateValues(Received received, int count, TemplateState templateState)
   }
 
   private Optional<String> json(String path) {
-    return received.content().json().stream()
+    return access().content(received).json().stream()
         .flatMap(root -> JsonQuery.parse(path).find(root).stream())
         .map(located -> text(located.node()))
         .findFirst();

@@ -1,5 +1,7 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -53,7 +55,7 @@ public final class ConnectionRules {
                 all.stream()
                         .flatMap(scope -> scope.through().stream())
                         .anyMatch(what -> what.isFor(host, port))
-                    && rules(all).noneMatch(rule -> rule.pattern().isFor(host, port)));
+                    && rules(all).noneMatch(rule -> access().isFor(rule.pattern(), host, port)));
   }
 
   /**
@@ -70,7 +72,7 @@ public final class ConnectionRules {
         scopes.ask(
             all -> {
               Instant now = scopes.now();
-              return next(all, now, rule -> rule.pattern().mayReach(host, port))
+              return next(all, now, rule -> access().mayReach(rule.pattern(), host, port))
                   .filter(rule -> rule.earlyFault(now).orElseThrow().kind().stage() == stage)
                   .flatMap(rule -> rule.take(() -> now))
                   .map(Fault.class::cast);
@@ -110,7 +112,7 @@ public final class ConnectionRules {
   }
 
   private boolean isStubbed(String host, OptionalInt port) {
-    return scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().isFor(host, port)));
+    return scopes.ask(all -> rules(all).anyMatch(rule -> access().isFor(rule.pattern(), host, port)));
   }
 
   /** Returns true if the next call to a host and port gets a fault before there is a request. */
@@ -118,7 +120,7 @@ public final class ConnectionRules {
     return early
         && scopes.ask(
             all ->
-                next(all, scopes.now(), rule -> rule.pattern().mayReach(host, OptionalInt.of(port)))
+                next(all, scopes.now(), rule -> access().mayReach(rule.pattern(), host, OptionalInt.of(port)))
                     .isPresent());
   }
 
@@ -135,7 +137,7 @@ public final class ConnectionRules {
   /** Returns true if an active stub, cassette or API description names this host and port. */
   public boolean nameDestination(String host, int port) {
     return scopes.isDescribed(host, port)
-        || scopes.ask(all -> rules(all).anyMatch(rule -> rule.pattern().names(host, port)))
+        || scopes.ask(all -> rules(all).anyMatch(rule -> access().names(rule.pattern(), host, port)))
         || scopes.cassettes().stream().anyMatch(it -> it.names(host, port));
   }
 

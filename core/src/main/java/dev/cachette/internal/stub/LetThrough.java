@@ -1,5 +1,7 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.calls.StubReference;
 import dev.cachette.internal.match.HostPattern;
 import dev.cachette.match.Received;
@@ -44,7 +46,7 @@ public record LetThrough(
   }
 
   boolean isFor(Received received) {
-    return line.map(it -> it.match(received).isPresent())
+    return line.map(it -> access().match(it, received).isPresent())
         .orElseGet(
             () ->
                 isFor(

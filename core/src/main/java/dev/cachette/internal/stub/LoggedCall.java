@@ -12,7 +12,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.Json;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import dev.cachette.match.Received;
 import java.util.Map;
 import java.util.Optional;

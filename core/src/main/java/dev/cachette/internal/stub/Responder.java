@@ -1,5 +1,7 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
@@ -22,11 +24,11 @@ public final class Responder {
   /** Accepts a request: selects a stub, and uses its next answer. */
   public Exchange receive(Request request, ConnectionInfo carrier) {
     Scopes.Arrival arrival = scopes.arrive(carrier);
-    Received received = Received.of(request);
+    Received received = access().received(request);
     try {
       Optional<Scopes.Won> won = select(received);
       if (won.isEmpty() && isPlainByName(request)) {
-        Received secure = Received.of(PlainCalls.secured(request));
+        Received secure = access().received(PlainCalls.secured(request));
         won = select(secure);
         if (won.isPresent()
             || isRecorded(secure.request())
@@ -74,7 +76,7 @@ public final class Responder {
    */
   public Optional<String> bodyFile(Request head) {
     try {
-      return scopes.bodyFile(Received.of(head));
+      return scopes.bodyFile(access().received(head));
     } catch (StubFailed told) {
       // It fails again, and is reported, when the complete request has arrived.
       return Optional.empty();
@@ -87,7 +89,7 @@ public final class Responder {
    */
   public Response failed(Request request, ConnectionInfo carrier, String explanation) {
     Scopes.Arrival arrival = scopes.arrive(carrier);
-    Received received = Received.of(request);
+    Received received = access().received(request);
     Reply reply = Reply.of(explained(500, explanation));
     note(arrival, received.toString(), explanation);
     scopes.log(
@@ -114,8 +116,8 @@ public final class Responder {
     }
     Request get = new Request("GET", head.uri(), head.headers(), head.body());
     return scopes
-        .select(Received.of(get))
-        .map(won -> new Scopes.Won(won.selected(), received.with(won.received().variables())));
+        .select(access().received(get))
+        .map(won -> new Scopes.Won(won.selected(), access().with(received, won.received().variables())));
   }
 
   private void note(Scopes.Arrival arrival, String summary, String explanation) {

@@ -1,5 +1,7 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.calls.Log;
 import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -302,7 +304,7 @@ public final class Scopes {
         if (variables.isPresent()) {
           Optional<Selected> selected = take(rule);
           if (selected.isPresent()) {
-            return Optional.of(new Won(selected.get(), received.with(variables.get())));
+            return Optional.of(new Won(selected.get(), access().with(received, variables.get())));
           }
         }
       }
@@ -403,7 +405,7 @@ public final class Scopes {
     return scopes.stream()
         .flatMap(scope -> scope.rules().stream())
         .map(StubRule::pattern)
-        .anyMatch(it -> it.isPlain() == plain && it.isFor(request.uri().host(), port));
+        .anyMatch(it -> access().isPlain(it) == plain && access().isFor(it, request.uri().host(), port));
   }
 
   private void push(StubScope scope) {

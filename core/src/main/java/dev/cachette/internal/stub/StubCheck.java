@@ -1,5 +1,7 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.match.Check;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
@@ -28,7 +30,7 @@ public record StubCheck(Optional<Condition> condition, Consumer<Received> verify
           Check check = condition.check(received);
           if (!check.holds()) {
             throw new AssertionFailedError(
-                "a check fails:\n\n" + check.lines(check.condition().length()));
+                "a check fails:\n\n" + access().lines(check, check.condition().length()));
           }
         });
   }

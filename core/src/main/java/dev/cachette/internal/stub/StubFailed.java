@@ -1,5 +1,7 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.match.Received;
@@ -22,7 +24,7 @@ final class StubFailed extends RuntimeException {
   /** Creates the failure of a predicate. */
   static Optional<Map<String, String>> match(StubRule rule, Received received) {
     try {
-      return rule.pattern().match(received);
+      return access().match(rule.pattern(), received);
     } catch (RuntimeException | Error thrown) {
       throw new StubFailed(rule, thrown);
     }

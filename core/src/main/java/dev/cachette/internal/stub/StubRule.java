@@ -1,5 +1,7 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Fault;
@@ -190,7 +192,7 @@ public final class StubRule {
   }
 
   private void requirePossible(Answer answer) {
-    if (pattern.isPlain()
+    if (access().isPlain(pattern)
         && answer instanceof Fault fault
         && fault.kind().stage() == Fault.Stage.HANDSHAKE) {
       throw new IllegalArgumentException(

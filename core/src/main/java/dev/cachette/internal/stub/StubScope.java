@@ -1,12 +1,14 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.render.TemplateState;
-import dev.cachette.match.CoverIndex;
-import dev.cachette.match.PatternIndex;
+import dev.cachette.internal.match.CoverIndex;
+import dev.cachette.internal.match.PatternIndex;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
@@ -31,7 +33,7 @@ public final class StubScope {
 
   /** In order of precedence: more specific first, then declared later. */
   private final Comparator<StubRule> winnerFirst =
-      Comparator.comparing(StubRule::pattern, RequestPattern.mostSpecificFirst())
+      Comparator.comparing(StubRule::pattern, access().mostSpecificFirst())
           .thenComparing(declared::get, Comparator.reverseOrder());
 
   private PatternIndex<StubRule> index = new PatternIndex<>(winnerFirst);

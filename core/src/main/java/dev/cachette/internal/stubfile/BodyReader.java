@@ -73,7 +73,7 @@ final class BodyReader {
       case "sameText" -> Optional.of(Bodies.sameText(node.text()));
       case "sameBytes" ->
           Optional.of(Bodies.sameBytes(Base64.getMimeDecoder().decode(node.text())));
-      case "text" -> values.read(node).map(Bodies::text);
+      case "text" -> values.read(node).map(Bodies::textBody);
       default -> Optional.empty();
     };
   }

@@ -91,8 +91,8 @@ final class ConditionReader {
       case "query" -> each(node, Conditions::query);
       case "headers" -> each(node, Conditions::header);
       case "cookies" -> each(node, Conditions::cookie);
-      case "json" -> each(node, Bodies::json);
-      case "form" -> each(node, Bodies::form);
+      case "json" -> each(node, Bodies::jsonAt);
+      case "form" -> each(node, Bodies::formField);
       case "xpath" -> {
         Map<String, String> prefixes = namespaces(fields);
         yield each(node, (path, value) -> Bodies.xpath(path, value, prefixes));

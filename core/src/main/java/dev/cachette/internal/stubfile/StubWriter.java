@@ -1,5 +1,7 @@
 package dev.cachette.internal.stubfile;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
@@ -113,7 +115,7 @@ public final class StubWriter {
   private static Optional<String> conditions(StubRule rule, ObjectNode form) {
     ArrayNode where = JsonNodeFactory.instance.arrayNode();
     for (Condition condition : rule.pattern().conditions()) {
-      Optional<JsonNode> written = condition.written();
+      Optional<JsonNode> written = access().written(condition);
       if (written.isEmpty()) {
         return Optional.of("its condition \"" + condition.description() + "\" is a function");
       }
@@ -147,7 +149,7 @@ public final class StubWriter {
     List<Optional<JsonNode>> written =
         rule.checks().stream()
             .map(StubCheck::condition)
-            .map(condition -> condition.flatMap(Condition::written))
+            .map(condition -> condition.flatMap(access()::written))
             .toList();
     Optional<JsonNode> all = StubNodes.all(written);
     if (all.isPresent() && !written.isEmpty()) {

@@ -38,6 +38,8 @@ final class ValueReader {
           "not",
           "each",
           "list",
+          "inAnyOrder",
+          "size",
           "atLeast",
           "atMost",
           "between",
@@ -60,7 +62,7 @@ final class ValueReader {
       problems.add(
           node,
           "a sequence is ambiguous here. Fix: { oneOf: [...] }, { list: [...] } for exactly these"
-              + " strings, or { json: [...] }.");
+              + " values, or { json: [...] }.");
       return Optional.empty();
     }
     if (!node.isMapping()) {
@@ -101,7 +103,9 @@ final class ValueReader {
       case "each" -> read(node).map(Values::each);
       case "allOf" -> combined(node, ValueCondition::and);
       case "anyOf" -> combined(node, ValueCondition::or);
-      case "list" -> Optional.of(Values.list(texts(node)));
+      case "list" -> Optional.of(Values.list(conditions(node)));
+      case "inAnyOrder" -> Optional.of(Values.inAnyOrder(conditions(node)));
+      case "size" -> read(node).map(Values::size);
       case "json" -> Optional.of(Values.isJson(node.json().toString()));
       case "atLeast" -> Optional.of(Values.atLeast(number(node)));
       case "atMost" -> Optional.of(Values.atMost(number(node)));
@@ -189,6 +193,10 @@ final class ValueReader {
 
   private static String[] texts(Node node) {
     return Fields.elements(node).stream().map(ValueReader::text).toArray(String[]::new);
+  }
+
+  private Object[] conditions(Node node) {
+    return Fields.elements(node).stream().flatMap(each -> read(each).stream()).toArray();
   }
 
   private static Node scalar(Node node) {

@@ -5,7 +5,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Header;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;

@@ -10,7 +10,7 @@ import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.internal.uri.Percent;
-import dev.cachette.match.Content;
+import dev.cachette.internal.content.Content;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;

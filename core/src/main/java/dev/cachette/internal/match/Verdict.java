@@ -1,5 +1,6 @@
-package dev.cachette.match;
+package dev.cachette.internal.match;
 
+import dev.cachette.match.Check;
 import java.util.List;
 import java.util.stream.Stream;
 

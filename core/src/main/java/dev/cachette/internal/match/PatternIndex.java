@@ -1,6 +1,9 @@
-package dev.cachette.match;
+package dev.cachette.internal.match;
 
-import dev.cachette.internal.match.IndexKey;
+import static dev.cachette.internal.match.MatchAccess.access;
+
+import dev.cachette.match.Received;
+import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -63,7 +66,7 @@ public final class PatternIndex<T> {
 
   /** Adds a value under a pattern. */
   public void add(RequestPattern pattern, T found) {
-    IndexKey key = pattern.indexKey();
+    IndexKey key = access().indexKey(pattern);
     if (key.exact().isPresent()) {
       // The same string instance as the pattern compares with, so that only one is loaded into the
       // CPU cache.
@@ -76,10 +79,10 @@ public final class PatternIndex<T> {
     String origin = key.origin().orElse(ANY);
     for (String method : key.methods().isEmpty() ? List.of(ANY) : key.methods()) {
       if (key.whole()) {
-        addLiteral(Received.key(method, origin, String.join("/", key.segments())), found);
+        addLiteral(RequestKey.of(method, origin, String.join("/", key.segments())), found);
       } else {
         Node<T> node =
-            roots.computeIfAbsent(Received.key(method, origin, ""), unused -> new Node<>());
+            roots.computeIfAbsent(RequestKey.of(method, origin, ""), unused -> new Node<>());
         for (String segment : key.segments()) {
           node = node.children.computeIfAbsent(segment, unused -> new Node<>());
         }
@@ -105,13 +108,13 @@ public final class PatternIndex<T> {
   /** Returns the values whose patterns may match a request, in order; their patterns decide. */
   public List<T> candidates(Received received) {
     List<T> found = new ArrayList<>(4);
-    String path = received.normalPath();
-    collectLiteral(received.key(), found);
+    String path = access().normalPath(received);
+    collectLiteral(access().key(received), found);
     if (onlyExact) {
       return sorted(found);
     }
     String method = received.request().method();
-    String origin = received.origin();
+    String origin = access().origin(received);
     collect(method, origin, path, found);
     if (anyOrigin) {
       collectAll(method, ANY, path, found);
@@ -124,7 +127,7 @@ public final class PatternIndex<T> {
   }
 
   private void collectAll(String method, String origin, String path, List<T> into) {
-    collectLiteral(Received.key(method, origin, path), into);
+    collectLiteral(RequestKey.of(method, origin, path), into);
     collect(method, origin, path, into);
   }
 
@@ -139,7 +142,7 @@ public final class PatternIndex<T> {
     if (roots.isEmpty()) {
       return;
     }
-    @Nullable Node<T> node = roots.get(Received.key(method, origin, ""));
+    @Nullable Node<T> node = roots.get(RequestKey.of(method, origin, ""));
     for (int start = 0; node != null; ) {
       into.addAll(node.found);
       int slash = path.indexOf('/', start);

@@ -1,14 +1,10 @@
-package dev.cachette.match;
+package dev.cachette.internal.content;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
-import dev.cachette.internal.content.ContentEncoding;
-import dev.cachette.internal.content.Multipart;
-import dev.cachette.internal.content.Parameters;
-import dev.cachette.internal.content.Part;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.xml.Xml;
 import java.io.IOException;
@@ -75,7 +71,8 @@ public final class Content {
     return Optional.of(decoded().problem()).filter(problem -> !problem.isEmpty());
   }
 
-  synchronized Reading<JsonNode> jsonReading() {
+  /** Returns the parsed JSON, or why parsing failed. */
+  public synchronized Reading<JsonNode> jsonReading() {
     if (json == null) {
       json = readJson();
     }
@@ -83,7 +80,7 @@ public final class Content {
   }
 
   /** Returns a new document for each caller: DOM trees are not safe to share. */
-  Reading<Document> xml() {
+  public Reading<Document> xml() {
     if (isEmpty()) {
       return Reading.failed("an empty body");
     }
@@ -95,11 +92,13 @@ public final class Content {
     }
   }
 
-  Query form() {
+  /** Returns the fields of a URL-encoded form. */
+  public Query form() {
     return Query.read(text());
   }
 
-  Reading<List<Part>> parts() {
+  /** Returns the parts of a multipart body, or why parsing failed. */
+  public Reading<List<Part>> parts() {
     Optional<MediaType> type = mediaType();
     if (type.isEmpty() || !type.get().type().equals("multipart")) {
       return Reading.failed(

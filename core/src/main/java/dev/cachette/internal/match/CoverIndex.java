@@ -1,5 +1,8 @@
-package dev.cachette.match;
+package dev.cachette.internal.match;
 
+import static dev.cachette.internal.match.MatchAccess.access;
+
+import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -22,18 +25,18 @@ public final class CoverIndex<T> {
   /** Adds a pattern, and what is to be found by it. */
   public void add(RequestPattern pattern, T found) {
     bySite
-        .computeIfAbsent(pattern.site(), unused -> new ArrayList<>(1))
+        .computeIfAbsent(access().site(pattern), unused -> new ArrayList<>(1))
         .add(new Entry<>(pattern, found));
   }
 
   /**
    * Returns what was added with patterns that cover this one, in the order in which it was added;
-   * see {@link RequestPattern#covers}.
+   * see {@link MatchAccess#covers}.
    */
   public List<T> covering(RequestPattern pattern) {
     List<T> found = new ArrayList<>();
-    for (Entry<T> entry : bySite.getOrDefault(pattern.site(), List.of())) {
-      if (entry.pattern.covers(pattern)) {
+    for (Entry<T> entry : bySite.getOrDefault(access().site(pattern), List.of())) {
+      if (access().covers(entry.pattern, pattern)) {
         found.add(entry.found);
       }
     }
