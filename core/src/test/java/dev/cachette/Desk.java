@@ -1,5 +1,7 @@
 package dev.cachette;
 
+import static dev.cachette.internal.calls.CallsAccess.callsAccess;
+
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.Calls;
 import dev.cachette.cassette.Exchange;
@@ -84,7 +86,7 @@ public final class Desk {
   }
 
   public Calls calls() {
-    return Calls.of(scopes::calls);
+    return callsAccess().of(scopes::calls);
   }
 
   public Scopes scopes() {

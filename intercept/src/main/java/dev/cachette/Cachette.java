@@ -1,10 +1,12 @@
 package dev.cachette;
 
+import static dev.cachette.internal.calls.CallsAccess.callsAccess;
+
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.Calls;
-import dev.cachette.calls.Log;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.LetThrough;
 import dev.cachette.internal.stub.Place;
@@ -326,7 +328,7 @@ public final class Cachette implements AutoCloseable {
    */
   public Calls calls() {
     requireOpen();
-    return Calls.of(log);
+    return callsAccess().of(log);
   }
 
   /**

@@ -1,6 +1,6 @@
 package dev.cachette;
 
-import dev.cachette.calls.Log;
+import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.stub.Scopes;
 import java.time.Duration;
 import java.util.concurrent.atomic.AtomicInteger;

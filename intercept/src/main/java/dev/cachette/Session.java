@@ -1,9 +1,9 @@
 package dev.cachette;
 
+import static dev.cachette.internal.answer.AnswerAccess.answers;
 import static dev.cachette.internal.match.MatchAccess.access;
 
 import dev.cachette.answer.Answer;
-import dev.cachette.answer.Delivery;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.cassette.CassetteSettings;
@@ -11,6 +11,7 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.disk.CassetteName;
 import dev.cachette.internal.openapi.Described;
@@ -147,7 +148,8 @@ final class Session {
   private void reachable(List<StubRule> fresh) {
     if (interception != null
         && fresh.stream()
-            .anyMatch(it -> access().host(it.pattern()).filter(interception::isLocal).isPresent())) {
+            .anyMatch(
+                it -> access().host(it.pattern()).filter(interception::isLocal).isPresent())) {
       // Of the application's own port, there may be connections to the application.
       interception.endOldConnections();
     }
@@ -198,17 +200,21 @@ final class Session {
     }
   }
 
-  /** Returns an answer with the file read that it names. */
+  /** Returns an answer with its file read. */
   Answer ready(Answer answer) {
-    if (!(answer instanceof ResponseAnswer plain) || plain.delivery().source().isEmpty()) {
+    return answers().map(answer, this::read);
+  }
+
+  private Answer read(Answer answer) {
+    if (!(answer instanceof ResponseAnswer plain) || answers().delivery(plain).source().isEmpty()) {
       return answer;
     }
-    Delivery.Source source = plain.delivery().source().get();
-    if (plain.delivery().streamed()) {
+    Delivery.Source source = answers().delivery(plain).source().get();
+    if (answers().delivery(plain).streamed()) {
       resources.requireReadable(source);
       return plain;
     }
-    return plain.read(resources.read(source));
+    return answers().read(plain, resources.read(source));
   }
 
   StubSources stubSources(String... names) {

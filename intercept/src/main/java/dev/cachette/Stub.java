@@ -1,5 +1,7 @@
 package dev.cachette;
 
+import static dev.cachette.internal.calls.CallsAccess.callsAccess;
+
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.calls.CallGroup;
@@ -327,7 +329,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     StubRule finished = rule;
     return finished == null
         ? net.calls().matching("the stub " + draft.reference(), call -> false)
-        : net.calls().answeredBy(finished.reference(), finished.pattern());
+        : callsAccess().answeredBy(net.calls(), finished.reference(), finished.pattern());
   }
 
   /**

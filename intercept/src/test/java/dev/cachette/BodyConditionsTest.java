@@ -1,9 +1,7 @@
 package dev.cachette;
 
 import static dev.cachette.match.Bodies.containsJson;
-import static dev.cachette.match.Bodies.formField;
 import static dev.cachette.match.Bodies.graphql;
-import static dev.cachette.match.Bodies.jsonAt;
 import static dev.cachette.match.Bodies.jsonSchema;
 import static dev.cachette.match.Bodies.part;
 import static dev.cachette.match.Bodies.sameBytes;
@@ -11,7 +9,6 @@ import static dev.cachette.match.Bodies.sameJson;
 import static dev.cachette.match.Bodies.sameText;
 import static dev.cachette.match.Bodies.sameXml;
 import static dev.cachette.match.Bodies.soap;
-import static dev.cachette.match.Bodies.textBody;
 import static dev.cachette.match.Bodies.xpath;
 import static dev.cachette.match.Values.atMost;
 import static dev.cachette.match.Values.contains;

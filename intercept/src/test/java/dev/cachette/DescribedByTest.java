@@ -114,9 +114,7 @@ class DescribedByTest {
     assertEquals(501, response.statusCode());
     assertTrue(response.body().startsWith("No stub answers this call."), response.body());
     assertTrue(
-        response
-            .body()
-            .contains("The request also violates the API description: GET /pilots"));
+        response.body().contains("The request also violates the API description: GET /pilots"));
     assertTrue(response.body().contains("header x-desk"), response.body());
     assertThrows(AssertionError.class, net::reset);
   }

@@ -1,7 +1,6 @@
 package dev.cachette;
 
 import static dev.cachette.answer.Answers.status;
-import static dev.cachette.match.Bodies.textBody;
 import static dev.cachette.match.Conditions.allOf;
 import static dev.cachette.match.Conditions.anyOf;
 import static dev.cachette.match.Conditions.basic;

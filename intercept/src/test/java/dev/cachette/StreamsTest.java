@@ -128,7 +128,7 @@ class StreamsTest {
     Iterator<String> lines = lines(version).iterator();
     assertEquals("Kittiwake", lines.next());
 
-    feed.breakOff();
+    feed.abort();
 
     assertThrows(RuntimeException.class, lines::hasNext);
   }

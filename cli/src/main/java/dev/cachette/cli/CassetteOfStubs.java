@@ -1,5 +1,7 @@
 package dev.cachette.cli;
 
+import static dev.cachette.internal.answer.AnswerAccess.answers;
+
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.cassette.Exchange;
@@ -37,7 +39,7 @@ final class CassetteOfStubs {
         continue;
       }
       for (Answer answer : stub.answers()) {
-        if (answer instanceof ResponseAnswer plain && !plain.delivery().template()) {
+        if (answer instanceof ResponseAnswer plain && !answers().delivery(plain).template()) {
           exchanges.add(
               Exchange.answered(
                   start.plusSeconds(exchanges.size()),

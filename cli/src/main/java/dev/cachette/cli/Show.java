@@ -2,8 +2,8 @@ package dev.cachette.cli;
 
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.MediaType;
-import dev.cachette.internal.match.HostPattern;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.match.HostPattern;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;

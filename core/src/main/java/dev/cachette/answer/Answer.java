@@ -6,5 +6,15 @@ package dev.cachette.answer;
  *
  * <p>Answers are immutable values, safe to share between stubs and threads.
  */
-public sealed interface Answer
-    permits ResponseAnswer, ComputedAnswer, StreamAnswer, RealAnswer, Fault {}
+public sealed interface Answer permits Timed, ComputedAnswer, RepeatedAnswer {
+
+  /**
+   * Gives this answer several times in turn: {@code answer(json(queued).repeated(5), json(done))}.
+   *
+   * @param times 1 to 100,000
+   * @throws IllegalArgumentException if the number is out of range
+   */
+  default Answer repeated(int times) {
+    return RepeatedAnswer.of(this, times);
+  }
+}

@@ -2,6 +2,7 @@ package dev.cachette.answer;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.xml.Xml;
@@ -15,11 +16,12 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
- * Makes answers, for static import: {@code net.stub("GET
+ * Creates answers, for static import: {@code net.stub("GET
  * https://tides.example/v1/tides").answer(json("{\"high\": \"04:10\"}"))}.
  *
- * <p>Each has status 200 until {@link ResponseAnswer#status(int)} says otherwise. Every method
- * throws {@link IllegalArgumentException} where it is given null.
+ * <p>The status is 200, unless {@link ResponseAnswer#status(int)} sets another one; {@code
+ * status(404).json(...)} begins with the status. Every method throws {@link
+ * IllegalArgumentException} if an argument is null.
  */
 public final class Answers {
 
@@ -28,7 +30,7 @@ public final class Answers {
   private Answers() {}
 
   /**
-   * Returns a JSON text, sent as it is written, as {@code application/json}.
+   * Returns JSON text, sent unchanged as {@code application/json}.
    *
    * @throws IllegalArgumentException if the text is not valid JSON (RFC 8259); the message gives
    *     line and column
@@ -40,7 +42,7 @@ public final class Answers {
             problem -> {
               throw new IllegalArgumentException(
                   String.format(
-                      "json(text) was given a text that is not valid JSON, %s\nFix: correct it; "
+                      "json(text) was given text that is not valid JSON, %s\nFix: correct it; "
                           + "text(...) sends any text, with .header(\"content-type\", ...).",
                       problem));
             });
@@ -49,9 +51,10 @@ public final class Answers {
 
   /**
    * Returns an object written as JSON by Jackson, with every Jackson module on the class path.
+   * Dates and times are written as ISO 8601 strings.
    *
    * @param value a record, bean, collection, map, {@code JsonNode} or simple value
-   * @throws IllegalArgumentException if Jackson cannot write it; the cause is Jackson's own error
+   * @throws IllegalArgumentException if Jackson cannot write it; the cause is Jackson's error
    */
   public static ResponseAnswer json(Object value) {
     requireNonNull("json(value)", value);
@@ -59,7 +62,7 @@ public final class Answers {
   }
 
   /**
-   * Returns an object written as JSON by a mapper of one's own.
+   * Returns an object written as JSON by a given mapper.
    *
    * @throws IllegalArgumentException if the mapper cannot write it; the cause is Jackson's own
    *     error
@@ -71,7 +74,7 @@ public final class Answers {
   }
 
   /**
-   * Returns an XML text, sent as it is written, as {@code application/xml} in UTF-8.
+   * Returns XML text, sent unchanged as {@code application/xml} in UTF-8.
    *
    * @throws IllegalArgumentException if it is not well-formed; the message gives line and column
    */
@@ -81,33 +84,33 @@ public final class Answers {
       Xml.parse(text);
     } catch (Xml.MalformedXml malformed) {
       throw new IllegalArgumentException(
-          "xml(text) was given a text that is not well-formed XML, "
+          "xml(text) was given text that is not well-formed XML, "
               + malformed.getMessage()
-              + "\nFix: correct it; text(...) sends any text.",
+              + "\nFix: correct it, or send any text with text(...).",
           malformed);
     }
     return ResponseAnswer.of("application/xml" + UTF_8, Body.of(text));
   }
 
-  /** Returns a text, as {@code text/plain} in UTF-8. */
+  /** Returns text, as {@code text/plain} in UTF-8. */
   public static ResponseAnswer text(String text) {
     requireNonNull("text(text)", text);
     return ResponseAnswer.of("text/plain" + UTF_8, Body.of(text));
   }
 
-  /** Returns a page, as {@code text/html} in UTF-8. */
+  /** Returns an HTML page, as {@code text/html} in UTF-8. */
   public static ResponseAnswer html(String page) {
     requireNonNull("html(page)", page);
     return ResponseAnswer.of("text/html" + UTF_8, Body.of(page));
   }
 
-  /** Bytes, as {@code application/octet-stream}. */
+  /** Returns bytes, as {@code application/octet-stream}. */
   public static ResponseAnswer bytes(byte[] bytes) {
     requireNonNull("bytes(bytes)", bytes);
     return ResponseAnswer.of("application/octet-stream", Body.of(bytes));
   }
 
-  /** Fields in the order of the map, URL-encoded, as OAuth services answer some requests. */
+  /** Returns a URL-encoded form, with fields in the order of the map. */
   public static ResponseAnswer form(Map<String, String> fields) {
     requireNonNull("form(fields)", fields);
     String text =
@@ -120,10 +123,10 @@ public final class Answers {
   }
 
   /**
-   * Returns the content of a file, read when the stub is given this answer; its content type
-   * follows from the ending of its name.
+   * Returns the content of a file, read when the answer is given to a stub. Its content type
+   * follows from the file name extension.
    *
-   * @param path the path of the file, from the working directory if it is relative
+   * @param path the path of the file, relative to the working directory
    */
   public static ResponseAnswer file(String path) {
     requireNonNull("file(path)", path);
@@ -131,8 +134,8 @@ public final class Answers {
   }
 
   /**
-   * Returns the content of a resource on the class path, read when the stub is given this answer;
-   * its content type follows from the ending of its name.
+   * Returns the content of a resource on the class path, read when the answer is given to a stub.
+   * Its content type follows from the file name extension.
    *
    * @param name the name of the resource from the root: {@code harbour/tides.json}
    */
@@ -142,10 +145,10 @@ public final class Answers {
   }
 
   /**
-   * Returns a status with no body and no header.
+   * Returns a status without body and headers.
    *
    * @param code 200 to 599
-   * @throws IllegalArgumentException if the code is another
+   * @throws IllegalArgumentException if the code is out of range
    */
   public static ResponseAnswer status(int code) {
     return ResponseAnswer.of(code);
@@ -155,7 +158,7 @@ public final class Answers {
    * Returns a problem (RFC 9457), as {@code application/problem+json}.
    *
    * @param status the status of the response, which the problem repeats
-   * @param title what went wrong, in a few words
+   * @param title a short summary of the problem
    */
   public static ResponseAnswer problem(int status, String title) {
     return problem(status, title, Map.of());
@@ -177,16 +180,16 @@ public final class Answers {
         .status(status);
   }
 
-  /** Returns a redirect with status 302; {@code .status(308)} keeps method and body. */
+  /** Returns a redirect with status 302; {@code .status(308)} preserves method and body. */
   public static ResponseAnswer redirect(String location) {
     requireNonNull("redirect(location)", location);
     return status(302).header("location", location);
   }
 
   /**
-   * Returns what a function makes of the request. It runs on a thread of its own, and may take its
-   * time or call other services. What it throws is the failure of the test, whatever the code under
-   * test does with the response (a 500 that names the error).
+   * Returns what a function computes from the request. It runs on a thread of its own, and may
+   * block or call other services. An exception that it throws fails the test, whatever the code
+   * under test does with the response (a 500 that names the error).
    */
   public static ComputedAnswer computed(Function<Received, Answer> function) {
     requireNonNull("computed(function)", function);
@@ -194,25 +197,26 @@ public final class Answers {
   }
 
   /**
-   * Returns a text with expressions that are filled from the request:
+   * Returns text with expressions that are filled from the request:
    *
    * <ul>
    *   <li>{@code ${path.station}}, {@code ${query.day}}, {@code ${header.x-desk}}, {@code
    *       ${cookie.desk}}, {@code ${form.vessel}}: the first value of that name;
    *   <li>{@code ${json./vessel/name}}, {@code ${json.$.vessel.name}}: a place in a JSON body;
    *   <li>{@code ${method}}, {@code ${url}}, {@code ${host}}, {@code ${body}};
-   *   <li>{@code ${count}}: which call of this stub it is, from 1; {@code ${counter.bookings}}: one
-   *       more at each use, from 1, for all stubs of the test;
-   *   <li>{@code ${random.uuid}}, {@code ${random.1..100}}: by the seed of the settings;
-   *   <li>{@code ${now}}, {@code ${now+PT2H}}, {@code ${today}}, {@code ${today+P1D}}: by the clock
-   *       of the settings, in UTC, as ISO 8601.
+   *   <li>{@code ${count}}: the number of this call of the stub, from 1; {@code
+   *       ${counter.bookings}}: a counter from 1, shared by all stubs of the test;
+   *   <li>{@code ${random.uuid}}, {@code ${random.1..100}}: random values, by the seed of the
+   *       settings;
+   *   <li>{@code ${now}}, {@code ${now+PT2H}}, {@code ${today}}, {@code ${today+P1D}}: by the
+   *       session's clock, in UTC, as ISO 8601.
    * </ul>
    *
-   * {@code ${query.day:-2031-04-02}} has a default; without one, a value that is not there fails
-   * the test. In JSON and XML, values are escaped. {@code $${...}} is not filled.
+   * {@code ${query.day:-2031-04-02}} has a default; without one, a missing value fails the test. In
+   * JSON and XML, values are escaped. {@code $${...}} is sent literally.
    *
    * @param mediaType the content type: {@code application/json}
-   * @throws IllegalArgumentException if an expression is none of these; the message says which
+   * @throws IllegalArgumentException if an expression is unknown; the message names it
    */
   public static ResponseAnswer template(String mediaType, String text) {
     requireNonNull("template(mediaType, text)", mediaType);
@@ -222,17 +226,17 @@ public final class Answers {
 
   /**
    * Returns a body of no known length, sent piece by piece: each piece a chunk or DATA frame of its
-   * own. {@code .pausing(duration)} waits between them.
+   * own. {@code .pausing(duration)} pauses between them.
    *
    * @param mediaType the content type: {@code application/x-ndjson}
-   * @param pieces texts, sent in UTF-8; at least one
+   * @param pieces text, sent in UTF-8; at least one
    */
   public static StreamAnswer stream(String mediaType, String... pieces) {
     requireNonNull("stream(mediaType, pieces)", mediaType);
     requireNonNull("stream(mediaType, pieces)", pieces);
     if (pieces.length == 0) {
       throw new IllegalArgumentException(
-          "stream(mediaType, pieces) was given no piece. Fix: give one, or a Feed.");
+          "stream(mediaType, pieces) needs at least one piece. Fix: pass one, or a Feed.");
     }
     List<Body> bodies = new ArrayList<>();
     for (String piece : pieces) {
@@ -254,7 +258,7 @@ public final class Answers {
     return StreamAnswer.of(mediaType, List.of(), Optional.of(feed));
   }
 
-  /** Server-Sent Events, one after the other; {@code .pausing(duration)} waits between them. */
+  /** Returns Server-Sent Events (WHATWG HTML); {@code .pausing(duration)} pauses between them. */
   public static StreamAnswer events(Event... events) {
     requireNonNull("events(events)", events);
     String[] texts = new String[events.length];
@@ -266,10 +270,10 @@ public final class Answers {
   }
 
   /**
-   * Returns what the real service answers: Cachette calls the destination that the caller meant,
-   * with the same method, URL, headers and body, directly and over HTTP/1.1 with the JVM's trust
-   * store, and does not follow redirects. If it cannot be reached, the caller sees its connection
-   * fail in the same way.
+   * Returns the answer of the real service: Cachette calls the intended destination with the same
+   * method, URL, headers and body, in the HTTP version of the caller, with the JVM's trust store
+   * and proxy settings, and does not follow redirects. If the service cannot be reached, the
+   * caller's connection fails in the same way.
    */
   public static RealAnswer realService() {
     return new RealAnswer();

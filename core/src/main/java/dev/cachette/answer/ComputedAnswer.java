@@ -3,12 +3,18 @@ package dev.cachette.answer;
 import dev.cachette.match.Received;
 import java.util.function.Function;
 
-/**
- * An answer that a function computes from the request. Created by {@link Answers#computed}.
- *
- * @param function computes the answer; called once for each call, by several threads
- */
-public record ComputedAnswer(Function<Received, Answer> function) implements Answer {
+/** An answer that a function computes from the request. Created by {@link Answers#computed}. */
+public final class ComputedAnswer implements Answer {
+
+  private final Function<Received, Answer> function;
+
+  ComputedAnswer(Function<Received, Answer> function) {
+    this.function = function;
+  }
+
+  Function<Received, Answer> function() {
+    return function;
+  }
 
   /** Returns a short description. */
   @Override

@@ -1,6 +1,7 @@
 package dev.cachette.answer;
 
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.Timing;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -8,7 +9,7 @@ import java.util.Optional;
  * A failure of network, TLS or protocol, as an answer. Created by {@link Faults}. Every modifier
  * returns a new fault.
  */
-public final class Fault implements Answer, Timed<Fault> {
+public final class Fault extends Timed<Fault> {
 
   /** The kinds of faults, in the order in which a call can encounter them. */
   public enum Kind {
@@ -117,17 +118,17 @@ public final class Fault implements Answer, Timed<Fault> {
   }
 
   /** Returns the number of bytes of the body that are sent before the fault. */
-  public int bytes() {
+  int bytes() {
     return bytes;
   }
 
   /** Returns the bytes that are sent, which are not HTTP. */
-  public Body raw() {
+  Body raw() {
     return raw;
   }
 
   @Override
-  public Timing timing() {
+  Timing timing() {
     return timing;
   }
 
@@ -137,7 +138,7 @@ public final class Fault implements Answer, Timed<Fault> {
    * @throws IllegalStateException if it happens before there is a request that could be held
    */
   @Override
-  public Fault timed(Timing other) {
+  Fault timed(Timing other) {
     if (kind.stage().isEarly()) {
       throw new IllegalStateException(
           String.format(

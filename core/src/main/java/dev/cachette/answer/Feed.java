@@ -1,6 +1,7 @@
 package dev.cachette.answer;
 
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.FeedReader;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -21,7 +22,7 @@ import java.util.List;
 public final class Feed {
 
   private final List<Body> pieces = new ArrayList<>();
-  private final List<Reader> readers = new ArrayList<>();
+  private final List<FeedReader> readers = new ArrayList<>();
   private boolean ended;
   private boolean broken;
 
@@ -66,7 +67,7 @@ public final class Feed {
   }
 
   /** Aborts the body: its connection, or its HTTP/2 stream, is reset. */
-  public void breakOff() {
+  public void abort() {
     finish(true);
   }
 
@@ -75,26 +76,12 @@ public final class Feed {
     return readers.size();
   }
 
-  /** Receives the pieces; called under the feed's lock, so it must not block. */
-  public interface Reader {
-
-    /** Called with the next piece. */
-    void piece(Body piece);
-
-    /**
-     * Called at the end.
-     *
-     * @param inOrder false if the body is aborted
-     */
-    void end(boolean inOrder);
-  }
-
   /**
    * Sends a reader everything sent so far, and what is sent from now on.
    *
    * @return ends the subscription
    */
-  public synchronized Runnable read(Reader reader) {
+  synchronized Runnable read(FeedReader reader) {
     pieces.forEach(reader::piece);
     if (ended) {
       reader.end(!broken);
@@ -123,7 +110,7 @@ public final class Feed {
     }
   }
 
-  private synchronized void leave(Reader reader) {
+  private synchronized void leave(FeedReader reader) {
     readers.remove(reader);
   }
 

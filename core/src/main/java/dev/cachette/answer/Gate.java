@@ -68,7 +68,7 @@ public final class Gate {
    *
    * @return cancels the action, unless it has run
    */
-  public Runnable pass(Runnable action) {
+  Runnable pass(Runnable action) {
     synchronized (this) {
       if (!open) {
         held.add(action);

@@ -1,24 +1,25 @@
 package dev.cachette.answer;
 
+import dev.cachette.internal.answer.Timing;
 import java.util.function.UnaryOperator;
 
 /**
  * The answer of the real service, which is called with the request as the code under test made it.
  * Created by {@link Answers#realService()}. Every modifier returns a new answer.
  */
-public final class RealAnswer implements Answer, Timed<RealAnswer> {
+public final class RealAnswer extends Timed<RealAnswer> {
 
   private static final UnaryOperator<ResponseAnswer> NONE = real -> real;
 
-  private final UnaryOperator<ResponseAnswer> alteration;
+  private final UnaryOperator<ResponseAnswer> transformation;
   private final Timing timing;
 
   RealAnswer() {
     this(NONE, Timing.AT_ONCE);
   }
 
-  private RealAnswer(UnaryOperator<ResponseAnswer> alteration, Timing timing) {
-    this.alteration = alteration;
+  private RealAnswer(UnaryOperator<ResponseAnswer> transformation, Timing timing) {
+    this.transformation = transformation;
     this.timing = timing;
   }
 
@@ -31,27 +32,27 @@ public final class RealAnswer implements Answer, Timed<RealAnswer> {
     if (function == null) {
       throw new IllegalArgumentException("transformed(function) was given null.");
     }
-    return new RealAnswer(real -> function.apply(alteration.apply(real)), timing);
+    return new RealAnswer(real -> function.apply(transformation.apply(real)), timing);
   }
 
   /** Returns true if the response of the service is transformed. */
-  public boolean isAltered() {
-    return alteration != NONE;
+  boolean isTransformed() {
+    return transformation != NONE;
   }
 
   /** Returns the function that transforms the response of the service. */
-  public UnaryOperator<ResponseAnswer> alteration() {
-    return alteration;
+  UnaryOperator<ResponseAnswer> transformation() {
+    return transformation;
   }
 
   @Override
-  public Timing timing() {
+  Timing timing() {
     return timing;
   }
 
   @Override
-  public RealAnswer timed(Timing other) {
-    return new RealAnswer(alteration, other);
+  RealAnswer timed(Timing other) {
+    return new RealAnswer(transformation, other);
   }
 
   /** Returns a short description. */

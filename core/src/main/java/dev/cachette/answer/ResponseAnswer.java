@@ -1,18 +1,23 @@
 package dev.cachette.answer;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.NullNode;
-import dev.cachette.answer.Delivery.Encoding;
 import dev.cachette.http.Body;
+import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
+import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.answer.Delivery.Encoding;
+import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.JsonReplacement;
 import dev.cachette.internal.render.Template;
 import java.nio.charset.Charset;
 import java.util.Arrays;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -25,7 +30,7 @@ import org.jspecify.annotations.Nullable;
  * or 412 (RFC 9110 section 13). A HEAD request without a stub of its own gets the answer to GET,
  * without the body.
  */
-public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
+public final class ResponseAnswer extends Timed<ResponseAnswer> {
 
   private static final Set<String> FOLLOW_FROM_BODY =
       Set.of("content-length", "transfer-encoding", "trailer");
@@ -84,8 +89,7 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
       throw new IllegalArgumentException(
           "The status of a response is 200 to 599, not " + code + ".");
     }
-    boolean contentless = code == 204 || code == 205 || code == 304;
-    if (contentless && (!response.body().isEmpty() || delivery.source().isPresent())) {
+    if (isContentless(code) && (!response.body().isEmpty() || delivery.source().isPresent())) {
       throw new IllegalArgumentException(
           String.format(
               "A response with status %d has no content, but this answer has %s. Fix: begin with"
@@ -93,6 +97,126 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
               code, delivery.source().isPresent() ? "a file" : response.body(), code));
     }
     return with(new Response(code, response.headers(), response.body(), response.trailers()));
+  }
+
+  /**
+   * Returns this answer with a value written as JSON, see {@link Answers#json(Object)}: {@code
+   * status(404).json(problem)}.
+   *
+   * @throws IllegalArgumentException if the value cannot be written
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer json(Object value) {
+    return content(Answers.json(value));
+  }
+
+  /**
+   * Returns this answer with a value written as JSON by a given mapper.
+   *
+   * @throws IllegalArgumentException if the mapper cannot write the value
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer json(Object value, ObjectMapper mapper) {
+    return content(Answers.json(value, mapper));
+  }
+
+  /**
+   * Returns this answer with XML, see {@link Answers#xml}.
+   *
+   * @throws IllegalArgumentException if it is not well-formed
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer xml(String text) {
+    return content(Answers.xml(text));
+  }
+
+  /**
+   * Returns this answer with text, see {@link Answers#text}.
+   *
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer text(String text) {
+    return content(Answers.text(text));
+  }
+
+  /**
+   * Returns this answer with an HTML page, see {@link Answers#html}.
+   *
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer html(String page) {
+    return content(Answers.html(page));
+  }
+
+  /**
+   * Returns this answer with bytes, see {@link Answers#bytes}.
+   *
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer bytes(byte[] bytes) {
+    return content(Answers.bytes(bytes));
+  }
+
+  /**
+   * Returns this answer with a URL-encoded form, see {@link Answers#form}.
+   *
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer form(Map<String, String> fields) {
+    return content(Answers.form(fields));
+  }
+
+  /**
+   * Returns this answer with the content of a file, see {@link Answers#file}.
+   *
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer file(String path) {
+    return content(Answers.file(path));
+  }
+
+  /**
+   * Returns this answer with the content of a resource, see {@link Answers#classpath}.
+   *
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer classpath(String name) {
+    return content(Answers.classpath(name));
+  }
+
+  /**
+   * Returns this answer with a template, see {@link Answers#template}.
+   *
+   * @throws IllegalArgumentException if an expression is unknown; the message names it
+   * @throws IllegalStateException if this answer has content, or a status without content
+   */
+  public ResponseAnswer template(String mediaType, String text) {
+    return content(Answers.template(mediaType, text));
+  }
+
+  /** Headers that were set before, such as another content type, are kept. */
+  private ResponseAnswer content(ResponseAnswer content) {
+    if (!response.body().isEmpty() || delivery.source().isPresent()) {
+      throw new IllegalStateException(
+          "This answer has content already: " + this + ". Fix: give it one content.");
+    }
+    if (isContentless(response.status())) {
+      throw new IllegalStateException(
+          "A response with status " + response.status() + " has no content. Fix: remove it.");
+    }
+    Headers headers = content.response.headers();
+    for (String name : response.headers().stream().map(Header::name).distinct().toList()) {
+      headers = headers.with(name, response.headers().all(name).toArray(String[]::new));
+    }
+    Delivery prepared = delivery.from(content.delivery.source());
+    return new ResponseAnswer(
+        new Response(response.status(), headers, content.response.body(), response.trailers()),
+        content.delivery.template() ? prepared.asTemplate() : prepared,
+        timing);
+  }
+
+  private static boolean isContentless(int status) {
+    return status == 204 || status == 205 || status == 304;
   }
 
   /**
@@ -277,12 +401,12 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   /** Returns how it is prepared for a request. */
-  public Delivery delivery() {
+  Delivery delivery() {
     return delivery;
   }
 
   /** Returns this answer with the content of its file. */
-  public ResponseAnswer read(Body content) {
+  ResponseAnswer read(Body content) {
     ResponseAnswer read =
         new ResponseAnswer(
             new Response(response.status(), response.headers(), content, response.trailers()),
@@ -292,12 +416,12 @@ public final class ResponseAnswer implements Answer, Timed<ResponseAnswer> {
   }
 
   @Override
-  public Timing timing() {
+  Timing timing() {
     return timing;
   }
 
   @Override
-  public ResponseAnswer timed(Timing other) {
+  ResponseAnswer timed(Timing other) {
     return new ResponseAnswer(response, delivery, other);
   }
 

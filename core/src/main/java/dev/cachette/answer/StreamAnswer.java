@@ -3,6 +3,8 @@ package dev.cachette.answer;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
+import dev.cachette.internal.answer.Span;
+import dev.cachette.internal.answer.Timing;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -12,7 +14,7 @@ import java.util.Optional;
  * 9112 section 7.1), as DATA frames in HTTP/2. Created by {@link Answers#stream} and {@link
  * Answers#events}. Every modifier returns a new answer.
  */
-public final class StreamAnswer implements Answer, Timed<StreamAnswer> {
+public final class StreamAnswer extends Timed<StreamAnswer> {
 
   private final Response head;
   private final List<Body> pieces;
@@ -57,27 +59,27 @@ public final class StreamAnswer implements Answer, Timed<StreamAnswer> {
   }
 
   /** Returns status and headers. */
-  public Response head() {
+  Response head() {
     return head;
   }
 
   /** Returns the pieces that are sent first. */
-  public List<Body> pieces() {
+  List<Body> pieces() {
     return pieces;
   }
 
   /** Returns the feed that sends the rest, if there is one. */
-  public Optional<Feed> feed() {
+  Optional<Feed> feed() {
     return feed;
   }
 
   @Override
-  public Timing timing() {
+  Timing timing() {
     return timing;
   }
 
   @Override
-  public StreamAnswer timed(Timing other) {
+  StreamAnswer timed(Timing other) {
     return new StreamAnswer(head, pieces, feed, other);
   }
 

@@ -1,5 +1,7 @@
 package dev.cachette.answer;
 
+import dev.cachette.internal.answer.Span;
+import dev.cachette.internal.answer.Timing;
 import java.time.Duration;
 
 /**
@@ -12,31 +14,34 @@ import java.time.Duration;
  *
  * @param <T> the type of the answer
  */
-public interface Timed<T> {
+public abstract sealed class Timed<T extends Timed<T>> implements Answer
+    permits ResponseAnswer, StreamAnswer, RealAnswer, Fault {
+
+  Timed() {}
 
   /** Returns the timing; {@link Timing#AT_ONCE} by default. */
-  Timing timing();
+  abstract Timing timing();
 
   /** Returns the same answer with another timing. */
-  T timed(Timing timing);
+  abstract T timed(Timing timing);
 
   /** Delays the answer. */
-  default T delayed(Duration delay) {
+  public final T delayed(Duration delay) {
     return timed(timing().before(Span.of(delay)));
   }
 
   /** Delays the answer for a random time between the shortest and the longest, both included. */
-  default T delayed(Duration least, Duration most) {
+  public final T delayed(Duration least, Duration most) {
     return timed(timing().before(new Span(least, most)));
   }
 
   /** Pauses between the headers and the body. */
-  default T pausedBeforeBody(Duration pause) {
+  public final T pausedBeforeBody(Duration pause) {
     return timed(timing().beforeBody(Span.of(pause)));
   }
 
   /** As {@link #pausedBeforeBody(Duration)}, for a random time. */
-  default T pausedBeforeBody(Duration least, Duration most) {
+  public final T pausedBeforeBody(Duration least, Duration most) {
     return timed(timing().beforeBody(new Span(least, most)));
   }
 
@@ -45,24 +50,24 @@ public interface Timed<T> {
    *
    * @param pause the pause between two pieces
    */
-  default T inPieces(int count, Duration pause) {
+  public final T inPieces(int count, Duration pause) {
     return timed(timing().pieces(count, Span.of(pause)));
   }
 
   /** As {@link #inPieces(int, Duration)}, with random pauses. */
-  default T inPieces(int count, Duration least, Duration most) {
+  public final T inPieces(int count, Duration least, Duration most) {
     return timed(timing().pieces(count, new Span(least, most)));
   }
 
   /** Sends the body at this many bytes per second. */
-  default T atRate(long bytesPerSecond) {
+  public final T atRate(long bytesPerSecond) {
     return timed(timing().rate(bytesPerSecond));
   }
 
   /**
    * Holds the answer until the test opens the gate. If there are several gates, all must be open.
    */
-  default T heldBy(Gate gate) {
+  public final T heldBy(Gate gate) {
     return timed(timing().behind(gate));
   }
 }

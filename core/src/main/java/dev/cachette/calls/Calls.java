@@ -1,5 +1,6 @@
 package dev.cachette.calls;
 
+import dev.cachette.internal.calls.Log;
 import dev.cachette.match.Condition;
 import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
@@ -32,7 +33,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
   }
 
   /** Returns all calls of a log. */
-  public static Calls of(Log log) {
+  static Calls of(Log log) {
     return new Calls(log, Selection.everything());
   }
 
@@ -61,7 +62,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    * Returns those of these calls that a stub answered; its pattern explains why others are not
    * included.
    */
-  public Calls answeredBy(StubReference stub, RequestPattern pattern) {
+  Calls answeredBy(StubReference stub, RequestPattern pattern) {
     return new Calls(log, selection.and(Selection.answeredBy(stub, pattern)));
   }
 
@@ -76,6 +77,16 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
   /** Returns these calls and those that match a request line. */
   public Calls or(String requestLine) {
     return new Calls(log, selection.or(Selection.fitting(RequestPattern.of(requestLine))));
+  }
+
+  /** Returns the number of calls so far, as far as the log holds them. */
+  public int count() {
+    return list().size();
+  }
+
+  /** Returns true if there are no calls so far, as far as the log holds them. */
+  public boolean isEmpty() {
+    return list().isEmpty();
   }
 
   /**

@@ -2,11 +2,12 @@ package dev.cachette.calls;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
+import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.match.Verdict;
 import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
-import dev.cachette.internal.match.Verdict;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;

@@ -1,5 +1,6 @@
 package dev.cachette.calls;
 
+import dev.cachette.internal.calls.Log;
 import org.opentest4j.AssertionFailedError;
 
 /** The failure of an assertion that cannot be decided because calls were dropped from the log. */

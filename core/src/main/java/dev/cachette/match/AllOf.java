@@ -14,8 +14,7 @@ record AllOf(List<Condition> conditions) implements Condition, StubForm {
 
   @Override
   public Optional<JsonNode> written() {
-    return StubNodes.member(
-        "allOf", StubNodes.all(conditions.stream().map(StubForm::of).toList()));
+    return StubNodes.member("allOf", StubNodes.all(conditions.stream().map(StubForm::of).toList()));
   }
 
   @Override

@@ -1,6 +1,5 @@
 package dev.cachette.match;
 
-import dev.cachette.internal.content.Content;
 import static dev.cachette.match.Arguments.given;
 import static dev.cachette.match.Arguments.named;
 
@@ -53,9 +52,7 @@ public final class Bodies {
     return new JsonBody(JsonComparison.same(tree("sameJson(value)", value)));
   }
 
-  /**
-   * Matches JSON with these members and values, and possibly others. Arrays are compared whole.
-   */
+  /** Matches JSON with these members and values, and possibly others. Arrays are compared whole. */
   public static JsonBody containsJson(String text) {
     return new JsonBody(JsonComparison.containing(tree("containsJson(text)", text)));
   }
@@ -106,7 +103,9 @@ public final class Bodies {
     }
   }
 
-  /** Matches XML with a value that meets a condition, by an XPath 1.0 expression without prefixes. */
+  /**
+   * Matches XML with a value that meets a condition, by an XPath 1.0 expression without prefixes.
+   */
   public static BodyCondition xpath(String expression, ValueCondition value) {
     return xpath(expression, value, Map.of());
   }
@@ -130,7 +129,8 @@ public final class Bodies {
 
   /** Matches URL-encoded forms with a field that meets a condition. */
   public static BodyCondition formField(String field, ValueCondition value) {
-    return new FormField(named("formField(field, value)", field), given("formField(field, value)", value));
+    return new FormField(
+        named("formField(field, value)", field), given("formField(field, value)", value));
   }
 
   /** Matches URL-encoded forms with a field of this value. */

@@ -1,6 +1,5 @@
 package dev.cachette.match;
 
-
 /**
  * A condition that a request must meet. Created by {@link Conditions} and {@link Bodies}, or
  * implemented by you.

@@ -120,7 +120,8 @@ public final class Conditions {
    */
   public static Condition requestSatisfies(String name, Predicate<Request> predicate) {
     return new OwnCondition(
-        named("requestSatisfies(name, predicate)", name), given("requestSatisfies(name, predicate)", predicate));
+        named("requestSatisfies(name, predicate)", name),
+        given("requestSatisfies(name, predicate)", predicate));
   }
 
   /**

@@ -1,9 +1,9 @@
 package dev.cachette.match;
 
-import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Secrets;

@@ -1,7 +1,7 @@
 package dev.cachette.match;
 
-import dev.cachette.internal.content.Reading;
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.graphql.GraphQlOperation;
 import dev.cachette.internal.graphql.GraphQlRequests;
 import dev.cachette.internal.json.JsonQuery;

@@ -1,9 +1,9 @@
 package dev.cachette.match;
 
-import dev.cachette.internal.content.Reading;
-import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.JsonQuery;

@@ -35,7 +35,9 @@ final class PlainValue {
       return flag(flag);
     }
     Instant instant = instant(value);
-    return instant == null ? written(Json.tree(Json.write(what, value, Json.mapper()))) : Values.sameInstant(instant);
+    return instant == null
+        ? written(Json.tree(Json.write(what, value, Json.mapper())))
+        : Values.sameInstant(instant);
   }
 
   /**
@@ -55,9 +57,10 @@ final class PlainValue {
     if (!single) {
       throw new IllegalArgumentException(
           String.format(
-              "%s needs a single value or a condition, not an object of %s.%nFix: list(...) and "
-                  + "inAnyOrder(...) match several values, oneOf(...) one of several.",
-              what, value.getClass()).replace("\r\n", "\n"));
+                  "%s needs a single value or a condition, not an object of %s.%nFix: list(...) and"
+                      + " inAnyOrder(...) match several values, oneOf(...) one of several.",
+                  what, value.getClass())
+              .replace("\r\n", "\n"));
     }
     return condition(what, value);
   }

@@ -1,7 +1,7 @@
 package dev.cachette.match;
 
-import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.StubNodes;
 import java.util.Arrays;
 import java.util.Base64;

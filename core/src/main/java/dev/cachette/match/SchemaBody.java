@@ -1,8 +1,8 @@
 package dev.cachette.match;
 
-import dev.cachette.internal.content.Reading;
-import dev.cachette.internal.content.Content;
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.JsonSchemas;
 import dev.cachette.internal.json.StubNodes;
 import java.util.List;

@@ -1,8 +1,8 @@
 package dev.cachette.match;
 
-import dev.cachette.internal.content.Reading;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Parameters;
+import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.xml.SoapEnvelope;
 import java.util.List;

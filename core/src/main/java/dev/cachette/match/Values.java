@@ -215,7 +215,8 @@ public final class Values {
     BigDecimal low = decimal("between(least, most)", least);
     BigDecimal high = decimal("between(least, most)", most);
     if (low.compareTo(high) > 0) {
-      throw new IllegalArgumentException("between(" + low + ", " + high + ") matches no number. Fix: give the smaller one first.");
+      throw new IllegalArgumentException(
+          "between(" + low + ", " + high + ") matches no number. Fix: give the smaller one first.");
     }
     return new NumberCondition(
         "a number from " + low.toPlainString() + " to " + high.toPlainString(),
@@ -224,7 +225,8 @@ public final class Values {
   }
 
   /**
-   * Matches date-times with an offset (ISO 8601, or the format of HTTP headers) before this instant.
+   * Matches date-times with an offset (ISO 8601, or the format of HTTP headers) before this
+   * instant.
    */
   public static ValueCondition before(Instant instant) {
     given("before(instant)", instant);

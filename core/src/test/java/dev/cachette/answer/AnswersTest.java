@@ -66,16 +66,21 @@ class AnswersTest {
         Map.entry("json(value) must not be null", () -> json((Object) null)),
         Map.entry("not valid JSON, it is empty", () -> json("")),
         Map.entry("not valid JSON, line 2, column 5: Unexpected", () -> json("{\n\"a\" }")),
-        Map.entry("not valid JSON, line 1, column 4: unexpected content after the end", () -> json("{} {}")),
+        Map.entry(
+            "not valid JSON, line 1, column 4: unexpected content after the end",
+            () -> json("{} {}")),
         Map.entry("Jackson rejected an object of class", () -> json(new Unwritable())),
         Map.entry("text(text) must not be null", () -> text(null)),
         Map.entry("bytes(bytes) must not be null", () -> bytes(null)),
         Map.entry("The status of a response is 200 to 599, not 99", () -> status(99)),
         Map.entry("status 204 has no content", () -> text("hi").status(204)),
         Map.entry("\"via\" needs a value", () -> status(200).header("via")),
-        Map.entry("\"content-length\" is derived from the body", () -> text("").header("content-length", "1")),
+        Map.entry(
+            "\"content-length\" is derived from the body",
+            () -> text("").header("content-length", "1")),
         Map.entry("must not contain a line break", () -> text("").header("via", "a\r\nb")),
-        Map.entry("\"a b\" has another character at position 2", () -> text("").header("a b", "c")));
+        Map.entry(
+            "\"a b\" has another character at position 2", () -> text("").header("a b", "c")));
   }
 
   @ParameterizedTest

@@ -5,7 +5,6 @@ import static dev.cachette.answer.Answers.template;
 import static dev.cachette.match.Bodies.part;
 import static dev.cachette.match.Bodies.sameText;
 import static dev.cachette.match.Bodies.soap;
-import static dev.cachette.match.Bodies.textBody;
 import static dev.cachette.match.Bodies.xpath;
 import static dev.cachette.match.Values.atMost;
 import static dev.cachette.match.Values.endsWith;

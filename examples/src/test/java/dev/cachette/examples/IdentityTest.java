@@ -2,7 +2,6 @@ package dev.cachette.examples;
 
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.problem;
-import static dev.cachette.match.Bodies.formField;
 import static dev.cachette.match.Values.is;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;

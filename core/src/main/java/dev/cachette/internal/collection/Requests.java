@@ -1,9 +1,9 @@
 package dev.cachette.internal.collection;
 
-import static dev.cachette.internal.match.MatchAccess.access;
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.problem;
 import static dev.cachette.answer.Answers.status;
+import static dev.cachette.internal.match.MatchAccess.access;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;

@@ -4,8 +4,8 @@ import static dev.cachette.internal.match.MatchAccess.access;
 
 import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
-import dev.cachette.match.Check;
 import dev.cachette.internal.match.Verdict;
+import dev.cachette.match.Check;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;

@@ -72,7 +72,8 @@ final class FixSuggestions {
   private String ofValue(Check miss) {
     Difference first = miss.differences().get(0);
     if (first.isMissing()) {
-      return String.format("send %s, or remove it from the stub.", MissReason.place(access().name(miss)));
+      return String.format(
+          "send %s, or remove it from the stub.", MissReason.place(access().name(miss)));
     }
     String actual = first.actual();
     boolean value = miss.condition().startsWith("json ");

@@ -9,6 +9,7 @@ import com.fasterxml.jackson.core.PrettyPrinter;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import java.io.IOException;
@@ -28,7 +29,10 @@ public final class Json {
 
   private Json() {}
 
-  /** Returns the default mapper, with every Jackson module on the class path. */
+  /**
+   * Returns the default mapper, with every Jackson module on the class path. It writes dates and
+   * times as ISO 8601 strings.
+   */
   public static ObjectMapper mapper() {
     return Default.MAPPER;
   }
@@ -149,10 +153,19 @@ public final class Json {
 
   /** Finding modules takes milliseconds, so it waits until a mapper is needed. */
   private static final class Default {
-    static final ObjectMapper MAPPER =
-        JsonMapper.builder()
-            .findAndAddModules()
-            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
-            .build();
+    static final ObjectMapper MAPPER = mapper();
+
+    private static ObjectMapper mapper() {
+      JsonMapper.Builder builder = JsonMapper.builder();
+      if (JavaTime.isNeeded(Json.class.getClassLoader())) {
+        builder.addModule(new JavaTime());
+      }
+      return builder
+          .findAndAddModules()
+          .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
+          .disable(SerializationFeature.WRITE_DURATIONS_AS_TIMESTAMPS)
+          .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+          .build();
+    }
   }
 }

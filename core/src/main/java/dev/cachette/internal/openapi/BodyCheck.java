@@ -1,8 +1,8 @@
 package dev.cachette.internal.openapi;
 
 import dev.cachette.http.MediaType;
-import dev.cachette.match.Check;
 import dev.cachette.internal.content.Content;
+import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import java.util.List;
 import java.util.Optional;

@@ -6,11 +6,11 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Multipart;
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.content.Part;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.content.Content;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 

@@ -1,8 +1,8 @@
 package dev.cachette.internal.openapi;
 
 import dev.cachette.http.Response;
-import dev.cachette.match.Check;
 import dev.cachette.internal.content.Content;
+import dev.cachette.match.Check;
 import dev.cachette.match.Difference;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,6 +1,7 @@
 package dev.cachette.internal.render;
 
-import dev.cachette.answer.Delivery;
+import static dev.cachette.internal.answer.AnswerAccess.answers;
+
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
@@ -8,6 +9,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.content.ContentEncoding;
 import dev.cachette.match.Received;
 import java.nio.charset.StandardCharsets;
@@ -29,7 +31,7 @@ public final class Rendering {
   public static Response of(
       ResponseAnswer answer, Received received, int count, TemplateState templateState) {
     Request request = received.request();
-    Delivery delivery = answer.delivery();
+    Delivery delivery = answers().delivery(answer);
     Response filled =
         delivery.template()
             ? filled(answer.response(), new TemplateValues(received, count, templateState))

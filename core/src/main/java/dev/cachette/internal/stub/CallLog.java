@@ -1,7 +1,7 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Call;
-import dev.cachette.calls.Log;
+import dev.cachette.internal.calls.Log;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;

@@ -112,7 +112,8 @@ public final class ConnectionRules {
   }
 
   private boolean isStubbed(String host, OptionalInt port) {
-    return scopes.ask(all -> rules(all).anyMatch(rule -> access().isFor(rule.pattern(), host, port)));
+    return scopes.ask(
+        all -> rules(all).anyMatch(rule -> access().isFor(rule.pattern(), host, port)));
   }
 
   /** Returns true if the next call to a host and port gets a fault before there is a request. */
@@ -120,7 +121,10 @@ public final class ConnectionRules {
     return early
         && scopes.ask(
             all ->
-                next(all, scopes.now(), rule -> access().mayReach(rule.pattern(), host, OptionalInt.of(port)))
+                next(
+                        all,
+                        scopes.now(),
+                        rule -> access().mayReach(rule.pattern(), host, OptionalInt.of(port)))
                     .isPresent());
   }
 
@@ -137,7 +141,8 @@ public final class ConnectionRules {
   /** Returns true if an active stub, cassette or API description names this host and port. */
   public boolean nameDestination(String host, int port) {
     return scopes.isDescribed(host, port)
-        || scopes.ask(all -> rules(all).anyMatch(rule -> access().names(rule.pattern(), host, port)))
+        || scopes.ask(
+            all -> rules(all).anyMatch(rule -> access().names(rule.pattern(), host, port)))
         || scopes.cassettes().stream().anyMatch(it -> it.names(host, port));
   }
 

@@ -1,7 +1,7 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Delivery;
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.Delivery;
 
 /** Reads the files of answers: core itself has no file access. */
 @FunctionalInterface

@@ -1,18 +1,20 @@
 package dev.cachette.internal.stub;
 
+import static dev.cachette.internal.answer.AnswerAccess.answers;
+
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.ComputedAnswer;
-import dev.cachette.answer.Delivery;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Faults;
 import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
-import dev.cachette.answer.Timing;
 import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
 import java.util.List;
@@ -241,7 +243,7 @@ public final class Exchange {
   private Answer computed(Answer answer) {
     Answer computed = answer;
     while (computed instanceof ComputedAnswer function) {
-      computed = function.function().apply(received);
+      computed = answers().function(function).apply(received);
       if (computed == null) {
         throw new IllegalStateException("the function of its computed answer returned null");
       }
@@ -250,7 +252,8 @@ public final class Exchange {
             "its computed answer is \"" + fault + "\", which happens before there is a request");
       }
     }
-    return computed;
+    // A repeated answer counts once here: each call computes its own.
+    return answers().expanded(computed).get(0);
   }
 
   private Reply reply(Selected won, Answer answer) {
@@ -259,36 +262,40 @@ public final class Exchange {
     }
     if (answer instanceof StreamAnswer stream) {
       return Reply.stream(
-          stream.head(),
-          stream.pieces(),
-          stream.feed(),
-          Schedule.of(stream.timing(), stream.pieces().size(), won.templateState()));
+          answers().head(stream),
+          answers().pieces(stream),
+          answers().feed(stream),
+          Schedule.of(
+              answers().timing(stream), answers().pieces(stream).size(), won.templateState()));
     }
     if (answer instanceof Fault fault) {
       return fault
           .answer()
-          .map(it -> whole(won, it.timed(fault.timing())).with(fault))
-          .orElseGet(() -> Reply.fault(fault, Schedule.of(fault.timing(), 1, won.templateState())));
+          .map(it -> whole(won, answers().timed(it, answers().timing(fault))).with(fault))
+          .orElseGet(
+              () ->
+                  Reply.fault(fault, Schedule.of(answers().timing(fault), 1, won.templateState())));
     }
-    return real((RealAnswer) answer, altered -> whole(won, altered));
+    return real((RealAnswer) answer, transformed -> whole(won, transformed));
   }
 
   private Reply whole(Selected won, ResponseAnswer answer) {
-    Optional<Delivery.Source> source = answer.delivery().source();
-    if (answer.delivery().streamed()) {
+    Optional<Delivery.Source> source = answers().delivery(answer).source();
+    if (answers().delivery(answer).streamed()) {
       // Streamed content is not rendered.
-      Schedule schedule = Schedule.of(answer.timing(), 1, won.templateState());
+      Schedule schedule = Schedule.of(answers().timing(answer), 1, won.templateState());
       return Reply.of(answer.response()).in(List.of(), schedule).from(source.orElseThrow());
     }
     ResponseAnswer read =
-        source.isPresent() ? answer.read(outside.reader().read(source.get())) : answer;
+        source.isPresent() ? answers().read(answer, outside.reader().read(source.get())) : answer;
     Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.templateState()));
-    if (answer.timing() == Timing.AT_ONCE) {
+    if (answers().timing(answer) == Timing.AT_ONCE) {
       return reply;
     }
     List<Body> pieces =
-        Schedule.split(reply.response().orElseThrow().body(), answer.timing().pieces());
-    return reply.in(pieces, Schedule.of(answer.timing(), pieces.size(), won.templateState()));
+        Schedule.split(reply.response().orElseThrow().body(), answers().timing(answer).pieces());
+    return reply.in(
+        pieces, Schedule.of(answers().timing(answer), pieces.size(), won.templateState()));
   }
 
   private Reply real(RealAnswer answer) {
@@ -303,11 +310,12 @@ public final class Exchange {
               .call(request(), arrival.carrier().protocol())
               .response()
               .orElseThrow();
-      ResponseAnswer altered = answer.alteration().apply(ResponseAnswer.of(response));
-      if (altered == null) {
+      ResponseAnswer transformed =
+          answers().transformation(answer).apply(ResponseAnswer.of(response));
+      if (transformed == null) {
         throw new IllegalStateException("the function of transformed(...) returned null");
       }
-      return ready.apply(altered.timed(answer.timing()));
+      return ready.apply(answers().timed(transformed, answers().timing(answer)));
     } catch (RealServiceFailed unreachable) {
       outside
           .warning()

@@ -1,10 +1,10 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Delivery;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Feed;
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
+import dev.cachette.internal.answer.Delivery;
 import java.util.List;
 import java.util.Optional;
 

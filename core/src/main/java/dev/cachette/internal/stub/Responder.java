@@ -117,7 +117,10 @@ public final class Responder {
     Request get = new Request("GET", head.uri(), head.headers(), head.body());
     return scopes
         .select(access().received(get))
-        .map(won -> new Scopes.Won(won.selected(), access().with(received, won.received().variables())));
+        .map(
+            won ->
+                new Scopes.Won(
+                    won.selected(), access().with(received, won.received().variables())));
   }
 
   private void note(Scopes.Arrival arrival, String summary, String explanation) {

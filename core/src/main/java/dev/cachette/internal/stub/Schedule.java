@@ -1,8 +1,8 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Gate;
-import dev.cachette.answer.Timing;
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.render.TemplateState;
 import java.time.Duration;
 import java.util.ArrayList;

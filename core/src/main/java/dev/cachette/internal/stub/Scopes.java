@@ -2,8 +2,8 @@ package dev.cachette.internal.stub;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
-import dev.cachette.calls.Log;
 import dev.cachette.http.Request;
+import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.openapi.Described;
@@ -405,7 +405,8 @@ public final class Scopes {
     return scopes.stream()
         .flatMap(scope -> scope.rules().stream())
         .map(StubRule::pattern)
-        .anyMatch(it -> access().isPlain(it) == plain && access().isFor(it, request.uri().host(), port));
+        .anyMatch(
+            it -> access().isPlain(it) == plain && access().isFor(it, request.uri().host(), port));
   }
 
   private void push(StubScope scope) {

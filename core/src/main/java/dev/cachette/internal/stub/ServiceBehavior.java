@@ -7,8 +7,7 @@ import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * Replaces answers of a stub, to simulate the behaviour of a service. Guarded by the lock of
- * Scopes.
+ * Replaces answers of a stub, to simulate the behavior of a service. Guarded by the lock of Scopes.
  */
 interface ServiceBehavior {
 

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Fault;
 import dev.cachette.calls.StubReference;
+import dev.cachette.internal.answer.AnswerAccess;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
@@ -35,7 +36,7 @@ public final class StubRule {
   private List<StubRule> predecessors = List.of();
   private Instant from = Instant.MIN;
   private Instant until = Instant.MAX;
-  private List<ServiceBehavior> habits = List.of();
+  private List<ServiceBehavior> behaviors = List.of();
   private Runnable restart = () -> {};
   private boolean unchecked;
   private Optional<Supplier<JsonNode>> collection = Optional.empty();
@@ -55,8 +56,10 @@ public final class StubRule {
       boolean expected) {
     this.pattern = pattern;
     this.reference = reference;
-    answers.forEach(this::requirePossible);
-    this.turns = new Turns(answers);
+    List<Answer> all =
+        answers.stream().flatMap(it -> AnswerAccess.answers().expanded(it).stream()).toList();
+    all.forEach(this::requirePossible);
+    this.turns = new Turns(all);
     this.checks = List.copyOf(checks);
     this.expected = expected;
   }
@@ -131,12 +134,12 @@ public final class StubRule {
   }
 
   /**
-   * Returns the stub-file form of its behaviours; empty for those that cannot be written.
+   * Returns the stub-file form of its behaviors; empty for those that cannot be written.
    *
    * @param writing writes an answer, if possible
    */
-  public List<Optional<JsonNode>> habits(Function<Answer, Optional<JsonNode>> writing) {
-    return habits.stream().map(habit -> habit.written(writing)).toList();
+  public List<Optional<JsonNode>> behaviors(Function<Answer, Optional<JsonNode>> writing) {
+    return behaviors.stream().map(behavior -> behavior.written(writing)).toList();
   }
 
   /** Repeats the answers from the first one. */
@@ -213,14 +216,14 @@ public final class StubRule {
     }
   }
 
-  private void add(ServiceBehavior habit) {
-    habits = Stream.concat(habits.stream(), Stream.of(habit)).toList();
+  private void add(ServiceBehavior behavior) {
+    behaviors = Stream.concat(behaviors.stream(), Stream.of(behavior)).toList();
   }
 
   /** Returns the next answer, if it is active and not used up. */
   Optional<Answer> take(Supplier<Instant> time) {
     // Most stubs are always active and do not need the time.
-    if (!isAlwaysActive() || !habits.isEmpty()) {
+    if (!isAlwaysActive() || !behaviors.isEmpty()) {
       Instant now = time.get();
       if (!isActive(now)) {
         return Optional.empty();
@@ -236,11 +239,11 @@ public final class StubRule {
     return answer;
   }
 
-  /** Returns the replacement for the next answer, if a behaviour has one. */
+  /** Returns the replacement for the next answer, if a behavior has one. */
   private Optional<Answer> instead(Instant now) {
     if (!turns.isUsedUp()) {
-      for (ServiceBehavior habit : habits) {
-        Optional<Answer> instead = habit.instead(now);
+      for (ServiceBehavior behavior : behaviors) {
+        Optional<Answer> instead = behavior.instead(now);
         if (instead.isPresent()) {
           return instead;
         }
@@ -268,7 +271,7 @@ public final class StubRule {
 
   /** Returns its notes for a failed test. */
   List<String> notes() {
-    return habits.stream().flatMap(habit -> habit.note().stream()).toList();
+    return behaviors.stream().flatMap(behavior -> behavior.note().stream()).toList();
   }
 
   /** Excludes its requests and answers from checks against the API description. */
@@ -299,7 +302,7 @@ public final class StubRule {
   void startAgain(long seed) {
     restart.run();
     turns.startAgain();
-    habits.forEach(habit -> habit.startAgain(seed));
+    behaviors.forEach(behavior -> behavior.startAgain(seed));
   }
 
   boolean isUnused() {

@@ -1,5 +1,7 @@
 package dev.cachette.internal.stubfile;
 
+import static dev.cachette.internal.answer.AnswerAccess.answers;
+
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.Fault;
@@ -19,6 +21,7 @@ final class AnswerReader {
 
   private static final String FAULT = "fault";
   private static final String REAL_SERVICE = "realService";
+  private static final String REPEATED = "repeated";
   private static final String BYTES = "bytes";
   private static final String EXPRESSION = "${";
 
@@ -43,7 +46,7 @@ final class AnswerReader {
     KEYS.addAll(ContentReader.KEYS);
     KEYS.addAll(TimingReader.KEYS);
     KEYS.addAll(FURTHER);
-    KEYS.addAll(Set.of("status", FAULT, BYTES, REAL_SERVICE));
+    KEYS.addAll(Set.of("status", FAULT, BYTES, REAL_SERVICE, REPEATED));
   }
 
   private final Problems problems;
@@ -66,8 +69,14 @@ final class AnswerReader {
     }
     Fields fields = Fields.of(node, "key of an answer", KEYS, problems);
     return node.isMapping()
-        ? problems.attempt(node, () -> surroundings.ready(answer(fields)))
+        ? problems.attempt(node, () -> surroundings.ready(repeated(fields)))
         : Optional.empty();
+  }
+
+  private Answer repeated(Fields fields) {
+    Optional<Integer> times = fields.positive(REPEATED);
+    Answer once = answer(fields);
+    return times.isPresent() ? once.repeated(times.get()) : once;
   }
 
   private Answer answer(Fields fields) {
@@ -187,7 +196,9 @@ final class AnswerReader {
   /** Templates are filled, unless switched off; in files only if switched on. */
   private static boolean hasExpression(ResponseAnswer answer, Fields fields) {
     boolean written =
-        answer.delivery().source().isEmpty() && !fields.has("base64") && !fields.has("recorded");
+        answers().delivery(answer).source().isEmpty()
+            && !fields.has("base64")
+            && !fields.has("recorded");
     return written && answer.response().text().contains(EXPRESSION)
         || answer.response().headers().stream().anyMatch(it -> it.value().contains(EXPRESSION));
   }
@@ -215,7 +226,9 @@ final class AnswerReader {
 
   private static void requireOnly(Fields fields, String key, Collection<String> allowed) {
     for (Node.Member member : fields.members()) {
-      if (!member.name().equals(key) && !allowed.contains(member.name())) {
+      if (!member.name().equals(key)
+          && !member.name().equals(REPEATED)
+          && !allowed.contains(member.name())) {
         throw new IllegalArgumentException(
             String.format(
                 "\"%s\" is not allowed with \"%s\". Allowed: %s.",

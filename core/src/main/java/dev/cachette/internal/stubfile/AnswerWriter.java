@@ -1,22 +1,24 @@
 package dev.cachette.internal.stubfile;
 
+import static dev.cachette.internal.answer.AnswerAccess.answers;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
-import dev.cachette.answer.Delivery;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
-import dev.cachette.answer.Span;
 import dev.cachette.answer.StreamAnswer;
-import dev.cachette.answer.Timing;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
+import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.answer.Span;
+import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
 import java.nio.ByteBuffer;
@@ -43,8 +45,8 @@ public final class AnswerWriter {
     if (answer instanceof StreamAnswer stream) {
       return stream(stream);
     }
-    if (answer instanceof RealAnswer real && !real.isAltered()) {
-      return timed(StubNodes.member("realService", StubNodes.flag(true)), real.timing());
+    if (answer instanceof RealAnswer real && !answers().isTransformed(real)) {
+      return timed(StubNodes.member("realService", StubNodes.flag(true)), answers().timing(real));
     }
     return Optional.empty();
   }
@@ -62,7 +64,7 @@ public final class AnswerWriter {
   private static Optional<ObjectNode> response(ResponseAnswer answer) {
     ObjectNode form = JsonNodeFactory.instance.objectNode();
     Response response = answer.response();
-    Delivery delivery = answer.delivery();
+    Delivery delivery = answers().delivery(answer);
     if (response.status() != 200 || isEmpty(answer)) {
       form.put("status", response.status());
     }
@@ -79,7 +81,7 @@ public final class AnswerWriter {
       form.put("streamed", true);
     }
     template(answer, form);
-    return timed(form, answer.timing()).map(ObjectNode.class::cast);
+    return timed(form, answers().timing(answer)).map(ObjectNode.class::cast);
   }
 
   /** Sets {@code template} if the reader would guess wrong. */
@@ -90,19 +92,19 @@ public final class AnswerWriter {
                 && !form.has("classpath")
                 && answer.response().text().contains("${")
             || answer.response().headers().stream().anyMatch(it -> it.value().contains("${"));
-    if (seen != answer.delivery().template()) {
-      form.put("template", answer.delivery().template());
+    if (seen != answers().delivery(answer).template()) {
+      form.put("template", answers().delivery(answer).template());
     }
   }
 
   private static boolean isEmpty(ResponseAnswer answer) {
-    return answer.response().body().isEmpty() && answer.delivery().source().isEmpty();
+    return answer.response().body().isEmpty() && answers().delivery(answer).source().isEmpty();
   }
 
   /** Writes the body; returns the headers that do not follow from its form. */
   private static Headers content(ResponseAnswer answer, ObjectNode form) {
     Headers headers = answer.response().headers();
-    Optional<Delivery.Source> source = answer.delivery().source();
+    Optional<Delivery.Source> source = answers().delivery(answer).source();
     if (source.isPresent()) {
       form.put(source.get().onClassPath() ? "classpath" : "file", source.get().name());
       return headers;
@@ -173,35 +175,35 @@ public final class AnswerWriter {
     if (fault.answer().isPresent()) {
       ResponseAnswer answer = fault.answer().get();
       if (fault.kind() == Fault.Kind.TRUNCATED
-          && fault.bytes() != answer.response().body().size() / 2) {
-        form.put("bytes", fault.bytes());
+          && answers().bytes(fault) != answer.response().body().size() / 2) {
+        form.put("bytes", answers().bytes(fault));
       }
       return response(answer).map(it -> form.setAll(it));
     }
-    Body raw = fault.raw();
+    Body raw = answers().raw(fault);
     if (!raw.isEmpty()) {
       form.put("base64", Base64.getEncoder().encodeToString(raw.bytes()));
     }
-    if (form.size() == 1 && fault.timing().equals(Timing.AT_ONCE)) {
+    if (form.size() == 1 && answers().timing(fault).equals(Timing.AT_ONCE)) {
       return Optional.of(form.get("fault"));
     }
-    return timed(form, fault.timing());
+    return timed(form, answers().timing(fault));
   }
 
   private static Optional<JsonNode> stream(StreamAnswer stream) {
-    if (stream.feed().isPresent()) {
+    if (answers().feed(stream).isPresent()) {
       return Optional.empty();
     }
     ObjectNode form = JsonNodeFactory.instance.objectNode();
-    if (stream.head().status() != 200) {
-      form.put("status", stream.head().status());
+    if (answers().head(stream).status() != 200) {
+      form.put("status", answers().head(stream).status());
     }
-    String type = stream.head().headers().first("content-type").orElse("");
+    String type = answers().head(stream).headers().first("content-type").orElse("");
     ObjectNode pieces = form.putObject("stream").put("mediaType", type);
     ArrayNode texts = pieces.putArray("pieces");
-    stream.pieces().forEach(piece -> texts.add(piece.text(StandardCharsets.UTF_8)));
-    headers(without(stream.head().headers(), type), "headers", form);
-    return timed(form, stream.timing());
+    answers().pieces(stream).forEach(piece -> texts.add(piece.text(StandardCharsets.UTF_8)));
+    headers(without(answers().head(stream).headers(), type), "headers", form);
+    return timed(form, answers().timing(stream));
   }
 
   private static Optional<JsonNode> timed(ObjectNode form, Timing timing) {

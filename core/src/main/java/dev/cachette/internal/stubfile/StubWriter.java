@@ -54,7 +54,7 @@ public final class StubWriter {
     return conditions(rule, form)
         .or(() -> checks(rule, form))
         .or(() -> answers(rule, form))
-        .or(() -> behaviour(rule, form))
+        .or(() -> behavior(rule, form))
         .map(obstacle -> new Result(Optional.empty(), obstacle))
         .orElseGet(() -> new Result(Optional.of(form), ""));
   }
@@ -160,12 +160,15 @@ public final class StubWriter {
 
   private static Optional<String> answers(StubRule rule, ObjectNode form) {
     List<JsonNode> written = new ArrayList<>();
-    for (Answer answer : rule.answers()) {
+    List<Answer> all = rule.answers();
+    for (int at = 0, times; at < all.size(); at += times) {
+      Answer answer = all.get(at);
+      times = repetitions(all, at);
       Optional<JsonNode> one = AnswerWriter.write(answer);
       if (one.isEmpty()) {
         return Optional.of(unwritable(answer));
       }
-      written.add(one.get());
+      written.add(times == 1 ? one.get() : repeated(one.get(), times));
     }
     if (written.size() == 1) {
       form.set("answer", written.get(0));
@@ -175,11 +178,27 @@ public final class StubWriter {
     return Optional.empty();
   }
 
+  private static int repetitions(List<Answer> all, int start) {
+    int end = start + 1;
+    while (end < all.size() && all.get(end) == all.get(start)) {
+      end++;
+    }
+    return end - start;
+  }
+
+  private static ObjectNode repeated(JsonNode answer, int times) {
+    ObjectNode form =
+        answer.isObject()
+            ? (ObjectNode) answer
+            : StubNodes.member(answer.isNumber() ? "status" : "fault", answer);
+    return form.put("repeated", times);
+  }
+
   private static String unwritable(Answer answer) {
     return "its answer, " + answer + ", is computed, or waits for the test";
   }
 
-  private static Optional<String> behaviour(StubRule rule, ObjectNode form) {
+  private static Optional<String> behavior(StubRule rule, ObjectNode form) {
     if (rule.isLooping()) {
       form.put("looping", true);
     }
@@ -206,12 +225,12 @@ public final class StubWriter {
           form,
           StubNodes.member("onCall", StubNodes.member(call.getKey().toString(), written.get())));
     }
-    for (Optional<JsonNode> habit : rule.habits(AnswerWriter::write)) {
-      if (habit.isEmpty()) {
+    for (Optional<JsonNode> behavior : rule.behaviors(AnswerWriter::write)) {
+      if (behavior.isEmpty()) {
         return Optional.of("one of its failures is computed, or waits for the test");
       }
-      if (!StubNodes.merge(form, habit.get())) {
-        return Optional.of("it has two behaviours of the same kind");
+      if (!StubNodes.merge(form, behavior.get())) {
+        return Optional.of("it has two behaviors of the same kind");
       }
     }
     return Optional.empty();

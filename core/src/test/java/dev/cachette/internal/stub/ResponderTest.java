@@ -172,7 +172,12 @@ class ResponderTest {
     String far = explanationOf("GET https://tides.example/v1/tides");
 
     assertTrue(none.contains("\nNo stubs are declared.\n"), none);
-    assertTrue(far.contains("\nThe only stub, \"DELETE https://customs.example/forms\" (BerthDeskTest.java:12), is not similar.\n"), far);
+    assertTrue(
+        far.contains(
+            "\n"
+                + "The only stub, \"DELETE https://customs.example/forms\" (BerthDeskTest.java:12),"
+                + " is not similar.\n"),
+        far);
     assertTrue(far.contains("net.stub(\"GET https://tides.example/v1/tides\").answer(...)"), far);
   }
 
@@ -186,8 +191,7 @@ class ResponderTest {
 
     assertTrue(
         explanation.contains(
-            "\"GET /v1/tides\" (BerthDeskTest.java:17)\n"
-                + "It has no answer yet:"));
+            "\"GET /v1/tides\" (BerthDeskTest.java:17)\n" + "It has no answer yet:"));
     assertEquals(
         "The stub \"GET /v1/tides\" (BerthDeskTest.java:17) has no answer. "
             + "Fix: end its declaration with .answer(...).",
@@ -280,7 +284,8 @@ class ResponderTest {
             "Fix: send a number, or accept a string: .json(\"$.draught\", is(\"4.2\")).\n"),
         draught);
     assertTrue(
-        berth.contains("Fix: send a string, or accept a number: .json(\"$.berth\", is(12)).\n"), berth);
+        berth.contains("Fix: send a string, or accept a number: .json(\"$.berth\", is(12)).\n"),
+        berth);
   }
 
   @Test

@@ -1,7 +1,7 @@
 package dev.cachette.internal.resource;
 
-import dev.cachette.answer.Delivery;
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.stub.ContentReader;
 import dev.cachette.internal.text.NameSuggester;
 import java.io.IOException;

@@ -1,7 +1,7 @@
 package dev.cachette.internal.resource;
 
-import dev.cachette.answer.Delivery;
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.Delivery;
 import dev.cachette.stubfile.StubFileProblem;
 import java.io.IOException;
 import java.io.UncheckedIOException;

@@ -1,5 +1,7 @@
 package dev.cachette.internal.wire;
 
+import static dev.cachette.internal.answer.AnswerAccess.answers;
+
 import dev.cachette.answer.Fault;
 import dev.cachette.http.Body;
 import dev.cachette.internal.stub.Reply;
@@ -69,7 +71,9 @@ final class Parts implements AutoCloseable {
   }
 
   private static long limit(Fault fault, long size) {
-    return fault.kind() == Fault.Kind.RESET_AFTER ? Long.MAX_VALUE : Math.min(size, fault.bytes());
+    return fault.kind() == Fault.Kind.RESET_AFTER
+        ? Long.MAX_VALUE
+        : Math.min(size, answers().bytes(fault));
   }
 
   /** Returns the number of bytes without a fault. */

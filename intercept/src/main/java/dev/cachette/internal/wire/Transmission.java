@@ -1,10 +1,13 @@
 package dev.cachette.internal.wire;
 
+import static dev.cachette.internal.answer.AnswerAccess.answers;
+
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Feed;
 import dev.cachette.answer.Gate;
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
+import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.Unpooled;
@@ -99,7 +102,10 @@ final class Transmission {
   private void pass(Iterator<Gate> gates) {
     if (gates.hasNext()) {
       stopWaiting =
-          gates.next().pass(() -> context.executor().execute(() -> ifRunning(() -> pass(gates))));
+          answers()
+              .pass(
+                  gates.next(),
+                  () -> context.executor().execute(() -> ifRunning(() -> pass(gates))));
     } else {
       after(reply.schedule().before(), this::head);
     }
@@ -129,18 +135,20 @@ final class Transmission {
 
   private void follow(Feed feed) {
     leaveFeed =
-        feed.read(
-            new Feed.Reader() {
-              @Override
-              public void piece(Body piece) {
-                context.executor().execute(() -> ifRunning(() -> more(piece)));
-              }
+        answers()
+            .read(
+                feed,
+                new FeedReader() {
+                  @Override
+                  public void piece(Body piece) {
+                    context.executor().execute(() -> ifRunning(() -> more(piece)));
+                  }
 
-              @Override
-              public void end(boolean inOrder) {
-                context.executor().execute(() -> ifRunning(() -> noMore(inOrder)));
-              }
-            });
+                  @Override
+                  public void end(boolean inOrder) {
+                    context.executor().execute(() -> ifRunning(() -> noMore(inOrder)));
+                  }
+                });
   }
 
   private void more(Body piece) {
@@ -230,7 +238,7 @@ final class Transmission {
       }
       case CONNECTION_CLOSED -> peer.close();
       case NOT_HTTP -> {
-        peer.raw(fault.raw().bytes());
+        peer.raw(answers().raw(fault).bytes());
         peer.close();
       }
       case STREAM_RESET -> peer.resetStream();

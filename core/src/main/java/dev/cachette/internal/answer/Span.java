@@ -1,4 +1,4 @@
-package dev.cachette.answer;
+package dev.cachette.internal.answer;
 
 import java.time.Duration;
 import java.util.function.LongBinaryOperator;
@@ -29,7 +29,8 @@ public record Span(Duration least, Duration most) {
     }
   }
 
-  static Span of(Duration fixed) {
+  /** Returns a fixed duration. */
+  public static Span of(Duration fixed) {
     return new Span(fixed, fixed);
   }
 

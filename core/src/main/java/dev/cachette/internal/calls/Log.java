@@ -1,5 +1,7 @@
-package dev.cachette.calls;
+package dev.cachette.internal.calls;
 
+import dev.cachette.calls.Call;
+import dev.cachette.calls.Calls;
 import java.time.Duration;
 import java.util.List;
 import java.util.function.Predicate;

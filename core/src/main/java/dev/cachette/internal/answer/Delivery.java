@@ -1,4 +1,4 @@
-package dev.cachette.answer;
+package dev.cachette.internal.answer;
 
 import java.util.Optional;
 
@@ -19,7 +19,8 @@ public record Delivery(
     boolean streamed) {
 
   /** Sent unchanged. */
-  static final Delivery PLAIN = new Delivery(Encoding.NONE, false, false, Optional.empty(), false);
+  public static final Delivery PLAIN =
+      new Delivery(Encoding.NONE, false, false, Optional.empty(), false);
 
   /** A content encoding (RFC 9110 section 8.4). */
   public enum Encoding {
@@ -41,23 +42,28 @@ public record Delivery(
    */
   public record Source(boolean onClassPath, String name) {}
 
-  Delivery with(Encoding other) {
+  /** Returns this delivery with a content encoding. */
+  public Delivery with(Encoding other) {
     return new Delivery(other, ranges, template, source, streamed);
   }
 
-  Delivery inRanges() {
+  /** Returns this delivery with support for byte ranges. */
+  public Delivery inRanges() {
     return new Delivery(encoding, true, template, source, streamed);
   }
 
-  Delivery asTemplate() {
+  /** Returns this delivery with a template. */
+  public Delivery asTemplate() {
     return new Delivery(encoding, ranges, true, source, streamed);
   }
 
-  Delivery from(Optional<Source> other) {
+  /** Returns this delivery with another source. */
+  public Delivery from(Optional<Source> other) {
     return new Delivery(encoding, ranges, template, other, streamed);
   }
 
-  Delivery fromDisk() {
+  /** Returns this delivery, streamed from disk. */
+  public Delivery fromDisk() {
     return new Delivery(encoding, ranges, template, source, true);
   }
 

@@ -1,5 +1,6 @@
-package dev.cachette.answer;
+package dev.cachette.internal.answer;
 
+import dev.cachette.answer.Gate;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -24,15 +25,18 @@ public record Timing(
     gates = List.copyOf(gates);
   }
 
-  Timing before(Span span) {
+  /** Returns this timing with a delay before the headers. */
+  public Timing before(Span span) {
     return new Timing(span, beforeBody, pieces, between, bytesPerSecond, gates);
   }
 
-  Timing beforeBody(Span span) {
+  /** Returns this timing with a pause between headers and body. */
+  public Timing beforeBody(Span span) {
     return new Timing(before, span, pieces, between, bytesPerSecond, gates);
   }
 
-  Timing pieces(int count, Span pause) {
+  /** Returns this timing with pieces and pauses between them. */
+  public Timing pieces(int count, Span pause) {
     if (count < 1) {
       throw new IllegalArgumentException(
           "A body is sent in 1 or more pieces, not in " + count + ".");
@@ -40,7 +44,8 @@ public record Timing(
     return new Timing(before, beforeBody, count, pause, bytesPerSecond, gates);
   }
 
-  Timing rate(long limit) {
+  /** Returns this timing with a rate. */
+  public Timing rate(long limit) {
     if (limit < 1) {
       throw new IllegalArgumentException(
           "A rate is 1 or more bytes per second, not " + limit + ".");
@@ -48,7 +53,8 @@ public record Timing(
     return new Timing(before, beforeBody, pieces, between, limit, gates);
   }
 
-  Timing behind(Gate gate) {
+  /** Returns this timing with a further gate. */
+  public Timing behind(Gate gate) {
     if (gate == null) {
       throw new IllegalArgumentException("heldBy(gate) was given null. Fix: new Gate().");
     }

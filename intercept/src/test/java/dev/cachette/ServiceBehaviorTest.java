@@ -16,7 +16,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** What services do now and then. */
-class HabitsTest {
+class ServiceBehaviorTest {
 
   private static final String TIDES = "http://tides.example/v1";
 
