@@ -7,6 +7,7 @@ import dev.cachette.calls.Calls;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.LetThrough;
 import dev.cachette.internal.stub.Place;
@@ -20,11 +21,12 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Intercepts the outgoing HTTP and HTTPS calls of this JVM, answers them from stubs, and knows
- * which were made.
+ * Intercepts the outgoing HTTP and HTTPS calls of this JVM, answers them from stubs, and records
+ * them for assertions.
  *
  * <pre>{@code
  * try (Cachette net = Cachette.open()) {
@@ -37,14 +39,14 @@ import org.jspecify.annotations.Nullable;
  * }</pre>
  *
  * <p>While it is open, no connection of this JVM leaves this machine, unless {@link #letThrough}
- * says so. A connection to this machine itself (a loopback address, {@code localhost}, an own
- * network address) is left alone, unless a stub names its host and port. Where several stubs match
- * a call, the inner scope wins, then the more specific request, then the later declaration. A call
- * that no stub answers gets status 501 with the reason as text, is logged as a warning, and makes
- * {@link #close} fail.
+ * allows it. Connections to this machine (a loopback address, {@code localhost}, one of its network
+ * addresses) are not intercepted, unless a stub names their host and port. If several stubs match a
+ * call, the inner scope wins, then the more specific request, then the later declaration. A call
+ * without a stub gets status 501 with the reason as text, is logged as a warning, and makes {@link
+ * #close} fail.
  *
- * <p>One Cachette serves the whole JVM, so only one can be open at a time, unless they do not
- * intercept ({@link Settings#withoutInterception()}). All methods may be called from any thread.
+ * <p>Interception covers the whole JVM, so only one Cachette can be open at a time, except those
+ * that do not intercept ({@link Settings#withoutInterception()}). All methods are thread-safe.
  */
 public final class Cachette implements AutoCloseable {
 
@@ -64,44 +66,50 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Opens with {@link Settings#defaults()}.
+   * Opens a Cachette with {@link Settings#defaults()}.
    *
    * @see #open(Settings)
    */
   public static Cachette open() {
-    return new Cachette(Settings.defaults(), Caller.place());
+    return new Cachette(withSystemProperties(Settings.defaults()), Caller.place());
   }
 
   /**
-   * Begins to intercept, for all clients of this JVM, made before or after.
+   * Starts intercepting, for all clients of this JVM, whenever they were created. Settings that are
+   * not set in code are taken from system properties, see {@link Settings#withProperties}.
    *
-   * @throws IllegalArgumentException if the settings are null
-   * @throws IllegalStateException if another Cachette is open; the message says since where. Or if
-   *     this JVM does not let itself be instrumented; the message says why and what to do
+   * @throws IllegalArgumentException if the settings are null, or a system property is invalid
+   * @throws IllegalStateException if another Cachette is open; the message says where it was
+   *     opened. Or if this JVM does not allow instrumentation; the message says why and what to do
    */
   public static Cachette open(Settings settings) {
     if (settings == null) {
-      throw new IllegalArgumentException(
-          "The settings must not be null. Fix: Settings.defaults().");
+      throw Refusals.argument("The settings must not be null. Fix: Settings.defaults().");
     }
-    return new Cachette(settings, Caller.place());
+    return new Cachette(withSystemProperties(settings), Caller.place());
+  }
+
+  private static Settings withSystemProperties(Settings settings) {
+    SettingsProperties.requireKnown(
+        System.getProperties().stringPropertyNames(), "the system properties");
+    return settings.withProperties(System::getProperty);
   }
 
   /**
-   * Puts the hooks into the JVM, and intercepts nothing yet. Connections that clients make from now
-   * on, and keep, are then known, and ended when a Cachette is opened, so that no call goes out by
-   * one of them. The JUnit module does this when the first test is about to run.
+   * Installs the hooks in this JVM without intercepting anything yet. Connections that clients make
+   * from now on are tracked, and closed when a Cachette is opened, so that no call bypasses it. The
+   * JUnit module does this before the first test.
    *
-   * @throws IllegalStateException if this JVM does not let itself be instrumented; the message says
-   *     why and what to do
+   * @throws IllegalStateException if this JVM does not allow instrumentation; the message says why
+   *     and what to do
    */
   public static void prepare() {
     Interception.prepare();
   }
 
   /**
-   * Begins a stub for the requests that match a request line; see {@link RequestPattern} for how
-   * one is written. It is in force once it has its answer.
+   * Declares a stub for the requests that match a request line; see {@link RequestPattern} for its
+   * syntax. The stub becomes active with its answer.
    *
    * @throws IllegalArgumentException if the line is malformed; the message marks the place
    * @throws IllegalStateException if this is closed
@@ -111,7 +119,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Begins a stub for the requests that match a pattern.
+   * Declares a stub for the requests that match a pattern.
    *
    * @throws IllegalArgumentException if the pattern is null
    * @throws IllegalStateException if this is closed
@@ -122,10 +130,25 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Stubs a collection of a REST service, for code that writes and reads back: what it creates, it
-   * finds in the list. The collection belongs to the scope, and begins each inner scope again.
+   * Simulates an outage: every call to a service gets this answer, whatever stubs there are, until
+   * {@link Outage#end()} or the end of the scope. Stubs of an inner scope still win.
    *
-   * @param url the URL of the whole collection, as in a request line: {@code
+   * @param origin the service: {@code https://parts.example}
+   * @param first what callers get: {@code status(503)}, {@code connectionRefused()}
+   * @param more further answers, in turn; the last one stays
+   * @throws IllegalArgumentException if the origin is malformed, or an answer is null
+   * @throws IllegalStateException if this is closed
+   */
+  public Outage outage(String origin, Answer first, Answer... more) {
+    requireOpen();
+    return session.outage(this, origin, Stub.all("outage(origin, answers)", first, more));
+  }
+
+  /**
+   * Stubs a collection of a REST service, for code that writes and reads back: objects that it
+   * creates are in the list. The collection belongs to the scope, and is reset in each inner scope.
+   *
+   * @param url the URL of the collection, as in a request line: {@code
    *     https://berths.example/v1/bookings}
    * @throws IllegalArgumentException if the URL is malformed; the message marks the place
    * @throws IllegalStateException if this is closed
@@ -138,16 +161,16 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Puts the stubs of files into force, in this scope. Each name is that of a stub file in the
-   * folder of {@link Settings#stubFolder}, else on the class path: {@code harbour} is {@code
-   * harbour.stubs.yaml}, {@code .yml} or {@code .json}, or all such files in the folder {@code
-   * harbour}. A name with an ending is the path of a file, from the working directory.
+   * Loads stub files into this scope. A name is that of a stub file in the folder of {@link
+   * Settings#stubFolder}, or on the class path: {@code harbour} is {@code harbour.stubs.yaml},
+   * {@code .yml} or {@code .json}, or all such files in the folder {@code harbour}. A name with a
+   * file extension is a path, relative to the working directory.
    *
-   * <p>Stubs of a later file are declared later; those of a file that is included, before the one
-   * that includes it.
+   * <p>Stubs of a later file count as declared later; those of an included file, before those of
+   * the file that includes it.
    *
-   * @throws dev.cachette.stubfile.StubFileException if a file is missing or wrong, with all that is
-   *     wrong in all of them; no stub of them is in force then
+   * @throws dev.cachette.stubfile.StubFileException if a file is missing or invalid, with all
+   *     problems in all of them; none of their stubs is active then
    * @throws IllegalStateException if this is closed
    */
   public StubFiles load(String... names) {
@@ -156,9 +179,9 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Puts the stubs of a text into force, which is written as a stub file: YAML or JSON.
+   * Loads stubs from text in the format of stub files: YAML or JSON.
    *
-   * @throws dev.cachette.stubfile.StubFileException if the text is wrong
+   * @throws dev.cachette.stubfile.StubFileException if the text is invalid
    * @throws IllegalStateException if this is closed
    */
   public StubFiles declare(String text) {
@@ -167,8 +190,8 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns the stubs in force as a stub file, in YAML. Those that no file can have, since a
-   * function, a gate or a feed is in them, are named in comments.
+   * Returns the active stubs as a stub file, in YAML. Stubs with a function, a gate or a feed
+   * cannot be written, and are named in comments.
    *
    * @throws IllegalStateException if this is closed
    */
@@ -178,15 +201,15 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Holds every call to a service against its description, in this scope: a request that the
-   * service would refuse, and a stub that answers what it never would, fail the test with the path,
-   * the rule and the value. The paths of the description begin where its {@code servers} say.
+   * Checks every call to a service against its API description, in this scope. A request or a
+   * stub's response that violates the API description fails the test with path, rule and value.
+   * Paths are relative to the {@code servers} of the API description.
    *
-   * @param origin where the service is: {@code https://berths.example}
-   * @param name a description in OpenAPI 3.0 or 3.1, YAML or JSON: a file in the folder of {@link
-   *     Settings#stubFolder}, or from the working directory, or a resource on the class path
-   * @throws IllegalArgumentException if the origin is malformed, or the description is missing or
-   *     malformed; the message gives file, line and place
+   * @param origin the service: {@code https://berths.example}
+   * @param name an OpenAPI 3.0 or 3.1 description, in YAML or JSON: a file in the folder of {@link
+   *     Settings#stubFolder}, or relative to the working directory, or a resource on the class path
+   * @throws IllegalArgumentException if the origin is malformed, or the API description is missing
+   *     or malformed; the message gives file, line and place
    * @throws IllegalStateException if this is closed
    */
   public DescribedService describedBy(String origin, String name) {
@@ -195,22 +218,22 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Leaves some calls alone, in this scope: they go to the real network, to be answered there.
+   * Lets calls through to the real network, in this scope.
    *
    * <p>Each text is a host ({@code tides.example}, {@code *.example}), a host and port ({@code
    * db.example:5432}), or a request line ({@code GET https://tides.example/v1/health}). Connections
-   * to a host are left alone as a whole, whatever they carry, unless a stub is for that host: then
-   * its calls come here first, and those that no stub answers are answered by the real service, as
-   * {@link dev.cachette.answer.Answers#realService()} would. So are the requests that match a line.
+   * to a host are not intercepted, whatever they carry, unless a stub is for that host: then its
+   * calls are intercepted, and those without a stub are answered by the real service, like {@link
+   * dev.cachette.answer.Answers#realService()}. So are the requests that match a request line.
    *
-   * @throws IllegalArgumentException if one is none of these
+   * @throws IllegalArgumentException if a text is none of these
    * @throws IllegalStateException if this is closed
    */
   public void letThrough(String... texts) {
     requireOpen();
     if (texts == null || texts.length == 0) {
-      throw new IllegalArgumentException(
-          "letThrough(...) was given nothing. Fix: a host, such as \"tides.example\".");
+      throw Refusals.argument(
+          "letThrough(...) needs at least one host, such as \"tides.example\".");
     }
     Place place = Caller.place();
     for (String text : texts) {
@@ -219,7 +242,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Puts a cassette in, for this scope, with the settings of {@link Settings#cassettes}.
+   * Activates a cassette in this scope, with the settings of {@link Settings#cassettes}.
    *
    * @see #cassette(String, CassetteSettings)
    */
@@ -228,56 +251,68 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Puts a cassette in, for this scope: calls that no stub answers are answered from its
-   * recordings, or go to the real service and are recorded, as its settings say. What was recorded
-   * is written when the scope ends, unless the test has failed. Where several are in play, the one
-   * of the inner scope goes first, then the one that was put in earlier.
+   * Activates a cassette in this scope: calls without a stub are answered from its recorded
+   * exchanges, or go to the real service and are recorded, depending on its settings. Recorded
+   * exchanges are written when the scope ends, unless the test has failed. If several cassettes are
+   * active, the inner scope goes first, then the one that was activated earlier.
    *
-   * @param name what it is called; {@code harbour/arrival} is the file {@code harbour/arrival.har}
-   *     in the folder of {@link Settings#cassetteFolder}
-   * @throws IllegalArgumentException if it is no name of a file, or an override is malformed
-   * @throws dev.cachette.cassette.CassetteException if it is missing and not to be recorded, is
+   * @param name its name; {@code harbour/arrival} is the file {@code harbour/arrival.har} in the
+   *     folder of {@link Settings#cassetteFolder}
+   * @throws IllegalArgumentException if it is not a valid file name, or an override is invalid
+   * @throws dev.cachette.cassette.CassetteException if it is missing and must not be recorded, is
    *     damaged, or is stale and that is an error
    * @throws IllegalStateException if this is closed
    */
   public ActiveCassette cassette(String name, CassetteSettings settings) {
     requireOpen();
     if (settings == null) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "The settings of a cassette must not be null. Fix: CassetteSettings.defaults().");
     }
     return session.put(name, settings);
   }
 
   /**
-   * Puts the cassette of a file in, wherever it is; else as {@link #cassette(String,
-   * CassetteSettings)}.
+   * Activates the cassette in a file, like {@link #cassette(String, CassetteSettings)}.
    *
-   * @throws IllegalArgumentException if the file is null
+   * @throws IllegalArgumentException if an argument is null
    */
   public ActiveCassette cassette(Path file, CassetteSettings settings) {
     requireOpen();
     if (file == null || settings == null) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "cassette(file, settings) was given null. Fix: CassetteSettings.defaults().");
     }
     return session.put(file.toString(), file, settings);
   }
 
   /**
-   * Says that the test has failed: what its cassettes have recorded is not kept, unless their
-   * settings say otherwise. The JUnit extension does this.
+   * Returns the clock of this session: of templates, rate limits, and stubs that are active from or
+   * until an instant. It runs until a test moves, sets or stops it; each scope begins with the
+   * clock as its outer scope left it, and restores it at its end.
    *
    * @throws IllegalStateException if this is closed
    */
-  public void discardRecordings() {
+  public TestClock clock() {
     requireOpen();
-    session.discardRecordings();
+    return session.clock();
   }
 
   /**
-   * Returns a base URL for code that is not in this JVM: {@code http://127.0.0.1:41234}. Its calls
-   * fit stubs for a path alone, and stubs for the host that their Host header names.
+   * Marks the current test as failed: its recorded exchanges are discarded, unless their settings
+   * keep them, and missing answers and unused stubs are not reported on top of the failure. Test
+   * framework integrations call this.
+   *
+   * @throws IllegalStateException if this is closed
+   */
+  public void markFailed() {
+    requireOpen();
+    session.markFailed();
+  }
+
+  /**
+   * Returns a base URL for code outside this JVM: {@code http://127.0.0.1:41234}. Its calls match
+   * stubs with a path only, and stubs for the host in their Host header.
    *
    * @throws IllegalStateException if this is closed, or no port is free
    */
@@ -287,9 +322,8 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns a base URL that stands for an origin: calls to it over plain HTTP are calls to that
-   * origin, for stubs and assertions. For code that is not in this JVM, or in a Cachette that does
-   * not intercept.
+   * Returns a base URL for an origin: plain HTTP calls to it are treated as calls to that origin,
+   * by stubs and assertions. For code outside this JVM, or for sessions without interception.
    *
    * @param origin scheme, host and port, as in a request line: {@code https://tides.example}
    * @throws IllegalArgumentException if the origin is malformed
@@ -301,7 +335,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns a proxy for code that is not in this JVM; see {@link ForwardProxy}.
+   * Returns a proxy for code outside this JVM, see {@link ForwardProxy}.
    *
    * @throws IllegalStateException if this is closed, or no port is free
    */
@@ -311,8 +345,8 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns what is worth knowing when a test has failed: of flaky stubs, how often they failed,
-   * and the seed that makes them fail so again. Empty if there is nothing.
+   * Returns notes for a failed test: how often flaky stubs failed, and the seed to repeat that.
+   * Empty if there are none.
    *
    * @throws IllegalStateException if this is closed
    */
@@ -322,7 +356,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns all calls that were made in the scope.
+   * Returns all calls in the current scope.
    *
    * @throws IllegalStateException if this is closed
    */
@@ -353,48 +387,71 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Begins an inner scope: stubs and calls from here on are gone when it is closed, and the stubs
-   * that are in force now answer from their first answer again. A test framework opens one for each
-   * test; the JUnit extension does.
+   * Opens an inner scope: stubs and calls from now on are removed when it is closed, and the stubs
+   * that are active now start again with their first answer.
    *
    * @throws IllegalStateException if this is closed
    */
   public Scope scope() {
-    requireOpen();
-    StubScope entered = scopes.enter();
-    session.makeConnectionsNew();
-    return () -> leave(entered);
+    return scope(place -> true);
   }
 
-  /** The stubs and calls of one test, or of one class. Closed by whoever began it. */
+  /**
+   * Opens an inner scope for a test. Unused stubs that the test method declares are reported when
+   * the scope is closed; those that were declared elsewhere, in a set-up method for example, are
+   * reported when this is closed, unless another test used the stub declared at the same line. Test
+   * framework integrations call this.
+   *
+   * @param className the class that declares the test method
+   * @param methodName the name of the test method
+   * @throws IllegalArgumentException if an argument is null
+   * @throws IllegalStateException if this is closed
+   */
+  public Scope scope(String className, String methodName) {
+    if (className == null || methodName == null) {
+      throw Refusals.argument("scope(className, methodName) was given null.");
+    }
+    return scope(place -> place.isIn(className, methodName));
+  }
+
+  private Scope scope(Predicate<Place> own) {
+    requireOpen();
+    StubScope entered = scopes.enter(own);
+    Runnable restoreClock = session.enterClock();
+    session.makeConnectionsNew();
+    return () -> leave(entered, restoreClock);
+  }
+
+  /** The stubs and calls of one test, or of one class. Closed by the code that opened it. */
   @FunctionalInterface
   public interface Scope extends AutoCloseable {
 
     /**
-     * Ends the scope, and those in it. Closing again does nothing.
+     * Ends the scope, and those inside it. Further calls have no effect.
      *
-     * @throws AssertionError if it had unexpected calls, see {@link UnexpectedCalls}
-     * @throws IllegalStateException if a stub of it has no answer
+     * @throws AssertionError if there were unexpected calls, see {@link UnexpectedCalls}
+     * @throws IllegalStateException if a stub has no answer
      */
     @Override
     void close();
   }
 
   /**
-   * Ends the scope and begins it again: its stubs and calls are gone.
+   * Ends the current scope and opens it again, without stubs and calls.
    *
-   * @throws AssertionError if it had unexpected calls, see {@link UnexpectedCalls}
-   * @throws IllegalStateException if a stub of it has no answer, or if this is closed
+   * @throws AssertionError if there were unexpected calls, see {@link UnexpectedCalls}
+   * @throws IllegalStateException if a stub has no answer, or if this is closed
    */
   public void reset() {
     requireOpen();
+    session.resetClock();
     session.end(scopes.renew());
   }
 
   /**
-   * Stops intercepting and puts the JVM back as it was: calls go to the real network again, nothing
-   * of ours is trusted, and no thread, port or connection of ours is left. Closing again does
-   * nothing.
+   * Stops intercepting and restores the JVM: calls reach the real network again, Cachette's
+   * certificates are no longer trusted, and its threads, ports and connections are closed. Further
+   * calls have no effect.
    *
    * @throws AssertionError if there were unexpected calls, see {@link UnexpectedCalls}
    * @throws IllegalStateException if a stub has no answer
@@ -417,13 +474,13 @@ public final class Cachette implements AutoCloseable {
     return draft;
   }
 
-  /** Puts a stub into force. */
+  /** Activates a stub. */
   StubRule finish(DraftStub draft, List<Answer> answers) {
     requireOpen();
     return session.finish(draft, answers);
   }
 
-  /** Returns a stub that is to be put into force by {@link #replace}. */
+  /** Returns a stub to be activated by {@link #replace}. */
   StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
     return session.rule(draft, answers, expected);
   }
@@ -432,7 +489,7 @@ public final class Cachette implements AutoCloseable {
     return scopes.winnersOver(rules);
   }
 
-  /** Puts stubs into force in the place of others. */
+  /** Replaces stubs. */
   void replace(StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
     requireOpen();
     session.replace(scope, old, fresh);
@@ -443,7 +500,7 @@ public final class Cachette implements AutoCloseable {
     session.change(rule, change);
   }
 
-  /** Returns an answer with the file read that it names. */
+  /** Returns an answer with its file read. */
   Answer ready(Answer answer) {
     return session.ready(answer);
   }
@@ -452,26 +509,27 @@ public final class Cachette implements AutoCloseable {
     return seed;
   }
 
-  private void leave(StubScope entered) {
+  private void leave(StubScope entered, Runnable restoreClock) {
     if (closed == null) {
+      restoreClock.run();
       session.end(scopes.leave(entered));
     }
   }
 
   private static void requirePattern(RequestPattern pattern) {
     if (pattern == null) {
-      throw new IllegalArgumentException("The request pattern must not be null.");
+      throw Refusals.argument("The request pattern must not be null.");
     }
   }
 
   private void requireOpen() {
     if (closed != null) {
       throw new IllegalStateException(
-          this + " was closed at " + closed + ". Fix: open another with Cachette.open().");
+          this + " was closed at " + closed + ". Fix: open another one with Cachette.open().");
     }
   }
 
-  /** Says where it was opened, or by whom. */
+  /** Returns where it was opened, or its name. */
   @Override
   public String toString() {
     return "The Cachette " + name;

@@ -5,6 +5,7 @@ import dev.cachette.cassette.Cassette;
 import dev.cachette.internal.cassette.RecordedAnswers;
 import dev.cachette.internal.disk.CassetteFile;
 import dev.cachette.internal.disk.CassetteName;
+import dev.cachette.internal.misuse.Refusals;
 import java.nio.file.Path;
 
 /**
@@ -29,7 +30,7 @@ public final class CassetteFiles {
    */
   public static Cassette read(Path file) {
     if (file == null) {
-      throw new IllegalArgumentException("CassetteFiles.read(file) was given null.");
+      throw Refusals.argument("CassetteFiles.read(file) was given null.");
     }
     return CassetteFile.read(file);
   }
@@ -55,7 +56,7 @@ public final class CassetteFiles {
    */
   public static ResponseAnswer recorded(Path cassette, String requestLine) {
     if (requestLine == null) {
-      throw new IllegalArgumentException("recorded(cassette, requestLine) needs a request line.");
+      throw Refusals.argument("recorded(cassette, requestLine) needs a request line.");
     }
     return RecordedAnswers.of(read(cassette), requestLine);
   }

@@ -7,6 +7,7 @@ import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
 import dev.cachette.internal.collection.Items;
 import dev.cachette.internal.collection.Requests;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Received;
@@ -17,21 +18,22 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 
 /**
- * A collection of JSON objects in memory, which answers as a REST service does:
+ * An in-memory collection of JSON objects with the interface of a REST service:
  *
  * <ul>
- *   <li>{@code GET /bookings}: an array of all, or of those whose members have the values of the
- *       query parameters; {@code limit} and {@code offset} choose a page; the headers {@code
- *       total-count} and {@code link} tell of the others;
- *   <li>{@code POST /bookings}: a new one, 201 with its location; one without an identifier is
- *       given the next number;
- *   <li>{@code GET /bookings/7}, {@code PUT}, {@code DELETE}: that one;
- *   <li>{@code PATCH /bookings/7}: that one changed by a merge patch (RFC 7396).
+ *   <li>{@code GET /bookings}: an array of all objects, or of those whose members have the values
+ *       of the query parameters; {@code limit} and {@code offset} select a page, and the headers
+ *       {@code total-count} and {@code link} describe the others;
+ *   <li>{@code POST /bookings}: creates an object, 201 with its location; without an identifier, it
+ *       gets the next number;
+ *   <li>{@code GET /bookings/7}, {@code PUT}, {@code DELETE}: reads, replaces or creates, deletes
+ *       it;
+ *   <li>{@code PATCH /bookings/7}: changes it by a merge patch (RFC 7396).
  * </ul>
  *
- * What is not there is answered 404, what is malformed 400, a second one with the same identifier
- * 409, each as a problem (RFC 9457). A more specific stub, or one declared later, can answer in its
- * place. Made by {@link Cachette#collection}. Any thread may use it.
+ * Errors are problems (RFC 9457): 404 for a missing object, 400 for malformed input, 409 for an
+ * identifier that exists. A more specific stub, or one declared later, can answer instead. Created
+ * by {@link Cachette#collection}. Thread-safe.
  */
 public final class RestCollection implements CallGroup {
 
@@ -57,29 +59,39 @@ public final class RestCollection implements CallGroup {
   }
 
   /**
-   * Returns what is in the collection at the start, and at the start of each test.
+   * Sets the objects at the start of each test.
    *
    * @param json an array of objects
-   * @throws IllegalArgumentException if it is something else
+   * @throws IllegalArgumentException if it is not an array of objects
    */
   public RestCollection seed(String json) {
     if (json == null) {
-      throw new IllegalArgumentException("seed(json) was given null.");
+      throw Refusals.argument("seed(json) was given null.");
     }
     items.seed(json);
     return this;
   }
 
   /**
-   * Returns the member that identifies an object; {@code id} by default.
+   * Sets the member that identifies an object; {@code id} by default.
    *
    * @throws IllegalArgumentException if the name is null or blank
    */
   public RestCollection identifiedBy(String member) {
     if (member == null || member.isBlank()) {
-      throw new IllegalArgumentException("identifiedBy(member) needs a name, not " + member + ".");
+      throw Refusals.argument("identifiedBy(member) needs a name, not " + member + ".");
     }
     items.identifiedBy(member);
+    return this;
+  }
+
+  /**
+   * Gives objects entity tags and supports conditional requests (RFC 9110 section 13): {@code
+   * If-None-Match} answers an unchanged object with 304, {@code If-Match} protects changes and
+   * answers 412 if the object has changed, and {@code If-None-Match: *} creates only new ones.
+   */
+  public RestCollection withEtags() {
+    items.withEtags();
     return this;
   }
 

@@ -14,6 +14,7 @@ import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.disk.CassetteName;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.Description;
 import dev.cachette.internal.real.RealCalls;
@@ -49,10 +50,13 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 
-/** What a Cachette is made of while it is open: the scopes, the server, the hooks. */
+/** The parts of an open Cachette: the scopes, the server, the hooks. */
 final class Session {
 
   private final Settings settings;
+  private final TestClock clock;
+  private final boolean ownClock;
+  private volatile Runnable resetClock;
   private final Scopes scopes;
   private final Resources resources = new Resources();
   private final Cassettes cassettes;
@@ -62,7 +66,7 @@ final class Session {
   private final @Nullable Interception interception;
   private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
 
-  /** Something that binds a port. */
+  /** Binds a port. */
   @FunctionalInterface
   private interface Port {
 
@@ -70,22 +74,25 @@ final class Session {
   }
 
   /**
-   * Begins.
+   * Starts a session.
    *
-   * @param owner says in its toString who intercepts
+   * @param owner its toString says who intercepts
    */
   Session(Settings settings, Object owner) {
     this.settings = settings;
-    this.tls = new ServerTls(settings.authority().map(AuthorityFile::new));
+    this.clock = TestClock.over(settings.clock());
+    this.ownClock = !settings.hasClock();
+    resetClock = clock.saved();
+    this.tls = new ServerTls(settings.certificateAuthority().map(AuthorityFile::new));
     this.scopes =
         new Scopes(
             new ScopeSettings(
-                settings.clock(),
+                clock,
                 settings.seed(),
                 settings.maxCalls(),
                 settings.maxCallBodies(),
-                settings.watcher(),
-                settings.treatsHttpAsHttps()));
+                settings.callListener(),
+                settings.treatHttpAsHttps()));
     this.cassettes = new Cassettes(Session::warn);
     ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Session::warn);
     HostServices outside =
@@ -96,14 +103,13 @@ final class Session {
             traffic,
             tls,
             settings.maxRequestBody(),
-            !settings.isIntercepting(),
+            !settings.interception(),
             settings.servingThreads());
-    this.real = new RealCalls(server.engine(), settings.addresses());
+    this.real = new RealCalls(server.engine(), settings.realServiceAt());
     traffic.serveBy(server);
     try {
-      this.interception =
-          settings.isIntercepting() ? Interception.begin(owner, traffic, tls) : null;
-      settings.properties().forEach(this::setProperty);
+      this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;
+      settings.baseUrlInProperty().forEach(this::setProperty);
     } catch (RuntimeException refused) {
       server.close();
       throw refused;
@@ -115,9 +121,9 @@ final class Session {
   }
 
   /**
-   * Returns a stub that is to be put into force.
+   * Returns a stub to be activated.
    *
-   * @param expected whether it is worth a word if no call uses it
+   * @param expected whether it is reported if no call uses it
    */
   StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
     StubRule rule =
@@ -127,11 +133,12 @@ final class Session {
             answers.stream().map(this::ready).toList(),
             draft.checks(),
             expected);
+    rule.declaredAt(draft.place());
     rule.keepBodyIn(draft.bodyFile());
     return rule;
   }
 
-  /** Puts a stub into force that was begun. */
+  /** Activates a declared stub. */
   StubRule finish(DraftStub draft, List<Answer> answers) {
     StubRule rule = rule(draft, answers, true);
     scopes.finish(draft, rule);
@@ -139,7 +146,7 @@ final class Session {
     return rule;
   }
 
-  /** Puts stubs into force in the place of others. */
+  /** Replaces stubs. */
   void replace(StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
     scopes.replace(scope, old, fresh);
     reachable(fresh);
@@ -150,7 +157,7 @@ final class Session {
         && fresh.stream()
             .anyMatch(
                 it -> access().host(it.pattern()).filter(interception::isLocal).isPresent())) {
-      // Of the application's own port, there may be connections to the application.
+      // There may be open connections to the application's own port.
       interception.endOldConnections();
     }
     makeConnectionsNew();
@@ -160,12 +167,12 @@ final class Session {
     return settings.cassettes();
   }
 
-  /** Puts a cassette in. */
+  /** Activates a cassette. */
   ActiveCassette put(String name, CassetteSettings how) {
     return put(name, CassetteName.in(settings.cassetteFolder(), name), how);
   }
 
-  /** Puts the cassette of a file in. */
+  /** Activates the cassette in a file. */
   ActiveCassette put(String name, Path file, CassetteSettings how) {
     LoadedCassette cassette = cassettes.open(name, file, how);
     scopes.put(cassette);
@@ -173,7 +180,7 @@ final class Session {
     return new ActiveCassette(this, cassette, file);
   }
 
-  /** Reads the file of a cassette again, and puts what is in it in the place of what was. */
+  /** Reloads the file of a cassette. */
   LoadedCassette reload(LoadedCassette old, Path file) {
     LoadedCassette fresh = cassettes.open(old.name(), file, old.settings());
     scopes.replace(old, fresh);
@@ -182,18 +189,49 @@ final class Session {
     return fresh;
   }
 
-  /** What the cassettes in play have recorded is not kept. */
-  void discardRecordings() {
+  /** Discards what cassettes have recorded, and reports no misuse on top of the failure. */
+  void markFailed() {
     cassettes.open().forEach(LoadedCassette::discard);
+    scopes.markFailed();
   }
 
-  /** Changes a stub that is in force. */
+  TestClock clock() {
+    return clock;
+  }
+
+  /** Returns an action that restores the clock at the end of a scope. */
+  Runnable enterClock() {
+    if (!ownClock) {
+      return () -> {};
+    }
+    Runnable outer = resetClock;
+    Runnable saved = clock.saved();
+    resetClock = saved;
+    return () -> {
+      saved.run();
+      resetClock = outer;
+    };
+  }
+
+  /** Sets the clock as it was at the beginning of the scope. */
+  void resetClock() {
+    if (ownClock) {
+      resetClock.run();
+    }
+  }
+
+  Outage outage(Cachette net, String origin, List<Answer> answers) {
+    String service = Uri.parseOrigin(origin).origin();
+    return new Outage(net, service, scopes.innermost(), Caller.place(), answers);
+  }
+
+  /** Changes an active stub. */
   void change(StubRule rule, Consumer<StubRule> change) {
     scopes.change(rule, change);
     makeConnectionsNew();
   }
 
-  /** A fault that comes before there is a request needs a new connection to come by. */
+  /** Closes connections if the next call needs a new one, for a fault before the request. */
   void makeConnectionsNew() {
     if (scopes.connections().haveEarlyFaults()) {
       server.hangUp(scopes.connections()::meetsEarly);
@@ -234,8 +272,8 @@ final class Session {
 
   DescribedService describe(String origin, String name) {
     if (name == null) {
-      throw new IllegalArgumentException(
-          "describedBy(origin, name) was given no name. Fix: \"berths.openapi.yaml\".");
+      throw Refusals.argument(
+          "describedBy(origin, name) needs a name, such as \"berths.openapi.yaml\".");
     }
     Uri at = Uri.parseOrigin(origin);
     Supplier<Description> reading =
@@ -243,7 +281,7 @@ final class Session {
     Described service = new Described(at.origin(), reading.get());
     scopes.describe(service);
     if (interception != null && interception.isLocal(at.host())) {
-      // Of the application's own port, there may be connections to the application.
+      // There may be open connections to the application's own port.
       interception.endOldConnections();
     }
     return new DescribedService(service, reading);
@@ -253,14 +291,14 @@ final class Session {
     return url(this::listener);
   }
 
-  /** Returns the port that settings give an address, and perhaps an origin that it stands for. */
+  /** Returns the port at the address of the settings, serving as their origin if it is set. */
   private InetSocketAddress listener() throws IOException {
-    if (settings.origin().isEmpty()) {
-      return server.sharedListener(settings.address());
+    if (settings.servingAs().isEmpty()) {
+      return server.sharedListener(settings.listenAddress());
     }
-    Uri origin = Uri.parseOrigin(settings.origin().get());
+    Uri origin = Uri.parseOrigin(settings.servingAs().get());
     return server.listenerServingAs(
-        origin.scheme(), origin.host(), origin.port(), settings.address());
+        origin.scheme(), origin.host(), origin.port(), settings.listenAddress());
   }
 
   String baseUrlFor(String origin) {
@@ -272,9 +310,9 @@ final class Session {
     return new ForwardProxy(bound(this::listener), tls.authorityPem());
   }
 
-  /** Ends what belongs to a scope that has ended, and says what is left to be said. */
+  /** Ends what belongs to a scope, and throws its failures. */
   void end(ScopeReport report) {
-    // A port of this machine that no stub names any more is the application's own again.
+    // A local port that no stub names any more is the application's own again.
     if (interception != null) {
       server.end(
           (host, port) ->
@@ -295,7 +333,7 @@ final class Session {
     report.raise(onUnexpected, onUnused);
   }
 
-  /** Puts the JVM back as it was, and says what is left to be said. */
+  /** Restores the JVM, and throws the remaining failures. */
   void close() {
     oldProperties.forEach(Session::restoreProperty);
     try (server) {
@@ -306,7 +344,7 @@ final class Session {
     raise(scopes.leaveAll());
   }
 
-  /** Real services, of which we are none. */
+  /** Returns access to real services, except to Cachette itself. */
   private RealService realService() {
     return new RealService() {
       @Override
@@ -314,7 +352,7 @@ final class Session {
         if (isOurself(request)) {
           throw new RealServiceFailed(
               Exchange.failed(Instant.now(), Duration.ZERO, request, Fault.Kind.CONNECTION_RESET),
-              new IOException("it is meant for this very address, and would come back for ever"));
+              new IOException("its destination is this address, which would be an endless loop"));
         }
         return real.call(request, protocol);
       }
@@ -353,7 +391,7 @@ final class Session {
     }
   }
 
-  /** Looks the logger up when it is needed: a logging library takes long to start. */
+  /** Gets the logger on demand: a logging library is slow to start. */
   private static void warn(String explanation) {
     LoggerFactory.getLogger(Cachette.class).warn(explanation);
   }

@@ -5,415 +5,394 @@ import dev.cachette.calls.Call;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.misuse.Refusals;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How a {@link Cachette} behaves. Immutable: every method with an argument returns new settings,
- * and {@link #defaults()} is where to begin.
+ * The settings of a {@link Cachette}. Immutable: every method with an argument returns new
+ * settings, beginning with {@link #defaults()}; the method of the same name without an argument
+ * returns the value.
+ *
+ * <p>What is not set in code can be set by properties, see {@link #withProperties}: by system
+ * properties, and in JUnit by {@code junit-platform.properties}.
  */
 public final class Settings {
 
-  /** The folder of cassettes where none is set. */
   static final Path CASSETTES = Path.of("src", "test", "cassettes");
-
-  /** The folder of stub files where none is set. */
   static final Path STUBS = Path.of("src", "test", "stubs");
+  static final int MEBIBYTE = 1024 * 1024;
 
-  private static final int MEBIBYTE = 1024 * 1024;
-  private static final Settings DEFAULTS = new Settings();
+  private static final Settings DEFAULTS = new Settings(Map.of());
+  private static final Consumer<Call> NO_LISTENER = call -> {};
 
-  private UnexpectedCalls unexpectedCalls = UnexpectedCalls.FAIL;
-  private UnusedStubs unusedStubs = UnusedStubs.WARN;
-  private int maxRequestBody = 64 * MEBIBYTE;
-  private int maxCalls = 100_000;
-  private long maxCallBodies = 256L * MEBIBYTE;
-  private Clock clock = Clock.systemUTC();
-  private long seed;
-  private @Nullable ObjectMapper mapper;
-  private @Nullable String name;
-  private boolean intercepting = true;
-  private Map<String, String> properties = Map.of();
-  private Path cassetteFolder = CASSETTES;
-  private Path stubFolder = STUBS;
-  private InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
-  private @Nullable String origin;
-  private @Nullable Path authority;
-  private Consumer<Call> watcher = call -> {};
-  private boolean treatHttpAsHttps;
-  private int servingThreads = 1;
-  private CassetteSettings cassettes = CassetteSettings.defaults();
-  private Map<String, String> addresses = Map.of();
+  /** The values that were set, by the name of the setting. */
+  private final Map<String, Object> values;
 
-  private Settings() {}
-
-  private Settings(Settings other) {
-    this.unexpectedCalls = other.unexpectedCalls;
-    this.unusedStubs = other.unusedStubs;
-    this.maxRequestBody = other.maxRequestBody;
-    this.maxCalls = other.maxCalls;
-    this.maxCallBodies = other.maxCallBodies;
-    this.clock = other.clock;
-    this.seed = other.seed;
-    this.mapper = other.mapper;
-    this.name = other.name;
-    this.intercepting = other.intercepting;
-    this.properties = other.properties;
-    this.cassetteFolder = other.cassetteFolder;
-    this.stubFolder = other.stubFolder;
-    this.address = other.address;
-    this.origin = other.origin;
-    this.authority = other.authority;
-    this.watcher = other.watcher;
-    this.treatHttpAsHttps = other.treatHttpAsHttps;
-    this.servingThreads = other.servingThreads;
-    this.cassettes = other.cassettes;
-    this.addresses = other.addresses;
+  private Settings(Map<String, Object> values) {
+    this.values = values;
   }
 
-  /**
-   * Unexpected calls fail, unused stubs warn, request bodies up to 64 MiB, a log of 100,000 calls
-   * and 256 MiB, the system's clock, Jackson with all modules it finds.
-   */
+  /** Returns the defaults, which are described at each setting. */
   public static Settings defaults() {
     return DEFAULTS;
   }
 
-  /** What a call does that no stub answers; {@link UnexpectedCalls#FAIL} by default. */
+  /** Sets what happens to calls without a stub; {@link UnexpectedCalls#FAIL} by default. */
   public Settings unexpectedCalls(UnexpectedCalls choice) {
-    Settings changed = changed("unexpectedCalls", choice);
-    changed.unexpectedCalls = choice;
-    return changed;
+    return with("unexpectedCalls", choice);
   }
 
-  /** What a stub does that no call used; {@link UnusedStubs#WARN} by default. */
+  /** Returns what happens to calls without a stub. */
+  public UnexpectedCalls unexpectedCalls() {
+    return get("unexpectedCalls", UnexpectedCalls.FAIL);
+  }
+
+  /** Sets what happens about stubs that no call used; {@link UnusedStubs#WARN} by default. */
   public Settings unusedStubs(UnusedStubs choice) {
-    Settings changed = changed("unusedStubs", choice);
-    changed.unusedStubs = choice;
-    return changed;
+    return with("unusedStubs", choice);
+  }
+
+  /** Returns what happens about stubs that no call used. */
+  public UnusedStubs unusedStubs() {
+    return get("unusedStubs", UnusedStubs.WARN);
   }
 
   /**
-   * The largest request body, in bytes, that is held in memory; 64 MiB by default. A larger one is
-   * answered with 400 and an explanation, and noted as an unexpected call.
+   * Sets the maximum size of a request body in memory, in bytes; 64 MiB by default. A larger body
+   * is answered with 400 and an explanation, and logged as an unexpected call.
    *
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings maxRequestBody(int bytes) {
-    requirePositive("maxRequestBody is a positive number of bytes", bytes);
-    Settings changed = new Settings(this);
-    changed.maxRequestBody = bytes;
-    return changed;
+    return with("maxRequestBody", requirePositive("maxRequestBody", bytes));
+  }
+
+  /** Returns the maximum size of a request body in memory, in bytes. */
+  public int maxRequestBody() {
+    return get("maxRequestBody", 64 * MEBIBYTE);
   }
 
   /**
-   * How many calls the log of a test holds; 100,000 by default. Where there are more, the oldest
-   * are dropped, and assertions that could be wrong because of it fail and say so.
+   * Sets the number of calls that the log of a test holds; 100,000 by default. If there are more,
+   * the oldest are dropped, and assertions that could be wrong because of that fail and say so.
    *
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings maxCalls(int calls) {
-    requirePositive("maxCalls is a positive number of calls", calls);
-    Settings changed = new Settings(this);
-    changed.maxCalls = calls;
-    return changed;
+    return with("maxCalls", requirePositive("maxCalls", calls));
+  }
+
+  /** Returns the number of calls that the log of a test holds. */
+  public int maxCalls() {
+    return get("maxCalls", 100_000);
   }
 
   /**
-   * How many bytes of bodies, of requests and responses together, the log of a test holds; 256 MiB
-   * by default. Where there are more, the oldest calls are dropped; the last one always stays.
+   * Sets the total size of request and response bodies that the log of a test holds, in bytes; 256
+   * MiB by default. If there are more, the oldest calls are dropped, but never the last one.
    *
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings maxCallBodies(long bytes) {
-    requirePositive("maxCallBodies is a positive number of bytes", bytes);
-    Settings changed = new Settings(this);
-    changed.maxCallBodies = bytes;
-    return changed;
+    return with("maxCallBodies", requirePositive("maxCallBodies", bytes));
+  }
+
+  /** Returns the total size of bodies that the log of a test holds, in bytes. */
+  public long maxCallBodies() {
+    return get("maxCallBodies", 256L * MEBIBYTE);
   }
 
   /**
-   * The clock of templates, and of stubs that are active from or until an instant; by default that
-   * of the system. With a clock of one's own, such as {@link ManualClock}, a test can move time.
+   * Sets the clock that {@link Cachette#clock()} runs with; the system clock by default. A {@link
+   * TestClock} is used as it is, and its state is left to you.
    */
-  public Settings clock(Clock choice) {
-    Settings changed = changed("clock", choice);
-    changed.clock = choice;
-    return changed;
+  public Settings clock(Clock clock) {
+    return with("clock", clock);
   }
 
-  /** Where what is drawn at random begins, in each test again; 0 by default. */
-  public Settings seed(long choice) {
-    Settings changed = new Settings(this);
-    changed.seed = choice;
-    return changed;
+  /** Returns the clock that the session's clock runs with. */
+  public Clock clock() {
+    return get("clock", Clock.systemUTC());
+  }
+
+  boolean hasClock() {
+    return values.containsKey("clock");
+  }
+
+  /** Sets the seed of random values, in each test anew; 0 by default. */
+  public Settings seed(long seed) {
+    return with("seed", seed);
+  }
+
+  /** Returns the seed of random values. */
+  public long seed() {
+    return get("seed", 0L);
   }
 
   /**
-   * The mapper that {@link dev.cachette.calls.Call#as} and {@link dev.cachette.calls.Call#json}
-   * read with; by default one with every Jackson module on the class path.
+   * Sets the mapper of {@link Call#as} and {@link Call#json}; by default one with every Jackson
+   * module on the class path.
    */
-  public Settings mapper(ObjectMapper objectMapper) {
-    Settings changed = changed("mapper", objectMapper);
-    changed.mapper = objectMapper;
-    return changed;
+  public Settings mapper(ObjectMapper mapper) {
+    return with("mapper", mapper);
+  }
+
+  /** Returns the mapper of {@link Call#as} and {@link Call#json}. */
+  public ObjectMapper mapper() {
+    Object mapper = values.get("mapper");
+    return mapper == null ? Json.mapper() : (ObjectMapper) mapper;
   }
 
   /**
-   * Whose Cachette it is, for messages such as the one on a second {@code open()}; by default the
-   * line that opened it.
+   * Sets the name of the session in messages, such as the one about a second {@code open()}; by
+   * default the line that opened it.
    */
-  public Settings named(String owner) {
-    Settings changed = changed("named", owner);
-    changed.name = owner;
-    return changed;
+  public Settings name(String name) {
+    return with("name", name);
+  }
+
+  /** Returns the name of the session in messages, if it is set. */
+  public Optional<String> name() {
+    return Optional.ofNullable((String) values.get("name"));
   }
 
   /**
-   * Intercepts nothing: the stubs are reached by {@link Cachette#baseUrl()}, {@link
-   * Cachette#baseUrlFor} and {@link Cachette#proxy()} alone. So any number of tests of one JVM can
-   * run at the same time, each with a Cachette of its own, none of which sees the calls of another.
+   * Intercepts nothing: stubs are reached only by {@link Cachette#baseUrl()}, {@link
+   * Cachette#baseUrlFor} and {@link Cachette#proxy()}. Any number of tests of one JVM can then run
+   * in parallel, each with its own session, which does not see the calls of the others.
    */
   public Settings withoutInterception() {
-    Settings changed = new Settings(this);
-    changed.intercepting = false;
-    return changed;
+    return interception(false);
+  }
+
+  /** Sets whether the calls of this JVM are intercepted; true by default. */
+  public Settings interception(boolean intercepting) {
+    return with("interception", intercepting);
+  }
+
+  /** Returns true if the calls of this JVM are intercepted. */
+  public boolean interception() {
+    return get("interception", true);
   }
 
   /**
-   * Puts {@link Cachette#baseUrlFor} an origin into a system property while the Cachette is open,
-   * for an application that starts then and takes its base URL from there. Afterwards the property
-   * is as it was.
+   * Sets a system property to {@link Cachette#baseUrlFor} an origin while the session is open, for
+   * an application that reads its base URL from there. The property is restored afterwards.
    *
    * @param property the name of the system property
    * @param origin scheme, host and port: {@code https://tides.example}
    */
   public Settings baseUrlInProperty(String property, String origin) {
     if (property == null || property.isBlank()) {
-      throw new IllegalArgumentException("baseUrlInProperty(property, origin) has no property.");
+      throw Refusals.argument("baseUrlInProperty(property, origin) needs a property.");
     }
-    Settings changed = changed("baseUrlInProperty", origin);
-    Map<String, String> more = new LinkedHashMap<>(properties);
+    requireGiven("baseUrlInProperty", origin);
+    Map<String, String> more = new LinkedHashMap<>(baseUrlInProperty());
     more.put(property, origin);
-    changed.properties = Collections.unmodifiableMap(more);
-    return changed;
+    return with("baseUrlInProperty", Collections.unmodifiableMap(more));
   }
 
-  /** Where cassettes are; {@code src/test/cassettes} of the working directory by default. */
+  /** Returns the origins whose base URLs are in system properties, by the names of these. */
+  public Map<String, String> baseUrlInProperty() {
+    return get("baseUrlInProperty", Map.of());
+  }
+
+  /** Sets the folder of cassettes; {@code src/test/cassettes} by default. */
   public Settings cassetteFolder(Path folder) {
-    Settings changed = changed("cassetteFolder", folder);
-    changed.cassetteFolder = folder;
-    return changed;
+    return with("cassetteFolder", folder);
   }
 
-  /** Where stub files are; {@code src/test/stubs} of the working directory by default. */
+  /** Returns the folder of cassettes. */
+  public Path cassetteFolder() {
+    return get("cassetteFolder", CASSETTES);
+  }
+
+  /** Sets the folder of stub files and API descriptions; {@code src/test/stubs} by default. */
   public Settings stubFolder(Path folder) {
-    Settings changed = changed("stubFolder", folder);
-    changed.stubFolder = folder;
-    return changed;
+    return with("stubFolder", folder);
+  }
+
+  /** Returns the folder of stub files and API descriptions. */
+  public Path stubFolder() {
+    return get("stubFolder", STUBS);
   }
 
   /**
-   * Where {@link Cachette#baseUrl()} and {@link Cachette#proxy()} listen; by default at a free port
-   * of the loopback. Whoever can reach another address can call all that is stubbed here.
+   * Sets the address of {@link Cachette#baseUrl()} and {@link Cachette#proxy()}; by default a free
+   * port of the loopback address. Everyone who can reach the address can call the stubs.
    *
-   * @throws IllegalArgumentException if it is null or not resolved
+   * @throws IllegalArgumentException if it is null or unresolved
    */
-  public Settings listeningAt(InetSocketAddress choice) {
-    Settings changed = changed("listeningAt", choice);
-    if (choice.isUnresolved()) {
-      throw new IllegalArgumentException("There is no host " + choice.getHostString() + ".");
+  public Settings listenAddress(InetSocketAddress address) {
+    requireGiven("listenAddress", address);
+    if (address.isUnresolved()) {
+      throw Refusals.argument("listenAddress: unknown host " + address.getHostString() + ".");
     }
-    changed.address = choice;
-    return changed;
+    return with("listenAddress", address);
+  }
+
+  /** Returns the address of {@link Cachette#baseUrl()} and {@link Cachette#proxy()}. */
+  public InetSocketAddress listenAddress() {
+    Object address = values.get("listenAddress");
+    return address == null
+        ? new InetSocketAddress(InetAddress.getLoopbackAddress(), 0)
+        : (InetSocketAddress) address;
   }
 
   /**
-   * Takes calls to {@link Cachette#baseUrl()} for calls to this origin, as {@link
-   * Cachette#baseUrlFor} does.
+   * Treats calls to {@link Cachette#baseUrl()} as calls to this origin, like {@link
+   * Cachette#baseUrlFor}.
    *
-   * @param choice scheme, host and port: {@code https://tides.example}
-   * @throws IllegalArgumentException if it is no origin
+   * @param origin scheme, host and port: {@code https://tides.example}
+   * @throws IllegalArgumentException if it is not an origin
    */
-  public Settings servingAs(String choice) {
-    Settings changed = changed("servingAs", choice);
-    changed.origin = Uri.parseOrigin(choice).origin();
-    return changed;
+  public Settings servingAs(String origin) {
+    requireGiven("servingAs", origin);
+    return with("servingAs", Uri.parseOrigin(origin).origin());
+  }
+
+  /** Returns the origin that calls to {@link Cachette#baseUrl()} are treated as, if it is set. */
+  public Optional<String> servingAs() {
+    return Optional.ofNullable((String) values.get("servingAs"));
   }
 
   /**
-   * Keeps the authority that certificates are by in a file, with the rights of its owner alone, so
-   * that other programs can be told once to trust it; by default it lives in memory as long as the
-   * Cachette. It is made if it is not there, and again when it is about to expire.
+   * Stores the certificate authority in a file, readable only by its owner, so that other programs
+   * can trust it permanently; by default it is in memory, for one session. The file is created if
+   * it does not exist, and renewed before it expires.
    */
-  public Settings authority(Path file) {
-    Settings changed = changed("authority", file);
-    changed.authority = file;
-    return changed;
+  public Settings certificateAuthority(Path file) {
+    return with("certificateAuthority", file);
+  }
+
+  /** Returns the file of the certificate authority, if it is set. */
+  public Optional<Path> certificateAuthority() {
+    return Optional.ofNullable((Path) values.get("certificateAuthority"));
   }
 
   /**
-   * Takes calls over plain HTTP, to hosts for which nothing plain is stubbed, for calls over HTTPS;
-   * for programs that cannot be made to trust the authority.
+   * Treats plain HTTP calls as HTTPS calls, for hosts without stubs for plain HTTP; for programs
+   * that cannot be made to trust the certificate authority. False by default.
    */
-  public Settings treatHttpAsHttps() {
-    Settings changed = new Settings(this);
-    changed.treatHttpAsHttps = true;
-    return changed;
+  public Settings treatHttpAsHttps(boolean choice) {
+    return with("treatHttpAsHttps", choice);
+  }
+
+  /** Returns true if plain HTTP calls are treated as HTTPS calls. */
+  public boolean treatHttpAsHttps() {
+    return get("treatHttpAsHttps", false);
   }
 
   /**
-   * How many threads serve connections; 1 by default, which is enough for the tests of one JVM.
-   * More are for a Cachette that many programs call at once.
+   * Sets the number of threads that serve connections; 1 by default, which is enough for the tests
+   * of one JVM. More threads are for a server that many programs call at the same time.
    *
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings servingThreads(int threads) {
-    requirePositive("servingThreads is a positive number of threads", threads);
-    Settings changed = new Settings(this);
-    changed.servingThreads = threads;
-    return changed;
+    return with("servingThreads", requirePositive("servingThreads", threads));
+  }
+
+  /** Returns the number of threads that serve connections. */
+  public int servingThreads() {
+    return get("servingThreads", 1);
   }
 
   /**
-   * Is told of each call once it has its whole answer. It is called on the threads that serve, so
-   * it must be quick, and safe to be called by several of them at once.
+   * Calls this listener after each call has completed. It runs on the threads that serve
+   * connections, so it must be fast and thread-safe.
    */
-  public Settings watchingCalls(Consumer<Call> choice) {
-    Settings changed = changed("watchingCalls", choice);
-    changed.watcher = choice;
-    return changed;
+  public Settings callListener(Consumer<Call> listener) {
+    return with("callListener", listener);
   }
 
-  /** How cassettes behave that are put in by name alone. */
-  public Settings cassettes(CassetteSettings how) {
-    Settings changed = changed("cassettes", how);
-    changed.cassettes = how;
-    return changed;
+  /** Returns the listener that is called after each call. */
+  public Consumer<Call> callListener() {
+    return get("callListener", NO_LISTENER);
+  }
+
+  /** Sets the settings of cassettes that are activated without their own. */
+  public Settings cassettes(CassetteSettings settings) {
+    return with("cassettes", settings);
+  }
+
+  /** Returns the settings of cassettes that are activated without their own. */
+  public CassetteSettings cassettes() {
+    return get("cassettes", CassetteSettings.defaults());
   }
 
   /**
-   * Reaches a real service at another address, a staging system for example; for {@link
+   * Calls a real service at another address, a staging system for example; for {@link
    * Cachette#letThrough}, real services as answers, and recording. The code under test, and the
-   * cassette, know the origin that it calls in production.
+   * cassette, use the origin of production.
    *
    * @param origin scheme, host and port: {@code https://tides.example}
-   * @param address where it is: {@code http://127.0.0.1:8085}
-   * @throws IllegalArgumentException if one is no origin
+   * @param address its address: {@code http://127.0.0.1:8085}
+   * @throws IllegalArgumentException if one of them is not an origin
    */
   public Settings realServiceAt(String origin, String address) {
-    Settings changed = changed("realServiceAt", origin);
-    changed("realServiceAt", address);
-    Map<String, String> more = new LinkedHashMap<>(addresses);
+    requireGiven("realServiceAt", origin);
+    requireGiven("realServiceAt", address);
+    Map<String, String> more = new LinkedHashMap<>(realServiceAt());
     more.put(Uri.parseOrigin(origin).origin(), Uri.parseOrigin(address).origin());
-    changed.addresses = Collections.unmodifiableMap(more);
-    return changed;
+    return with("realServiceAt", Collections.unmodifiableMap(more));
   }
 
-  Map<String, String> addresses() {
-    return addresses;
+  /** Returns the addresses of real services that differ, by origin. */
+  public Map<String, String> realServiceAt() {
+    return get("realServiceAt", Map.of());
   }
 
-  Path cassetteFolder() {
-    return cassetteFolder;
+  /**
+   * Returns these settings with values from properties for everything that is not set yet: {@code
+   * cachette.unusedStubs=FAIL}. {@link Cachette#open} does this with system properties.
+   *
+   * @param lookup returns the value of a property, or null
+   * @throws IllegalArgumentException if a value is invalid; the message names the property and the
+   *     allowed values
+   */
+  public Settings withProperties(Function<String, @Nullable String> lookup) {
+    requireGiven("withProperties(lookup)", lookup);
+    return SettingsProperties.apply(this, lookup);
   }
 
-  Path stubFolder() {
-    return stubFolder;
+  boolean isSet(String setting) {
+    return values.containsKey(setting);
   }
 
-  InetSocketAddress address() {
-    return address;
+  private Settings with(String setting, @Nullable Object value) {
+    requireGiven(setting, value);
+    Map<String, Object> changed = new HashMap<>(values);
+    changed.put(setting, value);
+    return new Settings(Collections.unmodifiableMap(changed));
   }
 
-  Optional<String> origin() {
-    return Optional.ofNullable(origin);
+  @SuppressWarnings("unchecked")
+  private <T> T get(String setting, T byDefault) {
+    return (T) values.getOrDefault(setting, byDefault);
   }
 
-  Optional<Path> authority() {
-    return Optional.ofNullable(authority);
-  }
-
-  int servingThreads() {
-    return servingThreads;
-  }
-
-  boolean treatsHttpAsHttps() {
-    return treatHttpAsHttps;
-  }
-
-  Consumer<Call> watcher() {
-    return watcher;
-  }
-
-  /** How cassettes behave that are put in by name alone. */
-  public CassetteSettings cassettes() {
-    return cassettes;
-  }
-
-  Optional<String> name() {
-    return Optional.ofNullable(name);
-  }
-
-  /** Returns true if calls of this JVM are intercepted; true by default. */
-  public boolean isIntercepting() {
-    return intercepting;
-  }
-
-  Map<String, String> properties() {
-    return properties;
-  }
-
-  UnexpectedCalls unexpectedCalls() {
-    return unexpectedCalls;
-  }
-
-  UnusedStubs unusedStubs() {
-    return unusedStubs;
-  }
-
-  int maxRequestBody() {
-    return maxRequestBody;
-  }
-
-  int maxCalls() {
-    return maxCalls;
-  }
-
-  long maxCallBodies() {
-    return maxCallBodies;
-  }
-
-  Clock clock() {
-    return clock;
-  }
-
-  long seed() {
-    return seed;
-  }
-
-  ObjectMapper mapper() {
-    return mapper == null ? Json.mapper() : mapper;
-  }
-
-  private Settings changed(String setting, @Nullable Object value) {
+  private static void requireGiven(String setting, @Nullable Object value) {
     if (value == null) {
-      throw new IllegalArgumentException("The setting " + setting + " must not be null.");
+      throw Refusals.argument("The setting " + setting + " must not be null.");
     }
-    return new Settings(this);
   }
 
-  private static void requirePositive(String what, long value) {
-    if (value <= 0) {
-      throw new IllegalArgumentException(what + ", not " + value + ".");
+  private static <T extends Number> T requirePositive(String setting, T value) {
+    if (value.longValue() <= 0) {
+      throw Refusals.argument("The setting " + setting + " must be positive, not " + value + ".");
     }
+    return value;
   }
 }

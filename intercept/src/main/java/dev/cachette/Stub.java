@@ -6,6 +6,8 @@ import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
+import dev.cachette.internal.answer.AnswerAccess;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubCheck;
@@ -24,12 +26,12 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A request pattern and its answers. Begun with {@link Cachette#stub(String)}, in force from {@link
- * #answer} on, until its scope ends.
+ * A request pattern and its answers. Declared with {@link Cachette#stub(String)}, active from
+ * {@link #answer} until its scope ends.
  *
- * <p>What stands before {@code answer} narrows the requests, and checks them; what follows it says
- * how often and when the stub answers. Declare a stub on one thread; once it has its answer, any
- * thread may read it.
+ * <p>Methods before {@code answer} add conditions and checks; methods after it set how often and
+ * when the stub answers. Declare a stub on one thread; once it has its answer, any thread may read
+ * it.
  */
 public final class Stub implements RequestConditions<Stub>, CallGroup {
 
@@ -42,21 +44,21 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     this.draft = draft;
   }
 
-  /** One that is in force already. */
+  /** Wraps an active stub. */
   Stub(Cachette net, DraftStub draft, StubRule rule) {
     this(net, draft);
     this.rule = rule;
   }
 
   /**
-   * Gives the stub a name, which then stands in explanations in place of its request line.
+   * Sets the name of the stub, which explanations show instead of its request line.
    *
    * @throws IllegalArgumentException if the name is null or blank
    * @throws IllegalStateException if the stub has its answer already
    */
   public Stub named(String name) {
     if (name == null || name.isBlank()) {
-      throw new IllegalArgumentException("The name of a stub must be some text, not " + name + ".");
+      throw Refusals.argument("The name of a stub must not be blank: " + name + ".");
     }
     requireUnanswered("named(\"" + name + "\")");
     draft.rename(name);
@@ -64,7 +66,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Narrows the requests: all these conditions hold, too.
+   * Requires all these conditions.
    *
    * @throws IllegalArgumentException if one is null, or is on a variable that the request line does
    *     not have
@@ -72,15 +74,15 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   @Override
   public Stub where(Condition... conditions) {
-    requireUnanswered("a condition");
+    requireUnanswered("conditions");
     draft.narrow(draft.pattern().where(conditions));
     return this;
   }
 
   /**
-   * Adds something that must hold for every request that this stub answers. It does not narrow:
-   * where it does not hold, the caller gets status 500 with the reason, and the test fails at its
-   * end, whatever the code under test does with that.
+   * Checks every request that this stub answers. A check is not a condition: if it fails, the
+   * caller gets status 500 with the reason, and the test fails at its end, whatever the code under
+   * test does with that.
    *
    * @throws IllegalArgumentException if the condition is null
    * @throws IllegalStateException if the stub has its answer already
@@ -93,9 +95,9 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Adds a check of one's own, as {@link #check(Condition)}: what it throws fails the test.
+   * Adds a check, like {@link #check(Condition)}; an exception that it throws fails the test.
    *
-   * @param assertion looks at the request, and throws if it is not right
+   * @param assertion inspects the request, and throws if it is wrong
    */
   public Stub check(Consumer<Received> assertion) {
     requireGiven("check(assertion)", assertion);
@@ -105,12 +107,12 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Writes the bodies of its requests to a file as they arrive, and holds none of them in memory;
-   * for bodies of any size. To conditions and in the log these requests have no body. Each request
-   * writes the file again.
+   * Saves the bodies of its requests to a file as they arrive, without holding them in memory; for
+   * bodies of any size. For conditions and in the log, these requests have no body. Each request
+   * overwrites the file.
    *
-   * @param path the path of the file, from the working directory if it is relative
-   * @throws IllegalArgumentException if the path is null, or its folder is not there
+   * @param path the path of the file, relative to the working directory
+   * @throws IllegalArgumentException if the path is null, or its folder does not exist
    * @throws IllegalStateException if the stub has its answer already
    */
   public Stub saveBodyTo(String path) {
@@ -121,33 +123,36 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Gives the stub its answers, and puts it into force. Several are given in turn, one a call; the
-   * last one stays, unless what follows says otherwise.
+   * Sets the answers, and activates the stub. Several answers are given in turn, one per call; the
+   * last one stays, unless a later method changes that.
    *
-   * @throws IllegalArgumentException if an answer is null, or names a file that cannot be read
+   * @throws IllegalArgumentException if an answer is null, names a file that cannot be read, or has
+   *     a template with an unknown path variable
    * @throws IllegalStateException if the stub has its answer already, or its scope has ended
    */
   public Stub answer(Answer first, Answer... more) {
     requireUnanswered("answer(...)");
+    rule = net.finish(draft, all("answer(...) of the stub " + draft.reference(), first, more));
+    return this;
+  }
+
+  static List<Answer> all(String what, Answer first, Answer... more) {
     List<Answer> answers = new ArrayList<>();
     answers.add(first);
     answers.addAll(Arrays.asList(more == null ? new Answer[] {null} : more));
     int missing = answers.indexOf(null);
     if (missing >= 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
-              "Answer %d of %d for the stub %s is null. Fix: make one with Answers, such as "
-                  + "status(204).",
-              missing + 1, answers.size(), draft.reference()));
+              "%s: answer %d of %d is null. Fix: create one with Answers, such as status(204).",
+              what, missing + 1, answers.size()));
     }
-    rule = net.finish(draft, answers);
-    return this;
+    return answers;
   }
 
   /**
-   * Neither its requests nor its answers are held against the description of their service, see
-   * {@link Cachette#describedBy}: for a malformed answer that is meant, or for one that tells how
-   * the code takes it.
+   * Excludes its requests and answers from checks against the API description of their service, see
+   * {@link Cachette#describedBy}: for an answer that is malformed on purpose.
    *
    * @throws IllegalStateException if the stub has no answer yet
    */
@@ -157,9 +162,9 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * After the last answer, the first one follows again.
+   * Starts again with the first answer after the last one.
    *
-   * @throws IllegalStateException if the stub has no answer yet
+   * @throws IllegalStateException if the stub has no answer yet, or is {@link #onceEach()}
    */
   public Stub looping() {
     net.change(answered("looping()"), StubRule::looping);
@@ -167,9 +172,9 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Each answer is given once; then the stub is used up, and the next one that matches answers.
+   * Gives each answer once; then the stub is used up, and the next matching stub answers.
    *
-   * @throws IllegalStateException if the stub has no answer yet
+   * @throws IllegalStateException if the stub has no answer yet, or is {@link #looping()}
    */
   public Stub onceEach() {
     net.change(answered("onceEach()"), StubRule::onceEach);
@@ -177,7 +182,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns the stub answers so many calls; then it is used up, and the next one that matches
+   * Answers at most this number of calls; then the stub is used up, and the next matching stub
    * answers.
    *
    * @throws IllegalArgumentException if the number is not positive
@@ -190,22 +195,33 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * One call gets this answer, in place of the one whose turn it would be.
+   * Gives this answer to one call, instead of the next one in turn.
    *
-   * @param number which call of this stub it is, from 1
+   * @param number the number of the call of this stub, from 1
    * @throws IllegalArgumentException if the number is not positive, or the answer is null
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub onCall(int number, Answer answer) {
     requirePositive("onCall", number);
     requireGiven("onCall(" + number + ", answer)", answer);
-    Answer ready = net.ready(answer);
+    Answer ready = AnswerAccess.answers().expanded(net.ready(answer)).get(0);
     net.change(answered("onCall(...)"), it -> it.onCall(number, ready));
     return this;
   }
 
   /**
-   * Returns the stub is active only once another one was called in the same test: {@code
+   * Wins over more specific stubs of the same scope, for a stub that must answer every request that
+   * it matches.
+   *
+   * @throws IllegalStateException if the stub has no answer yet
+   */
+  public Stub overriding() {
+    net.change(answered("overriding()"), StubRule::overriding);
+    return this;
+  }
+
+  /**
+   * Activates the stub only after another one was called in the same test: {@code
    * list.answer(json(withKittiwake)).after(create)}.
    *
    * @throws IllegalArgumentException if the other is null, or is this one
@@ -214,8 +230,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   public Stub after(Stub other) {
     requireGiven("after(stub)", other);
     if (other == this) {
-      throw new IllegalArgumentException(
-          "A stub cannot be active only after itself: " + this + ".");
+      throw Refusals.argument("A stub cannot be active after itself: " + this + ".");
     }
     StubRule predecessor = other.answered("after(...)");
     net.change(answered("after(...)"), it -> it.activeAfter(predecessor));
@@ -223,8 +238,9 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns the stub is active at and after this instant, by the clock of the settings.
+   * Activates the stub at this instant, by {@link Cachette#clock()}.
    *
+   * @throws IllegalArgumentException if the instant is null, or not before {@link #until}
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub from(Instant instant) {
@@ -234,8 +250,9 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns the stub is active before this instant, by the clock of the settings.
+   * Expires the stub at this instant, by {@link Cachette#clock()}.
    *
+   * @throws IllegalArgumentException if the instant is null, or not after {@link #from}
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub until(Instant instant) {
@@ -245,9 +262,9 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns the service takes so many calls in a window of time, and answers 429 with {@code
-   * retry-after} to the others (RFC 6585 section 4), by the clock of the settings. A window begins
-   * with the first call that comes when there is none; what is answered 429 takes no answer's turn.
+   * Limits the number of calls in a window of time, and answers 429 with {@code retry-after} to
+   * others (RFC 6585 section 4), by {@link Cachette#clock()}. A window begins with the first call
+   * outside of one; a 429 uses no answer.
    *
    * @throws IllegalArgumentException if the number or the window is not positive
    * @throws IllegalStateException if the stub has no answer yet
@@ -256,14 +273,14 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     requirePositive("rateLimit", calls);
     requireGiven("rateLimit(calls, window)", window);
     if (window.isNegative() || window.isZero()) {
-      throw new IllegalArgumentException("rateLimit takes a positive window, not " + window + ".");
+      throw Refusals.argument("rateLimit needs a positive window, not " + window + ".");
     }
     net.change(answered("rateLimit(...)"), it -> it.rateLimit(calls, window));
     return this;
   }
 
   /**
-   * Returns the service is not up yet: its first calls are answered 503, and take no answer's turn.
+   * Answers the first calls with 503, like a service that is still starting; a 503 uses no answer.
    *
    * @throws IllegalArgumentException if the number is not positive
    * @throws IllegalStateException if the stub has no answer yet
@@ -275,27 +292,24 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns the service fails now and then, drawn at random by the seed of the settings; what fails
-   * takes no answer's turn. Where a test fails, the JUnit extension names the seed that makes it so
-   * again.
+   * Fails at random, with the seed of the settings; a failure uses no answer. If a test fails, the
+   * JUnit extension reports the seed.
    *
-   * @param probability how likely a call fails, from 0 to 1
-   * @param failures what it gets then, in turn and again from the first; {@code status(503)} if
-   *     none is given
-   * @throws IllegalArgumentException if the probability is no such number, or a failure is null or
-   *     comes before there is a request
+   * @param probability the probability of a failure, from 0 to 1
+   * @param failures the failures, in turn and from the first again; {@code status(503)} by default
+   * @throws IllegalArgumentException if the probability is out of range, or a failure is null or
+   *     happens before there is a request
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub flaky(double probability, Answer... failures) {
     if (!(probability >= 0 && probability <= 1)) {
-      throw new IllegalArgumentException(
-          "flaky takes a probability from 0 to 1, not " + probability + ".");
+      throw Refusals.argument("flaky needs a probability from 0 to 1, not " + probability + ".");
     }
     requireGiven("flaky(probability, failures)", failures);
     List<Answer> ready = new ArrayList<>();
     for (Answer failure : failures) {
       requireGiven("A failure of flaky(probability, failures)", failure);
-      ready.add(net.ready(failure));
+      ready.addAll(AnswerAccess.answers().expanded(net.ready(failure)));
     }
     List<Answer> all = ready.isEmpty() ? List.of(Answers.status(503)) : ready;
     net.change(answered("flaky(...)"), it -> it.flaky(probability, all, net.seed()));
@@ -303,10 +317,10 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns the stub as a stub file has it, in YAML.
+   * Returns the stub in the format of stub files, in YAML.
    *
-   * @throws IllegalStateException if it has no answer yet, or if part of it is a function, a gate
-   *     or a feed, which no file can have; the message says which
+   * @throws IllegalStateException if it has no answer yet, or if it contains a function, a gate or
+   *     a feed, which cannot be written; the message says which
    */
   public String toStubFile() {
     StubWriter.Result written = StubWriter.write(answered("toStubFile()"));
@@ -316,7 +330,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
                 .form()
                 .orElseThrow(
                     () ->
-                        new IllegalStateException(
+                        Refusals.state(
                             String.format(
                                 "The stub %s cannot be written to a file: %s.",
                                 draft.reference(), written.obstacle())))),
@@ -333,7 +347,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns true if it is not held against the description of its service.
+   * Returns true if it is excluded from checks against the API description of its service.
    *
    * @throws IllegalStateException if the stub has no answer yet
    */
@@ -341,13 +355,13 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     return answered("isUnchecked()").isUnchecked();
   }
 
-  /** Returns which requests it is for. */
+  /** Returns its request pattern. */
   public RequestPattern pattern() {
     return draft.pattern();
   }
 
   /**
-   * Its answers, in turn.
+   * Returns its answers, in turn; a repeated answer counts several times.
    *
    * @throws IllegalStateException if it has none yet
    */
@@ -355,7 +369,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     return answered("answers()").answers();
   }
 
-  /** Its name; where it was given none, its request line. */
+  /** Returns its name, or its request line. */
   String name() {
     return draft.reference().name();
   }
@@ -363,10 +377,9 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   private StubRule answered(String method) {
     StubRule finished = rule;
     if (finished == null) {
-      throw new IllegalStateException(
+      throw Refusals.state(
           String.format(
-              "The stub %s has no answer yet, so %s comes too early. "
-                  + "Fix: say it behind .answer(...).",
+              "The stub %s has no answer yet. Fix: call %s after answer(...).",
               draft.reference(), method));
     }
     return finished;
@@ -374,27 +387,27 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
 
   private void requireUnanswered(String method) {
     if (rule != null) {
-      throw new IllegalStateException(
+      throw Refusals.state(
           String.format(
-              "The stub %s has its answer already, so %s comes too late. "
-                  + "Fix: give all answers in one answer(a, b, ...), and all else before it.",
+              "The stub %s has its answer already. Fix: call %s before answer(...), which takes all"
+                  + " answers: answer(a, b, ...).",
               draft.reference(), method));
     }
   }
 
-  private static void requirePositive(String method, int number) {
+  static void requirePositive(String method, int number) {
     if (number < 1) {
-      throw new IllegalArgumentException(method + " takes a positive number, not " + number + ".");
+      throw Refusals.argument(method + " needs a positive number, not " + number + ".");
     }
   }
 
   private static void requireGiven(String what, @Nullable Object value) {
     if (value == null) {
-      throw new IllegalArgumentException(what + " was given null.");
+      throw Refusals.argument(what + " was given null.");
     }
   }
 
-  /** Its name in quotes, and where it was declared. */
+  /** Returns its name in quotes, and the place of its declaration. */
   @Override
   public String toString() {
     return draft.reference().toString();

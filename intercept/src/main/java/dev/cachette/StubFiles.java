@@ -1,5 +1,6 @@
 package dev.cachette;
 
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
@@ -55,7 +56,7 @@ public final class StubFiles {
         .findFirst()
         .orElseThrow(
             () ->
-                new IllegalArgumentException(
+                Refusals.argument(
                     String.format(
                         "There is no stub \"%s\" in %s; its stubs are %s.",
                         name, sources, content.stubs().stream().map(Stub::name).toList())));
@@ -119,6 +120,9 @@ public final class StubFiles {
     for (CollectionDeclaration declared : loaded.collections()) {
       RestCollection collection = new RestCollection(net, declared.url());
       declared.identifiedBy().ifPresent(collection::identifiedBy);
+      if (declared.etags()) {
+        collection.withEtags();
+      }
       collection.seed(declared.seed());
       rules.addAll(collection.rules());
       collections.add(collection);
@@ -133,7 +137,7 @@ public final class StubFiles {
       StubRule rule = net.rule(declared.draft(), declared.answers(), true);
       declared.applyTo(rule, seed);
       return Optional.of(rule);
-    } catch (IllegalArgumentException refused) {
+    } catch (IllegalArgumentException | IllegalStateException refused) {
       problems.add(declared.problem(refused.getMessage()));
       return Optional.empty();
     }

@@ -48,7 +48,7 @@ class AnswersTest {
 
   private static final String URL = "https://tides.example/v1/tides";
 
-  private final ManualClock clock = ManualClock.at(Instant.parse("2031-04-02T12:00:00Z"));
+  private final TestClock clock = TestClock.stoppedAt(Instant.parse("2031-04-02T12:00:00Z"));
   private final HttpClient client = HttpClient.newHttpClient();
   private Cachette net;
 

@@ -21,7 +21,7 @@ class InTurnTest {
   private static final Instant NOON = Instant.parse("2031-04-02T12:00:00Z");
   private static final String TIDES = "GET https://tides.example/";
 
-  private final ManualClock clock = ManualClock.at(NOON);
+  private final TestClock clock = TestClock.stoppedAt(NOON);
   private Cachette net;
 
   @BeforeEach

@@ -57,7 +57,7 @@ class MisuseTest {
           refused::getMessage);
       assertEquals(0, first.calls().stream().count());
     }
-    Cachette.open(Settings.defaults().named("BerthDeskTest")).close();
+    Cachette.open(Settings.defaults().name("BerthDeskTest")).close();
   }
 
   @Test

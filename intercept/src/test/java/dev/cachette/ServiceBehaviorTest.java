@@ -22,7 +22,7 @@ class ServiceBehaviorTest {
 
   @Test
   void aBudgetIsSpentAndComesBack() throws Exception {
-    ManualClock clock = ManualClock.at(Instant.parse("2031-04-02T06:00:00Z"));
+    TestClock clock = TestClock.stoppedAt(Instant.parse("2031-04-02T06:00:00Z"));
     try (Cachette net = Cachette.open(Settings.defaults().clock(clock))) {
       net.stub("GET " + TIDES)
           .answer(text("first"), text("second"), text("third"))

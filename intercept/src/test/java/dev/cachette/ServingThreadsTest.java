@@ -43,7 +43,7 @@ class ServingThreadsTest {
     Set<Thread> serving = ConcurrentHashMap.newKeySet();
     ExecutorService callers = Executors.newFixedThreadPool(CALLERS);
     try (Cachette net =
-        Cachette.open(SETTINGS.watchingCalls(call -> serving.add(Thread.currentThread())))) {
+        Cachette.open(SETTINGS.callListener(call -> serving.add(Thread.currentThread())))) {
       Stub berths =
           net.stub("POST /v1/bookings")
               .answer(

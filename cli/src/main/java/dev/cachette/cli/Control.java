@@ -58,12 +58,12 @@ final class Control {
     this.own =
         Cachette.open(
             Settings.defaults()
-                .named("the control port")
+                .name("the control port")
                 .withoutInterception()
                 .unexpectedCalls(UnexpectedCalls.WARN)
                 .unusedStubs(UnusedStubs.IGNORE)
                 .maxCalls(1)
-                .listeningAt(at));
+                .listenAddress(at));
   }
 
   /** Starts it; returns the base URL. */

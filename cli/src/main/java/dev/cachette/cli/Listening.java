@@ -88,15 +88,15 @@ final class Listening {
     InetSocketAddress at = new InetSocketAddress(address, port);
     Settings settings =
         Settings.defaults()
-            .named("the command line")
+            .name("the command line")
             .withoutInterception()
             .unexpectedCalls(UnexpectedCalls.WARN)
             .unusedStubs(UnusedStubs.IGNORE)
             .maxCalls(MOST_CALLS)
             .maxCallBodies(MOST_BODIES)
-            .listeningAt(at)
+            .listenAddress(at)
             .servingThreads(Math.min(MOST_THREADS, Runtime.getRuntime().availableProcessors()))
-            .authority(authority);
+            .certificateAuthority(authority);
     if (meant != null) {
       settings = settings.servingAs(meant);
     }

@@ -54,7 +54,7 @@ final class Record implements Callable<Integer> {
       throw new WrongUsage("the name of a cassette ends in .har, but " + target + " does not.");
     }
     CallPrinter printer = new CallPrinter(output, !command.isEmpty());
-    Cachette net = Cachette.open(listening.settings().watchingCalls(printer));
+    Cachette net = Cachette.open(listening.settings().callListener(printer));
     String address;
     try {
       net.cassette(target, settings());
@@ -86,7 +86,7 @@ final class Record implements Callable<Integer> {
       Files.writeString(certificate, net.proxy().authorityPem());
       code = Child.run(command, net.proxy().uri(), certificate);
     } catch (RuntimeException | IOException impossible) {
-      net.discardRecordings();
+      net.markFailed();
       net.close();
       throw impossible;
     } finally {

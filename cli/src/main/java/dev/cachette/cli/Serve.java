@@ -79,7 +79,7 @@ final class Serve implements Callable<Integer> {
     String meant = listening.origin() == null ? served.onlyOrigin() : listening.origin();
     CallPrinter printer = new CallPrinter(output, false);
     Cachette net =
-        Cachette.open(listening.settings(meant).treatHttpAsHttps().watchingCalls(printer));
+        Cachette.open(listening.settings(meant).treatHttpAsHttps(true).callListener(printer));
     try {
       String address = begin(net, served, meant);
       output.remark(

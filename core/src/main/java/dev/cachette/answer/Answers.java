@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.xml.Xml;
 import dev.cachette.match.Received;
@@ -40,7 +41,7 @@ public final class Answers {
     Json.problemIn(text)
         .ifPresent(
             problem -> {
-              throw new IllegalArgumentException(
+              throw Refusals.argument(
                   String.format(
                       "json(text) was given text that is not valid JSON, %s\nFix: correct it; "
                           + "text(...) sends any text, with .header(\"content-type\", ...).",
@@ -83,7 +84,7 @@ public final class Answers {
     try {
       Xml.parse(text);
     } catch (Xml.MalformedXml malformed) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "xml(text) was given text that is not well-formed XML, "
               + malformed.getMessage()
               + "\nFix: correct it, or send any text with text(...).",
@@ -235,7 +236,7 @@ public final class Answers {
     requireNonNull("stream(mediaType, pieces)", mediaType);
     requireNonNull("stream(mediaType, pieces)", pieces);
     if (pieces.length == 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "stream(mediaType, pieces) needs at least one piece. Fix: pass one, or a Feed.");
     }
     List<Body> bodies = new ArrayList<>();
@@ -281,7 +282,7 @@ public final class Answers {
 
   private static void requireNonNull(String what, Object value) {
     if (value == null) {
-      throw new IllegalArgumentException(what + " must not be null.");
+      throw Refusals.argument(what + " must not be null.");
     }
   }
 }

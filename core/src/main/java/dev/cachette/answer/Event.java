@@ -1,5 +1,6 @@
 package dev.cachette.answer;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
@@ -24,7 +25,7 @@ public record Event(Optional<String> name, String data, Optional<String> id) {
    */
   public Event {
     if (data == null || breaksLine(name) || breaksLine(id)) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "An event needs data, and its name and identifier must be one line each.");
     }
   }

@@ -2,6 +2,7 @@ package dev.cachette.answer;
 
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.Timing;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -140,7 +141,7 @@ public final class Fault extends Timed<Fault> {
   @Override
   Fault timed(Timing other) {
     if (kind.stage().isEarly()) {
-      throw new IllegalStateException(
+      throw Refusals.state(
           String.format(
               "%s happens before there is a request, so it cannot be delayed or held. Fix: use"
                   + " connectTimeout() for a connection that is never established.",

@@ -5,6 +5,7 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
+import dev.cachette.internal.misuse.Refusals;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
@@ -124,7 +125,7 @@ public final class Faults {
    */
   public static Fault notHttp(byte[] bytes) {
     if (bytes == null || bytes.length == 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "notHttp(bytes) was given no bytes. Fix: use connectionClosed() to send nothing.");
     }
     return Fault.raw(Body.of(bytes));
@@ -152,7 +153,7 @@ public final class Faults {
    */
   public static Fault truncated(ResponseAnswer answer, int bytes) {
     if (bytes < 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "truncated(answer, bytes) needs a number of bytes that is not negative, not "
               + bytes
               + ".");
@@ -180,8 +181,7 @@ public final class Faults {
    */
   public static ResponseAnswer headersTooLarge(int bytes) {
     if (bytes < 1) {
-      throw new IllegalArgumentException(
-          "headersTooLarge(bytes) needs a positive number, not " + bytes + ".");
+      throw Refusals.argument("headersTooLarge(bytes) needs a positive number, not " + bytes + ".");
     }
     String[] values = new String[(bytes + HEADER_PIECE - 1) / HEADER_PIECE];
     Arrays.fill(values, "x".repeat(Math.min(bytes, HEADER_PIECE)));
@@ -235,7 +235,7 @@ public final class Faults {
   private static ResponseAnswer requireBody(String what, ResponseAnswer answer) {
     requireAnswer(what, answer);
     if (answer.response().body().isEmpty()) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "%s needs an answer with a body in memory, not %s. Fix: json(...), text(...) or"
                   + " bytes(...).",
@@ -246,7 +246,7 @@ public final class Faults {
 
   private static void requireAnswer(String what, ResponseAnswer answer) {
     if (answer == null) {
-      throw new IllegalArgumentException(what + " was given null.");
+      throw Refusals.argument(what + " was given null.");
     }
   }
 }

@@ -2,6 +2,7 @@ package dev.cachette.answer;
 
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.FeedReader;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -93,7 +94,7 @@ public final class Feed {
 
   private synchronized void send(Body piece) {
     if (ended) {
-      throw new IllegalStateException(
+      throw Refusals.state(
           "This feed has ended and cannot send any more. Fix: send before end(), or create a new"
               + " Feed().");
     }
@@ -116,7 +117,7 @@ public final class Feed {
 
   private static void requireSome(boolean missing) {
     if (missing) {
-      throw new IllegalArgumentException("A piece of a feed must not be null or empty.");
+      throw Refusals.argument("A piece of a feed must not be null or empty.");
     }
   }
 }

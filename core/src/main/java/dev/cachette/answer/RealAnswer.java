@@ -1,6 +1,7 @@
 package dev.cachette.answer;
 
 import dev.cachette.internal.answer.Timing;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.function.UnaryOperator;
 
 /**
@@ -30,7 +31,7 @@ public final class RealAnswer extends Timed<RealAnswer> {
    */
   public RealAnswer transformed(UnaryOperator<ResponseAnswer> function) {
     if (function == null) {
-      throw new IllegalArgumentException("transformed(function) was given null.");
+      throw Refusals.argument("transformed(function) was given null.");
     }
     return new RealAnswer(real -> function.apply(transformation.apply(real)), timing);
   }

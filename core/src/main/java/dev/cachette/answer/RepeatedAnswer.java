@@ -1,5 +1,7 @@
 package dev.cachette.answer;
 
+import dev.cachette.internal.misuse.Refusals;
+
 /** An answer that is given several times in turn. Created by {@link Answer#repeated}. */
 final class RepeatedAnswer implements Answer {
 
@@ -16,7 +18,7 @@ final class RepeatedAnswer implements Answer {
   static RepeatedAnswer of(Answer answer, int times) {
     long all = answer instanceof RepeatedAnswer inner ? (long) inner.times * times : times;
     if (times < 1 || all > MOST) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format("repeated(times) needs a number from 1 to %d, not %d.", MOST, all));
     }
     return new RepeatedAnswer(

@@ -14,6 +14,7 @@ import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.JsonReplacement;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.render.Template;
 import java.nio.charset.Charset;
 import java.util.Arrays;
@@ -56,7 +57,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    */
   public static ResponseAnswer of(Response response) {
     if (response == null) {
-      throw new IllegalArgumentException("of(response) was given null.");
+      throw Refusals.argument("of(response) was given null.");
     }
     return new ResponseAnswer(response, Delivery.PLAIN);
   }
@@ -86,11 +87,10 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    */
   public ResponseAnswer status(int code) {
     if (code < 200 || code > 599) {
-      throw new IllegalArgumentException(
-          "The status of a response is 200 to 599, not " + code + ".");
+      throw Refusals.argument("The status of a response is 200 to 599, not " + code + ".");
     }
     if (isContentless(code) && (!response.body().isEmpty() || delivery.source().isPresent())) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "A response with status %d has no content, but this answer has %s. Fix: begin with"
                   + " Answers.status(%d).",
@@ -197,11 +197,11 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
   /** Headers that were set before, such as another content type, are kept. */
   private ResponseAnswer content(ResponseAnswer content) {
     if (!response.body().isEmpty() || delivery.source().isPresent()) {
-      throw new IllegalStateException(
+      throw Refusals.state(
           "This answer has content already: " + this + ". Fix: give it one content.");
     }
     if (isContentless(response.status())) {
-      throw new IllegalStateException(
+      throw Refusals.state(
           "A response with status " + response.status() + " has no content. Fix: remove it.");
     }
     Headers headers = content.response.headers();
@@ -234,10 +234,10 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
 
   static void requireFree(String name, String... values) {
     if (values == null || values.length == 0) {
-      throw new IllegalArgumentException("The header \"" + name + "\" needs a value.");
+      throw Refusals.argument("The header \"" + name + "\" needs a value.");
     }
     if (name != null && FOLLOW_FROM_BODY.stream().anyMatch(name::equalsIgnoreCase)) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "The header \"" + name + "\" is derived from the body. Fix: remove it.");
     }
   }
@@ -262,7 +262,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
         JsonReplacement.of(root, query, written)
             .orElseThrow(
                 () ->
-                    new IllegalArgumentException(
+                    Refusals.argument(
                         String.format(
                             "replacing(\"%s\", ...) finds nothing to replace: %s.",
                             path, query.whyNothing(root).orElse("nothing is there"))));
@@ -293,7 +293,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    */
   public ResponseAnswer etag(String tag) {
     if (tag == null) {
-      throw new IllegalArgumentException("etag(tag) was given null.");
+      throw Refusals.argument("etag(tag) was given null.");
     }
     boolean quoted = tag.startsWith("\"") || tag.startsWith("W/\"");
     return header("etag", quoted ? tag : "\"" + tag + "\"");
@@ -330,7 +330,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    */
   public ResponseAnswer charset(Charset charset) {
     if (charset == null) {
-      throw new IllegalArgumentException("charset(charset) was given null.");
+      throw Refusals.argument("charset(charset) was given null.");
     }
     MediaType type =
         response
@@ -338,7 +338,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
             .contentType()
             .orElseThrow(
                 () ->
-                    new IllegalStateException(
+                    Refusals.state(
                         "The content type of this answer cannot have a charset. Fix: set it with"
                             + " .header(\"content-type\", ...)."));
     Headers headers =
@@ -388,7 +388,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
   public ResponseAnswer streamed() {
     boolean ofFile = delivery.source().filter(source -> !source.onClassPath()).isPresent();
     if (!ofFile || delivery.needsContent()) {
-      throw new IllegalStateException(
+      throw Refusals.state(
           "Only the unchanged content of a file can be streamed from disk, without template,"
               + " encoding or ranges. Fix: begin with file(path).streamed().");
     }

@@ -8,6 +8,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.misuse.Refusals;
 import java.net.URI;
 import java.util.List;
 import java.util.Map;
@@ -119,7 +120,7 @@ public interface Call {
   default String variable(String name) {
     String value = variables().get(name);
     if (value == null) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "Unknown variable \"%s\": the request line that this call matches has %s.",
               name, variables().isEmpty() ? "none" : variables().keySet()));

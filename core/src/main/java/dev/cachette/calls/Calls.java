@@ -1,6 +1,7 @@
 package dev.cachette.calls;
 
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.Condition;
 import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
@@ -69,7 +70,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
   @Override
   public Calls where(Condition... conditions) {
     if (conditions == null || Arrays.asList(conditions).contains(null)) {
-      throw new IllegalArgumentException("where(conditions) was given null.");
+      throw Refusals.argument("where(conditions) was given null.");
     }
     return new Calls(log, selection.where(conditions));
   }
@@ -115,7 +116,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    */
   public Calls assertBetween(int least, int most) {
     if (least < 0 || most < least) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "A number of calls must not be negative, and a range begins with the smaller number: "
               + least
               + (most == least ? "." : ", " + most + "."));
@@ -252,7 +253,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
 
   private static void requirePossible(String method, int count, Duration atMost) {
     if (count < 0 || atMost == null || atMost.isNegative()) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "%s(count, atMost) needs a count and a timeout that are not negative and not null:"
                   + " %d, %s",
@@ -274,7 +275,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    */
   public Call get(int index) {
     if (index < 0) {
-      throw new IllegalArgumentException("The index of a call is counted from 0: " + index + ".");
+      throw Refusals.argument("The index of a call is counted from 0: " + index + ".");
     }
     IncompleteLog.refuse(log.entries());
     assertAtLeast(index + 1);
@@ -305,7 +306,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
 
   private Calls inOrder(List<Selection> steps, boolean gaps) {
     if (steps.isEmpty()) {
-      throw new IllegalArgumentException("An order of calls needs at least one call.");
+      throw Refusals.argument("An order of calls needs at least one call.");
     }
     Log.Entries entries = log.entries();
     List<Call> selected = selection.from(entries.calls());

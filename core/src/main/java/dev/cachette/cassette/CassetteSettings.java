@@ -1,6 +1,7 @@
 package dev.cachette.cassette;
 
 import dev.cachette.internal.match.HostPattern;
+import dev.cachette.internal.misuse.Refusals;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -142,7 +143,7 @@ public final class CassetteSettings {
    */
   public CassetteSettings withRecordedTiming(double factor) {
     if (!(factor >= 0) || Double.isInfinite(factor)) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "withRecordedTiming(factor) needs a number that is not negative, not " + factor + ".");
     }
     CassetteSettings changed = new CassetteSettings(this);
@@ -158,8 +159,7 @@ public final class CassetteSettings {
   public CassetteSettings staleAfter(Duration age) {
     requireGiven("staleAfter", age);
     if (age.isNegative() || age.isZero()) {
-      throw new IllegalArgumentException(
-          "staleAfter(age) needs a positive duration, not " + age + ".");
+      throw Refusals.argument("staleAfter(age) needs a positive duration, not " + age + ".");
     }
     CassetteSettings changed = new CassetteSettings(this);
     changed.freshFor = age;
@@ -259,7 +259,7 @@ public final class CassetteSettings {
 
   private static void requireGiven(String method, @Nullable Object argument) {
     if (argument == null) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "CassetteSettings." + method + "(...) was given null, or a function that returned null.");
     }
   }

@@ -2,6 +2,7 @@ package dev.cachette.cassette;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.xml.XPaths;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -75,7 +76,7 @@ public final class Matching {
    */
   public Matching on(Part... wanted) {
     if (wanted == null || wanted.length == 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "on(...) needs at least one part. Fix: on(METHOD, PATH), for example.");
     }
     Matching changed = new Matching(this);
@@ -145,7 +146,7 @@ public final class Matching {
    */
   public Matching by(BiPredicate<Request, Request> recordedAndActual) {
     if (recordedAndActual == null) {
-      throw new IllegalArgumentException("by(...) needs a predicate.");
+      throw Refusals.argument("by(...) needs a predicate.");
     }
     Matching changed = new Matching(this);
     changed.comparison = recordedAndActual;
@@ -206,11 +207,11 @@ public final class Matching {
 
   private static List<String> names(String method, String... names) {
     if (names == null || names.length == 0) {
-      throw new IllegalArgumentException(method + "(...) needs at least one name.");
+      throw Refusals.argument(method + "(...) needs at least one name.");
     }
     for (String name : names) {
       if (name == null || name.isBlank()) {
-        throw new IllegalArgumentException(method + "(...) was given an empty name.");
+        throw Refusals.argument(method + "(...) was given an empty name.");
       }
     }
     return List.of(names);

@@ -1,5 +1,6 @@
 package dev.cachette.cassette;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -59,11 +60,11 @@ public final class Redaction {
    */
   public Redaction secret(String name, String value) {
     if (name == null || !name.matches("[A-Za-z0-9_-]+")) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "The name of a secret consists of letters, digits, _ and -; not \"" + name + "\".");
     }
     if (value == null || value.length() < SHORTEST) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "The secret %s is %s; text shorter than %d characters occurs by chance.\n"
                   + "Fix: pass its value, from where the code under test reads it.",
@@ -96,7 +97,7 @@ public final class Redaction {
   /** Allows these texts, though they look like secrets. */
   public Redaction allowing(String... texts) {
     if (texts == null || texts.length == 0) {
-      throw new IllegalArgumentException("allowing(...) needs at least one text.");
+      throw Refusals.argument("allowing(...) needs at least one text.");
     }
     Redaction changed = new Redaction(this);
     List<String> more = new ArrayList<>(allowed);
@@ -132,13 +133,12 @@ public final class Redaction {
 
   private static Set<String> plus(Set<String> old, String method, String... more) {
     if (more == null || more.length == 0) {
-      throw new IllegalArgumentException(method + "(...) needs at least one name.");
+      throw Refusals.argument(method + "(...) needs at least one name.");
     }
     Set<String> all = new TreeSet<>(old);
     for (String name : more) {
       if (name == null || plain(name).isEmpty()) {
-        throw new IllegalArgumentException(
-            method + "(...) was given \"" + name + "\", which is not a name.");
+        throw Refusals.argument(method + "(...) was given \"" + name + "\", which is not a name.");
       }
       all.add(plain(name));
     }

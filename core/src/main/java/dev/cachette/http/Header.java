@@ -2,6 +2,7 @@ package dev.cachette.http;
 
 import static dev.cachette.http.Tokens.requireToken;
 
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.Secrets;
 import java.util.Arrays;
 import java.util.Locale;
@@ -33,10 +34,10 @@ public record Header(String name, String value) {
   public Header {
     requireToken("A header name", name);
     if (value == null) {
-      throw new IllegalArgumentException("The value of header \"" + name + "\" must not be null.");
+      throw Refusals.argument("The value of header \"" + name + "\" must not be null.");
     }
     if (value.indexOf('\r') >= 0 || value.indexOf('\n') >= 0 || value.indexOf('\0') >= 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "The value of header \"" + name + "\" must not contain a line break or NUL.");
     }
     value = value.strip();

@@ -1,5 +1,7 @@
 package dev.cachette.http;
 
+import dev.cachette.internal.misuse.Refusals;
+
 /** The token of RFC 9110 section 5.6.2, for methods and header names. */
 final class Tokens {
 
@@ -9,14 +11,14 @@ final class Tokens {
 
   static String requireToken(String what, String text) {
     if (text == null) {
-      throw new IllegalArgumentException(what + " must not be null.");
+      throw Refusals.argument(what + " must not be null.");
     }
     if (text.isEmpty()) {
-      throw new IllegalArgumentException(what + " must not be empty.");
+      throw Refusals.argument(what + " must not be empty.");
     }
     for (int at = 0; at < text.length(); at++) {
       if (!isTokenCharacter(text.charAt(at))) {
-        throw new IllegalArgumentException(
+        throw Refusals.argument(
             String.format(
                 "%s consists of letters, digits and %s only; \"%s\" has another character at"
                     + " position %d.",

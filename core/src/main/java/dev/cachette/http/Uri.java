@@ -1,5 +1,6 @@
 package dev.cachette.http;
 
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.uri.Hosts;
 import dev.cachette.internal.uri.Percent;
 import java.net.URI;
@@ -32,7 +33,7 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
   public static Uri parse(String url) {
     int authority = url.indexOf("://");
     if (authority <= 0 || url.length() == authority + 3) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "\"" + url + "\" is not an absolute URL, such as https://tides.example/v1");
     }
     int path = indexOfAny(url, "/?#", authority + 3);
@@ -42,8 +43,7 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
     String host = colon < 0 ? hostAndPort : hostAndPort.substring(0, colon);
     String port = colon < 0 ? "" : hostAndPort.substring(colon + 1);
     if (host.isEmpty() || !isPort(port)) {
-      throw new IllegalArgumentException(
-          "\"" + url + "\" has no host and port, such as tides.example:8080");
+      throw Refusals.argument("\"" + url + "\" has no host and port, such as tides.example:8080");
     }
     String scheme = url.substring(0, authority).toLowerCase(Locale.ROOT);
     int number = port.isEmpty() ? defaultPort(scheme) : Integer.parseInt(port);
@@ -66,7 +66,7 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
     } catch (IllegalArgumentException malformed) {
       // Reported below, like everything that is not an origin.
     }
-    throw new IllegalArgumentException(
+    throw Refusals.argument(
         String.format(
             "An origin is a scheme, a host and an optional port, such as \"https://tides.example\";"
                 + " not \"%s\".",

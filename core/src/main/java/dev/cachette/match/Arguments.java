@@ -1,6 +1,7 @@
 package dev.cachette.match;
 
 import dev.cachette.http.Header;
+import dev.cachette.internal.misuse.Refusals;
 import org.jspecify.annotations.Nullable;
 
 /** Checks the arguments of the public API. */
@@ -10,15 +11,14 @@ final class Arguments {
 
   static <T> T given(String what, @Nullable T value) {
     if (value == null) {
-      throw new IllegalArgumentException(what + " was given null.");
+      throw Refusals.argument(what + " was given null.");
     }
     return value;
   }
 
   static String named(String what, @Nullable String name) {
     if (name == null || name.isBlank()) {
-      throw new IllegalArgumentException(
-          what + " needs a name, but was given " + shown(name) + ".");
+      throw Refusals.argument(what + " needs a name, but was given " + shown(name) + ".");
     }
     return name;
   }
@@ -28,7 +28,7 @@ final class Arguments {
     try {
       return new Header(named(what, name), "").name();
     } catch (IllegalArgumentException malformed) {
-      throw new IllegalArgumentException(what + ": " + malformed.getMessage(), malformed);
+      throw Refusals.argument(what + ": " + malformed.getMessage(), malformed);
     }
   }
 

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.Xml;
 import java.util.Map;
@@ -95,7 +96,7 @@ public final class Bodies {
     try {
       return XmlBody.same(Xml.parse(given("sameXml(text)", text)).getDocumentElement(), text);
     } catch (Xml.MalformedXml malformed) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "sameXml(text) was given text that is not well-formed XML, "
               + malformed.getMessage()
               + "\nFix: correct it.",

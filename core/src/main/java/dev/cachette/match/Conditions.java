@@ -6,6 +6,7 @@ import static dev.cachette.match.Arguments.named;
 import dev.cachette.http.Header;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Cookies;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.Secrets;
 import java.util.Arrays;
 import java.util.List;
@@ -132,7 +133,7 @@ public final class Conditions {
   public static Condition allOf(Condition... conditions) {
     List<Condition> all = List.of(given("allOf(conditions)", conditions));
     if (all.isEmpty()) {
-      throw new IllegalArgumentException("allOf(conditions) needs at least one condition.");
+      throw Refusals.argument("allOf(conditions) needs at least one condition.");
     }
     return new AllOf(all);
   }
@@ -146,8 +147,7 @@ public final class Conditions {
     return Arrays.stream(given("anyOf(conditions)", conditions))
         .map(condition -> given("anyOf(conditions)", condition))
         .reduce(Condition::or)
-        .orElseThrow(
-            () -> new IllegalArgumentException("anyOf(conditions) needs at least one condition."));
+        .orElseThrow(() -> Refusals.argument("anyOf(conditions) needs at least one condition."));
   }
 
   /** Matches if the condition does not hold. */

@@ -6,6 +6,7 @@ import dev.cachette.internal.graphql.GraphQlOperation;
 import dev.cachette.internal.graphql.GraphQlRequests;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -130,7 +131,7 @@ public final class GraphQlCondition extends BuiltInCondition {
     }
     Reading<JsonNode> reading = received.content().jsonReading();
     return GraphQlRequests.inBody(
-        reading.value().orElseThrow(() -> new IllegalArgumentException(reading.problem())));
+        reading.value().orElseThrow(() -> Refusals.argument(reading.problem())));
   }
 
   private Check check(GraphQlOperation operation) {

@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 
 /** Gives the implementation what is hidden from users. Created by {@link MatchAccess}. */
 final class MatchInternals extends MatchAccess {
@@ -89,6 +90,11 @@ final class MatchInternals extends MatchAccess {
   @Override
   public boolean covers(RequestPattern pattern, RequestPattern other) {
     return pattern.covers(other);
+  }
+
+  @Override
+  public Set<String> variables(RequestPattern pattern) {
+    return pattern.variables();
   }
 
   @Override

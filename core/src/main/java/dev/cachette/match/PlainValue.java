@@ -3,6 +3,7 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.misuse.Refusals;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.OffsetDateTime;
@@ -47,7 +48,7 @@ final class PlainValue {
    */
   static ValueCondition text(String what, @Nullable Object value) {
     if (value == null) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           what + " was given null. Fix: missing() matches if there is no value.");
     }
     boolean single =
@@ -55,7 +56,7 @@ final class PlainValue {
             || value instanceof CharSequence
             || Json.tree(Json.write(what, value, Json.mapper())).isValueNode();
     if (!single) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
                   "%s needs a single value or a condition, not an object of %s.%nFix: list(...) and"
                       + " inAnyOrder(...) match several values, oneOf(...) one of several.",

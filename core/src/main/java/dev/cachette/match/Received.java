@@ -6,6 +6,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.match.RequestKey;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.uri.Percent;
 import java.util.Map;
 import java.util.Optional;
@@ -87,7 +88,7 @@ public final class Received {
   public String variable(String name) {
     String value = variables.get(name);
     if (value == null) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "Unknown variable \"%s\": the request line has %s.",
               name, variables.isEmpty() ? "none" : variables.keySet()));

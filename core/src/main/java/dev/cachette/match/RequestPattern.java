@@ -7,6 +7,7 @@ import dev.cachette.internal.match.RequestLine;
 import dev.cachette.internal.match.RequestLineParser;
 import dev.cachette.internal.match.Specificity;
 import dev.cachette.internal.match.Verdict;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -208,6 +209,10 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
   }
 
   /** Origin and form of the path in one text: patterns that cover one another share it. */
+  Set<String> variables() {
+    return line.variables();
+  }
+
   String site() {
     return line.site();
   }
@@ -241,7 +246,7 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
     if (isOnVariable(condition)
         && condition instanceof ValueOfRequest value
         && !line.variables().contains(value.name())) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "There is no variable \"%s\" in the request line \"%s\"; it has %s.\n"
                   + "Fix: name one of them, or write {%s} into the request line.",

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.xml.SoapEnvelope;
 import java.util.List;
 import java.util.Optional;
@@ -38,7 +39,7 @@ public final class SoapCondition extends BuiltInCondition {
    */
   public SoapCondition version(String version) {
     if (!"1.1".equals(version) && !"1.2".equals(version)) {
-      throw new IllegalArgumentException("SOAP versions are 1.1 and 1.2, not " + version + ".");
+      throw Refusals.argument("SOAP versions are 1.1 and 1.2, not " + version + ".");
     }
     return value(
         "version", "version", Values.is(version), message -> List.of(message.envelope().version()));

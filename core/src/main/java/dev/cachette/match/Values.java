@@ -9,6 +9,7 @@ import com.fasterxml.jackson.databind.node.NullNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.TextCondition.Kind;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -104,7 +105,7 @@ public final class Values {
     try {
       return TextCondition.of(Kind.PATTERN, List.of(given("pattern(regex)", regex)));
     } catch (PatternSyntaxException malformed) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "pattern(regex) was given a malformed regular expression: "
               + malformed.getMessage().replace("\r\n", "\n"),
           malformed);
@@ -116,7 +117,7 @@ public final class Values {
     List<String> all = Arrays.stream(given("oneOf(texts)", texts)).toList();
     all.forEach(text -> given("oneOf(texts)", text));
     if (all.isEmpty()) {
-      throw new IllegalArgumentException("oneOf(texts) needs at least one text.");
+      throw Refusals.argument("oneOf(texts) needs at least one text.");
     }
     return TextCondition.of(Kind.IS, all);
   }
@@ -182,7 +183,7 @@ public final class Values {
    */
   public static ValueCondition size(int size) {
     if (size < 0) {
-      throw new IllegalArgumentException("size(size) must not be negative: " + size + ".");
+      throw Refusals.argument("size(size) must not be negative: " + size + ".");
     }
     return size(is(size));
   }
@@ -215,7 +216,7 @@ public final class Values {
     BigDecimal low = decimal("between(least, most)", least);
     BigDecimal high = decimal("between(least, most)", most);
     if (low.compareTo(high) > 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "between(" + low + ", " + high + ") matches no number. Fix: give the smaller one first.");
     }
     return new NumberCondition(
@@ -288,7 +289,7 @@ public final class Values {
 
   private static String text(@Nullable String text) {
     if (text == null) {
-      throw new IllegalArgumentException("is(text) was given null. Fix: isNull() or missing().");
+      throw Refusals.argument("is(text) was given null. Fix: isNull() or missing().");
     }
     return text;
   }
@@ -297,8 +298,7 @@ public final class Values {
     try {
       return new BigDecimal(given(what, number).toString());
     } catch (NumberFormatException notFinite) {
-      throw new IllegalArgumentException(
-          what + " was given " + number + ", which JSON cannot hold.");
+      throw Refusals.argument(what + " was given " + number + ", which JSON cannot hold.");
     }
   }
 }

@@ -121,7 +121,7 @@ public final class CachetteExtension
                 new ParameterResolutionException(
                     "No Cachette is open yet for "
                         + parameter.getDeclaringExecutable()
-                        + (settings.isIntercepting()
+                        + (settings.interception()
                             ? ". Fix: annotate the class with @InterceptHttp, not the method; or "
                                 + "make the field of the extension static."
                             : ". Fix: take it in a test or in @BeforeEach; without interception "

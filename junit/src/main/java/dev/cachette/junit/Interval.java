@@ -24,7 +24,7 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
    * @return false if it had begun already
    */
   static boolean begin(ExtensionContext context, Settings settings) {
-    if (!settings.isIntercepting() && context.getTestMethod().isEmpty()) {
+    if (!settings.interception() && context.getTestMethod().isEmpty()) {
       // Nothing is shared: each test opens its own.
       return false;
     }
@@ -54,7 +54,7 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
   static void remark(ExtensionContext context) {
     Optional<Throwable> failure = context.getExecutionException();
     if (failure.isPresent()) {
-      current(context).ifPresent(Cachette::discardRecordings);
+      current(context).ifPresent(Cachette::markFailed);
       find(context)
           .ifPresent(
               interval ->
@@ -70,10 +70,10 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
   }
 
   private static Interval open(ExtensionContext context, Settings settings) {
-    if (settings.isIntercepting()) {
+    if (settings.interception()) {
       ParallelExecution.requireLock(context);
     }
-    Cachette net = Cachette.open(settings.named(context.getRequiredTestClass().getName()));
+    Cachette net = Cachette.open(settings.name(context.getRequiredTestClass().getName()));
     return new Interval(net, context, net::close);
   }
 

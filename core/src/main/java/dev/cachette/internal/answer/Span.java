@@ -1,5 +1,6 @@
 package dev.cachette.internal.answer;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.time.Duration;
 import java.util.function.LongBinaryOperator;
 
@@ -21,7 +22,7 @@ public record Span(Duration least, Duration most) {
    */
   public Span {
     if (least == null || most == null || least.isNegative() || most.compareTo(least) < 0) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "A time is one duration, or the shortest and the longest, neither negative; not %s to"
                   + " %s.",

@@ -1,6 +1,7 @@
 package dev.cachette.internal.answer;
 
 import dev.cachette.answer.Gate;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -38,8 +39,7 @@ public record Timing(
   /** Returns this timing with pieces and pauses between them. */
   public Timing pieces(int count, Span pause) {
     if (count < 1) {
-      throw new IllegalArgumentException(
-          "A body is sent in 1 or more pieces, not in " + count + ".");
+      throw Refusals.argument("A body is sent in 1 or more pieces, not in " + count + ".");
     }
     return new Timing(before, beforeBody, count, pause, bytesPerSecond, gates);
   }
@@ -47,8 +47,7 @@ public record Timing(
   /** Returns this timing with a rate. */
   public Timing rate(long limit) {
     if (limit < 1) {
-      throw new IllegalArgumentException(
-          "A rate is 1 or more bytes per second, not " + limit + ".");
+      throw Refusals.argument("A rate is 1 or more bytes per second, not " + limit + ".");
     }
     return new Timing(before, beforeBody, pieces, between, limit, gates);
   }
@@ -56,7 +55,7 @@ public record Timing(
   /** Returns this timing with a further gate. */
   public Timing behind(Gate gate) {
     if (gate == null) {
-      throw new IllegalArgumentException("heldBy(gate) was given null. Fix: new Gate().");
+      throw Refusals.argument("heldBy(gate) was given null. Fix: new Gate().");
     }
     List<Gate> more = Stream.concat(gates.stream(), Stream.of(gate)).toList();
     return new Timing(before, beforeBody, pieces, between, bytesPerSecond, more);

@@ -18,6 +18,7 @@ public final class Items {
   private List<ObjectNode> seed = List.of();
   private String idMember = "id";
   private long lastNumber;
+  private boolean etags;
 
   /** Sets the member that identifies an object. */
   public synchronized void identifiedBy(String member) {
@@ -47,11 +48,24 @@ public final class Items {
     startAgain();
   }
 
+  /** Gives the objects entity tags, and supports conditional requests. */
+  public synchronized void withEtags() {
+    etags = true;
+  }
+
+  /** Returns true if the objects have entity tags. */
+  synchronized boolean hasEtags() {
+    return etags;
+  }
+
   /** Returns the initial objects, for a stub file. */
   public synchronized JsonNode written(String url) {
     ObjectNode form = StubNodes.member("url", StubNodes.text(url));
     if (!idMember.equals("id")) {
       form.put("identifiedBy", idMember);
+    }
+    if (etags) {
+      form.put("etags", true);
     }
     if (!seed.isEmpty()) {
       form.putArray("seed").addAll(seed);

@@ -63,7 +63,7 @@ public final class Requests {
                 .add(object)
                 .map(
                     id ->
-                        json(object)
+                        tagged(object)
                             .status(201)
                             .header(
                                 "location",
@@ -80,7 +80,7 @@ public final class Requests {
 
   /** Returns one object. */
   public ResponseAnswer read(Received received) {
-    return items.find(id(received)).map(object -> json(object)).orElseGet(() -> missing(received));
+    return items.find(id(received)).map(this::tagged).orElseGet(() -> missing(received));
   }
 
   /** Replaces or creates an object. */
@@ -88,14 +88,18 @@ public final class Requests {
     return withObject(
         received,
         object -> {
-          Optional<ResponseAnswer> conflict = conflict(object, received);
+          Optional<ResponseAnswer> conflict =
+              precondition(received).or(() -> conflict(object, received));
           if (conflict.isPresent()) {
             return conflict.get();
           }
           if (!object.hasNonNull(items.idMember())) {
             object.put(items.idMember(), id(received));
           }
-          return json(object).status(items.put(id(received), object) ? 200 : 201);
+          boolean replaced = items.put(id(received), object);
+          return replaced
+              ? tagged(object)
+              : tagged(object).status(201).header("location", received.request().uri().path());
         });
   }
 
@@ -109,18 +113,51 @@ public final class Requests {
         received,
         patch -> {
           ObjectNode merged = (ObjectNode) MergePatch.apply(old.get(), patch);
-          Optional<ResponseAnswer> conflict = conflict(merged, received);
+          Optional<ResponseAnswer> conflict =
+              precondition(received).or(() -> conflict(merged, received));
           if (conflict.isPresent()) {
             return conflict.get();
           }
           items.put(id(received), merged);
-          return json(merged);
+          return tagged(merged);
         });
   }
 
   /** Deletes an object. */
   public ResponseAnswer delete(Received received) {
+    Optional<ResponseAnswer> failed = precondition(received);
+    if (failed.isPresent()) {
+      return failed.get();
+    }
     return items.remove(id(received)) ? status(204) : missing(received);
+  }
+
+  private ResponseAnswer tagged(ObjectNode object) {
+    ResponseAnswer answer = json(object);
+    return items.hasEtags() ? answer.etag(EntityTags.of(object)) : answer;
+  }
+
+  /** Returns 412 if a precondition of a change fails (RFC 9110 section 13). */
+  private Optional<ResponseAnswer> precondition(Received received) {
+    if (!items.hasEtags()) {
+      return Optional.empty();
+    }
+    Optional<String> current = items.find(id(received)).map(EntityTags::of);
+    Optional<String> ifMatch = received.header("if-match");
+    if (ifMatch.filter(tags -> !EntityTags.match(tags, current)).isPresent()) {
+      return Optional.of(failed("If-Match", current));
+    }
+    Optional<String> ifNoneMatch = received.header("if-none-match");
+    return ifNoneMatch.filter(tags -> EntityTags.match(tags, current)).isPresent()
+        ? Optional.of(failed("If-None-Match", current))
+        : Optional.empty();
+  }
+
+  private static ResponseAnswer failed(String header, Optional<String> current) {
+    String detail =
+        current.map(tag -> "The entity tag is " + tag + ".").orElse("It does not exist.");
+    ResponseAnswer problem = problem(412, header + " does not hold", Map.of("detail", detail));
+    return current.map(problem::etag).orElse(problem);
   }
 
   private ResponseAnswer withObject(

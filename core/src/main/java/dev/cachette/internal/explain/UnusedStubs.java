@@ -11,6 +11,8 @@ public final class UnusedStubs {
   /** This many are listed; the others are counted. */
   public static final int LISTED = 20;
 
+  private static final String RULE = "    (" + Explanation.RULE + "; overriding() changes that)\n";
+
   private UnusedStubs() {}
 
   /**
@@ -18,8 +20,14 @@ public final class UnusedStubs {
    *
    * @param stub the stub
    * @param winner the stub that always wins over it, if there is one
+   * @param beaten the number of calls that it matches and another stub answered
+   * @param beatenBy the last stub that won over it
    */
-  public record Entry(StubReference stub, Optional<StubReference> winner) {}
+  public record Entry(
+      StubReference stub,
+      Optional<StubReference> winner,
+      int beaten,
+      Optional<StubReference> beatenBy) {}
 
   /** Returns the report for at least one entry. */
   public static String text(List<Entry> entries) {
@@ -41,14 +49,22 @@ public final class UnusedStubs {
     return "  "
         + entry.stub()
         + "\n"
-        + entry
-            .winner()
-            .map(
-                winner ->
-                    "    unreachable: "
-                        + winner
-                        + " always wins\n    (the inner scope wins, then the more specific "
-                        + "request, then the later declaration)\n")
-            .orElse("");
+        + entry.winner().map(UnusedStubs::unreachable).orElseGet(() -> beaten(entry));
+  }
+
+  private static String unreachable(StubReference winner) {
+    return "    unreachable: " + winner + " always wins\n" + RULE;
+  }
+
+  private static String beaten(Entry entry) {
+    return entry
+        .beatenBy()
+        .map(
+            winner ->
+                String.format(
+                    "    it matches %s, but %s won%n%s",
+                    entry.beaten() == 1 ? "1 call" : entry.beaten() + " calls", winner, RULE))
+        .map(text -> text.replace("\r\n", "\n"))
+        .orElse("");
   }
 }

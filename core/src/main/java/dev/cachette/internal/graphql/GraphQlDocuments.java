@@ -1,6 +1,7 @@
 package dev.cachette.internal.graphql;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.misuse.Refusals;
 import graphql.language.Document;
 import graphql.language.Field;
 import graphql.language.FragmentDefinition;
@@ -40,7 +41,7 @@ final class GraphQlDocuments {
             .findFirst()
             .orElseThrow(
                 () ->
-                    new IllegalArgumentException(
+                    Refusals.argument(
                         operationName
                                 .map(
                                     name ->
@@ -60,7 +61,7 @@ final class GraphQlDocuments {
     try {
       return Parser.parse(document);
     } catch (InvalidSyntaxException malformed) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "its document is not valid GraphQL, line %d, column %d: %s",
               malformed.getLocation().getLine(),

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import dev.cachette.http.Query;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -53,16 +54,14 @@ public final class GraphQlRequests {
    */
   public static List<GraphQlOperation> inQuery(Query query) {
     String document =
-        query
-            .first("query")
-            .orElseThrow(() -> new IllegalArgumentException("it has no parameter \"query\""));
+        query.first("query").orElseThrow(() -> Refusals.argument("it has no parameter \"query\""));
     JsonNode variables = query.first("variables").map(Json::tree).orElse(NO_VARIABLES);
     return List.of(GraphQlDocuments.operation(document, query.first("operationName"), variables));
   }
 
   private static GraphQlOperation inObject(JsonNode body) {
     if (!body.path("query").isTextual()) {
-      throw new IllegalArgumentException("its JSON has no string \"query\"");
+      throw Refusals.argument("its JSON has no string \"query\"");
     }
     Optional<String> name =
         Optional.of(body.path("operationName"))

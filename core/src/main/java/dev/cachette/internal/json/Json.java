@@ -12,6 +12,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.MissingNode;
+import dev.cachette.internal.misuse.Refusals;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
@@ -47,7 +48,7 @@ public final class Json {
     problemIn(text)
         .ifPresent(
             problem -> {
-              throw new IllegalArgumentException(
+              throw Refusals.argument(
                   what
                       + " was given text that is not valid JSON, "
                       + problem
@@ -66,7 +67,7 @@ public final class Json {
     try {
       return mapper.writeValueAsString(value);
     } catch (JsonProcessingException unwritable) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "%s cannot be written: Jackson rejected an object of %s, %s\n"
                   + "Fix: add accessors or annotations, or pass a mapper that supports the type.",
@@ -80,7 +81,7 @@ public final class Json {
     try (JsonParser parser = STREAMS.createParser(text)) {
       return parser.nextToken() == null ? MissingNode.getInstance() : tree(parser);
     } catch (JsonProcessingException malformed) {
-      throw new IllegalArgumentException(problem(malformed), malformed);
+      throw Refusals.argument(problem(malformed), malformed);
     } catch (IOException impossible) {
       throw new UncheckedIOException(impossible);
     }
@@ -111,7 +112,7 @@ public final class Json {
       generator.setPrettyPrinter(layout);
       JsonTrees.write(tree, generator);
     } catch (JsonProcessingException unwritable) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "it cannot be written as JSON: " + unwritable.getOriginalMessage(), unwritable);
     } catch (IOException impossible) {
       throw new UncheckedIOException(impossible);

@@ -3,6 +3,7 @@ package dev.cachette.internal.json;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.jsonpath.JsonPath;
 import dev.cachette.internal.jsonpath.Located;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.NameSuggester;
 import java.util.ArrayList;
 import java.util.List;
@@ -36,7 +37,7 @@ public final class JsonQuery {
    */
   public static JsonQuery parse(String text) {
     if (text == null) {
-      throw new IllegalArgumentException("The JSON path must not be null. Fix: write $.member.");
+      throw Refusals.argument("The JSON path must not be null. Fix: write $.member.");
     }
     if (text.startsWith("$")) {
       JsonPath path = JsonPath.parse(text);
@@ -46,7 +47,7 @@ public final class JsonQuery {
       List<String> steps = pointer(text);
       return new JsonQuery(text, root -> follow(steps, root), steps);
     }
-    throw new IllegalArgumentException(
+    throw Refusals.argument(
         String.format(
             "\"%s\" is neither a JSONPath nor a JSON Pointer.\nFix: write $.%s, or /%s.",
             text, text, text));
@@ -112,7 +113,7 @@ public final class JsonQuery {
     List<String> steps = new ArrayList<>();
     for (int at = text.indexOf('~'); at >= 0; at = text.indexOf('~', at + 1)) {
       if (at + 1 == text.length() || text.charAt(at + 1) != '0' && text.charAt(at + 1) != '1') {
-        throw new IllegalArgumentException(
+        throw Refusals.argument(
             String.format(
                 "Malformed JSON Pointer (RFC 6901) \"%s\", at column %d: incomplete escape.\n"
                     + "Fix: write ~0 for a tilde, ~1 for a slash.",

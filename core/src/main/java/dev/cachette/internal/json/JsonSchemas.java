@@ -1,6 +1,7 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.match.Difference;
 import dev.harrel.jsonschema.Error;
@@ -68,8 +69,7 @@ public final class JsonSchemas {
     try {
       this.schema = validator.registerSchema(schema);
     } catch (RuntimeException invalid) {
-      throw new IllegalArgumentException(
-          "this is not a valid JSON Schema: " + invalid.getMessage(), invalid);
+      throw Refusals.argument("this is not a valid JSON Schema: " + invalid.getMessage(), invalid);
     }
   }
 

@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.DecimalNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.misuse.Refusals;
 import java.io.IOException;
 import java.util.Map;
 
@@ -81,7 +82,7 @@ final class JsonTrees {
       case NUMBER -> generator.writeNumber(tree.asText());
       case BOOLEAN -> generator.writeBoolean(tree.booleanValue());
       case NULL -> generator.writeNull();
-      default -> throw new IllegalArgumentException(tree.getNodeType() + " is not valid JSON.");
+      default -> throw Refusals.argument(tree.getNodeType() + " is not valid JSON.");
     }
   }
 }

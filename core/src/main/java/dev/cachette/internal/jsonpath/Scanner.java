@@ -2,6 +2,7 @@ package dev.cachette.internal.jsonpath;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.DecimalNode;
+import dev.cachette.internal.misuse.Refusals;
 import java.math.BigDecimal;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -113,7 +114,7 @@ final class Scanner {
   }
 
   IllegalArgumentException error(String what, String fix) {
-    return new IllegalArgumentException(
+    return Refusals.argument(
         String.format(
             "Malformed JSONPath (RFC 9535), at column %d: %s.\n\n  %s\n  %s^\n\nFix: %s",
             at + 1, what, text, " ".repeat(at), fix));

@@ -1,5 +1,6 @@
 package dev.cachette.internal.match;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.util.Optional;
 import java.util.OptionalInt;
 
@@ -20,7 +21,7 @@ public record HostPattern(String text, Origin origin, boolean atAnyPort) {
    */
   public static HostPattern of(String text) {
     if (text.isBlank() || text.indexOf('/') >= 0 || text.indexOf(' ') >= 0) {
-      throw new IllegalArgumentException("\"" + text + "\" is not a host.");
+      throw Refusals.argument("\"" + text + "\" is not a host.");
     }
     boolean atAnyPort = !text.matches(".*:[0-9]+") || text.endsWith("]");
     Origin origin =

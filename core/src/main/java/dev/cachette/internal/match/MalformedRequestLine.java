@@ -1,5 +1,7 @@
 package dev.cachette.internal.match;
 
+import dev.cachette.internal.misuse.Refusals;
+
 /** Creates the error for a malformed request line: what, where, and how to fix it. */
 final class MalformedRequestLine {
 
@@ -15,7 +17,7 @@ final class MalformedRequestLine {
    * @param at the position in the line, from 0
    */
   IllegalArgumentException at(int at, String what, String fix) {
-    return new IllegalArgumentException(
+    return Refusals.argument(
         String.format(
             "Malformed request line, at column %d: %s\n\n  %s\n  %s^\n\nFix: %s",
             at + 1, what, visible(line), " ".repeat(at), fix));

@@ -12,6 +12,7 @@ import java.util.Comparator;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 
 /**
  * What the implementation needs of the types in {@code dev.cachette.match}, and users do not. The
@@ -95,6 +96,9 @@ public abstract class MatchAccess {
 
   /** Returns true if every request that matches the other pattern certainly matches the first. */
   public abstract boolean covers(RequestPattern pattern, RequestPattern other);
+
+  /** Returns the names of the variables of the request line. */
+  public abstract Set<String> variables(RequestPattern pattern);
 
   /** Returns origin and form of the path in one key: patterns that cover one another share it. */
   public abstract String site(RequestPattern pattern);

@@ -1,6 +1,7 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.http.Uri;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -35,11 +36,11 @@ public final class RequestLineParser {
    */
   public static RequestLine parse(String line) {
     if (line == null) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "The request line must not be null. Fix: write one, such as " + EXAMPLE + ".");
     }
     if (line.isBlank()) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "The request line must not be blank. Fix: write one, such as " + EXAMPLE + ".");
     }
     return new RequestLineParser(line).read();

@@ -1,6 +1,7 @@
 package dev.cachette.internal.render;
 
 import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.NameSuggester;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -44,13 +45,13 @@ record Expression(String kind, String argument) {
     String kind = dot < 0 ? text : text.substring(0, dot);
     String argument = dot < 0 ? "" : text.substring(dot + 1);
     if (!WITH_NAME.contains(kind) || argument.isEmpty()) {
-      throw new IllegalArgumentException(unknown(text, kind));
+      throw Refusals.argument(unknown(text, kind));
     }
     if (kind.equals("json")) {
       JsonQuery.parse(argument);
     }
     if (kind.equals("random") && !argument.equals("uuid") && !isRange(argument)) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "Incomplete expression ${" + text + "}. Fix: write ${random.uuid} or ${random.1..100}.");
     }
     return new Expression(kind, argument);
@@ -61,7 +62,7 @@ record Expression(String kind, String argument) {
     try {
       return iso.contains("T") ? Duration.parse(iso) : Period.parse(iso);
     } catch (DateTimeException malformed) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "Invalid expression ${"
               + expression
               + "}: "

@@ -1,9 +1,15 @@
 package dev.cachette.internal.render;
 
 import com.fasterxml.jackson.core.io.JsonStringEncoder;
+import dev.cachette.http.Header;
 import dev.cachette.http.MediaType;
+import dev.cachette.http.Response;
+import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.NameSuggester;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import org.apache.commons.text.StringEscapeUtils;
 import org.apache.commons.text.StringSubstitutor;
 
@@ -21,6 +27,36 @@ public final class Template {
     new StringSubstitutor(
             key -> {
               Expression.parse(key);
+              return "";
+            })
+        .replace(text);
+  }
+
+  /**
+   * Checks that the path variables in a response exist.
+   *
+   * @throws IllegalArgumentException if one does not; the message names it
+   */
+  public static void requireVariables(Response response, Set<String> variables, String line) {
+    Stream.concat(Stream.of(response.text()), response.headers().stream().map(Header::value))
+        .forEach(text -> requireVariables(text, variables, line));
+  }
+
+  private static void requireVariables(String text, Set<String> variables, String line) {
+    new StringSubstitutor(
+            key -> {
+              Expression expression = Expression.parse(key);
+              if (expression.kind().equals("path") && !variables.contains(expression.argument())) {
+                throw Refusals.argument(
+                    String.format(
+                        "Unknown variable ${%s}: the request line \"%s\" has %s.%s",
+                        key,
+                        line,
+                        variables.isEmpty() ? "none" : variables,
+                        NameSuggester.closest(expression.argument(), variables)
+                            .map(it -> " Did you mean ${path." + it + "}?")
+                            .orElse("")));
+              }
               return "";
             })
         .replace(text);

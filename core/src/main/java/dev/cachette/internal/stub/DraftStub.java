@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.StubReference;
 import dev.cachette.internal.explain.Obstacle;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
@@ -18,6 +19,7 @@ public final class DraftStub {
           Obstacle.NO_ANSWER, "a declaration that ends with .answer(...)", "it has no answer");
 
   private final Place place;
+  private final long refusalsBefore = Refusals.count();
   private final List<StubCheck> checks = new ArrayList<>();
   private RequestPattern pattern;
   private @Nullable String name;
@@ -37,6 +39,11 @@ public final class DraftStub {
   /** Adds conditions. */
   public void narrow(RequestPattern narrower) {
     this.pattern = narrower;
+  }
+
+  /** Returns the line that declared it. */
+  public Place place() {
+    return place;
   }
 
   /** Adds a check of the requests that it answers. */
@@ -67,6 +74,11 @@ public final class DraftStub {
   /** Returns its name and place. */
   public StubReference reference() {
     return new StubReference(name == null ? pattern.line() : name, place.toString());
+  }
+
+  /** Returns true if an argument was refused since; then its missing answer is no other mistake. */
+  boolean isRefused() {
+    return Refusals.count() > refusalsBefore;
   }
 
   /** Returns the misuse error, as if thrown where the stub was declared. */

@@ -4,6 +4,7 @@ import static dev.cachette.internal.match.MatchAccess.access;
 
 import dev.cachette.calls.StubReference;
 import dev.cachette.internal.match.HostPattern;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import java.util.Optional;
@@ -56,7 +57,7 @@ public record LetThrough(
 
   private static IllegalArgumentException malformed(
       @Nullable String text, @Nullable IllegalArgumentException cause) {
-    return new IllegalArgumentException(
+    return Refusals.argument(
         String.format(
             "letThrough(...) needs a host such as \"tides.example\" or \"*.example\", a host and"
                 + " port such as \"db.example:5432\", or a request line such as \"GET"

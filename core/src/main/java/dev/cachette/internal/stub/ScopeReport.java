@@ -53,6 +53,12 @@ public record ScopeReport(
         joined(cassettes, next.cassettes));
   }
 
+  /** Returns this report with further unused stubs. */
+  ScopeReport andUnused(List<UnusedStubs.Entry> more) {
+    return new ScopeReport(
+        unexpected, unanswered, failures, joined(unused, more), notes, cassettes);
+  }
+
   /** Returns this report with an additional failure. */
   public ScopeReport and(Throwable failure) {
     return new ScopeReport(

@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
+import dev.cachette.calls.Call;
 import dev.cachette.http.Request;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -22,6 +23,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /**
@@ -35,6 +37,7 @@ public final class Scopes {
 
   private final ScopeSettings settings;
   private final Deque<StubScope> scopes = new ArrayDeque<>();
+  private final UnusedLater later = new UnusedLater();
   private final ConnectionRules connections = new ConnectionRules(this);
 
   /** A copy for readers without the lock. */
@@ -55,7 +58,7 @@ public final class Scopes {
   /** Opens the outermost scope, which is empty. */
   public Scopes(ScopeSettings settings) {
     this.settings = settings;
-    push(new StubScope(settings));
+    push(new StubScope(settings, place -> true));
   }
 
   /** Returns the rules for connections. */
@@ -79,9 +82,19 @@ public final class Scopes {
   }
 
   /** Opens an inner scope. Stubs of the outer ones start again with their first answer. */
-  public synchronized StubScope enter() {
+  public StubScope enter() {
+    return enter(place -> true);
+  }
+
+  /**
+   * Opens an inner scope.
+   *
+   * @param own whether unused stubs declared at a place are reported at its end; others are
+   *     reported at the end of all scopes, unless a stub of the same place was used in another one
+   */
+  public synchronized StubScope enter(Predicate<Place> own) {
     scopes.forEach(StubScope::startAgain);
-    push(new StubScope(settings));
+    push(new StubScope(settings, own));
     return scopes.element();
   }
 
@@ -94,23 +107,36 @@ public final class Scopes {
   public synchronized ScopeReport leave(StubScope scope) {
     ScopeReport report = ScopeReport.empty();
     while (scopes.contains(scope)) {
-      report = pop().report().and(report);
+      report = ended().and(report);
     }
     return report;
   }
 
   /** Ends all scopes, and opens the outermost again. */
   public synchronized ScopeReport leaveAll() {
-    ScopeReport report = leave(scopes.getLast());
-    push(new StubScope(settings));
+    ScopeReport report = leave(scopes.getLast()).andUnused(later.drain());
+    push(new StubScope(settings, place -> true));
     return report;
   }
 
   /** Ends the innermost scope and opens it again. */
   public synchronized ScopeReport renew() {
-    ScopeReport report = pop().report();
-    enter();
+    Predicate<Place> own = scopes.element().own();
+    ScopeReport report = ended();
+    enter(own);
     return report;
+  }
+
+  private ScopeReport ended() {
+    StubScope ended = pop();
+    List<Call> calls = ended.log().entries().calls();
+    scopes.forEach(outer -> outer.noteWinners(outer.unusedRules(), calls));
+    return ended.report(later);
+  }
+
+  /** Marks the test of the innermost scope as failed. */
+  public synchronized void markFailed() {
+    scopes.element().markFailed();
   }
 
   /** Returns the innermost scope, which new calls and stubs belong to. */

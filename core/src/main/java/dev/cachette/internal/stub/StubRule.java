@@ -5,9 +5,12 @@ import static dev.cachette.internal.match.MatchAccess.access;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Fault;
+import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.calls.StubReference;
 import dev.cachette.internal.answer.AnswerAccess;
 import dev.cachette.internal.explain.Obstacle;
+import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.render.Template;
 import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
 import java.time.Duration;
@@ -31,6 +34,10 @@ public final class StubRule {
   private final StubReference reference;
   private final List<StubCheck> checks;
   private final boolean expected;
+  private boolean overriding;
+  private Optional<Place> place = Optional.empty();
+  private int beaten;
+  private Optional<StubReference> beatenBy = Optional.empty();
   private Optional<String> bodyFile = Optional.empty();
   private final Turns turns;
   private List<StubRule> predecessors = List.of();
@@ -115,7 +122,7 @@ public final class StubRule {
 
   /** Returns true if each answer is given once. */
   public boolean isOnceEach() {
-    return turns.then() == Turns.Then.SPENT;
+    return turns.then() == Turns.Then.USED_UP;
   }
 
   /** Returns the stubs that must be called first. */
@@ -144,12 +151,14 @@ public final class StubRule {
 
   /** Repeats the answers from the first one. */
   public void looping() {
+    requireFree("looping()", isOnceEach(), "onceEach()");
     turns.then(Turns.Then.FIRST_AGAIN);
   }
 
   /** Gives each answer once. */
   public void onceEach() {
-    turns.then(Turns.Then.SPENT);
+    requireFree("onceEach()", isLooping(), "looping()");
+    turns.then(Turns.Then.USED_UP);
   }
 
   /** Limits the number of calls. */
@@ -170,11 +179,13 @@ public final class StubRule {
 
   /** Activates it at an instant. */
   public void activeFrom(Instant instant) {
+    requireOrder(instant, until);
     from = instant;
   }
 
   /** Expires it at an instant. */
   public void activeUntil(Instant instant) {
+    requireOrder(from, instant);
     until = instant;
   }
 
@@ -194,11 +205,42 @@ public final class StubRule {
     add(new Flaky(probability, failures, reference.toString(), seed));
   }
 
+  /** Wins over more specific stubs of the same scope. */
+  public void overriding() {
+    overriding = true;
+  }
+
+  /** Returns true if it wins over more specific stubs of the same scope. */
+  public boolean isOverriding() {
+    return overriding;
+  }
+
+  private void requireFree(String method, boolean taken, String other) {
+    if (taken) {
+      throw Refusals.state(
+          String.format(
+              "The stub %s cannot be %s and %s. Fix: remove one of them.",
+              reference, other, method));
+    }
+  }
+
+  private void requireOrder(Instant start, Instant end) {
+    if (!start.isBefore(end)) {
+      throw Refusals.argument(
+          String.format(
+              "The stub %s would never be active: from %s, until %s.", reference, start, end));
+    }
+  }
+
   private void requirePossible(Answer answer) {
+    if (answer instanceof ResponseAnswer plain
+        && AnswerAccess.answers().delivery(plain).template()) {
+      Template.requireVariables(plain.response(), access().variables(pattern), pattern.line());
+    }
     if (access().isPlain(pattern)
         && answer instanceof Fault fault
         && fault.kind().stage() == Fault.Stage.HANDSHAKE) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "The stub %s is for plain HTTP, which has no TLS, so \"%s\" is impossible. Fix: stub"
                   + " https://.",
@@ -208,7 +250,7 @@ public final class StubRule {
 
   private void requireLate(Answer failure) {
     if (isEarly(failure)) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "The stub %s cannot fail with \"%s\", which happens before there is a request. Fix:"
                   + " use connectionReset(), noResponse(), or a status.",
@@ -303,6 +345,32 @@ public final class StubRule {
     restart.run();
     turns.startAgain();
     behaviors.forEach(behavior -> behavior.startAgain(seed));
+  }
+
+  /** Notes that another stub answered a call that this one matches. */
+  void noteBeaten(StubReference winner) {
+    beaten++;
+    beatenBy = Optional.of(winner);
+  }
+
+  /** Returns how many calls that it matches were answered by another stub. */
+  int beaten() {
+    return beaten;
+  }
+
+  /** Returns the last stub that won over it. */
+  Optional<StubReference> beatenBy() {
+    return beatenBy;
+  }
+
+  /** Returns the line of code that declared it; empty for a stub of a file. */
+  Optional<Place> place() {
+    return place;
+  }
+
+  /** Sets the line of code that declared it. */
+  public void declaredAt(Place line) {
+    place = Optional.of(line);
   }
 
   boolean isUnused() {

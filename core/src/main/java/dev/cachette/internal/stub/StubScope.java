@@ -2,6 +2,8 @@ package dev.cachette.internal.stub;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
+import dev.cachette.calls.Call;
+import dev.cachette.calls.StubReference;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
@@ -18,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /** The stubs of one scope, and its events. Guarded by the lock of {@link Scopes}. */
 public final class StubScope {
@@ -25,14 +28,18 @@ public final class StubScope {
   /** The maximum number of different unexpected calls, and of failures, that are kept. */
   private static final int MOST_KINDS = 1_000;
 
+  /** Matching calls with unused stubs again must not cost a suite with many stubs its speed. */
+  private static final int MOST_COMPARISONS = 20_000;
+
   /** In order of declaration. */
   private final List<StubRule> rules = new ArrayList<>();
 
   private final Map<StubRule, Integer> declared = new HashMap<>();
 
-  /** In order of precedence: more specific first, then declared later. */
+  /** In order of precedence: overriding first, then more specific, then declared later. */
   private final Comparator<StubRule> winnerFirst =
-      Comparator.comparing(StubRule::pattern, access().mostSpecificFirst())
+      Comparator.comparing(StubRule::isOverriding, Comparator.reverseOrder())
+          .thenComparing(StubRule::pattern, access().mostSpecificFirst())
           .thenComparing(declared::get, Comparator.reverseOrder());
 
   private PatternIndex<StubRule> index = new PatternIndex<>(winnerFirst);
@@ -49,7 +56,17 @@ public final class StubScope {
   private final TemplateState templateState;
   private final long seed;
 
-  StubScope(ScopeSettings settings) {
+  private final Predicate<Place> own;
+  private boolean failed;
+
+  /**
+   * Creates an empty scope.
+   *
+   * @param own whether unused stubs declared at a place are reported with this scope; others are
+   *     reported at the end of all scopes, unless a stub of the same place was used in another one
+   */
+  StubScope(ScopeSettings settings, Predicate<Place> own) {
+    this.own = own;
     this.seed = settings.seed();
     this.log = new CallLog(settings.maxCalls(), settings.maxBodies());
     this.templateState = new TemplateState(settings.clock(), settings.seed());
@@ -169,28 +186,79 @@ public final class StubScope {
     cassettes.forEach(LoadedCassette::startAgain);
   }
 
-  ScopeReport report() {
+  /** Marks its test as failed: misuse is not reported on top of that. */
+  void markFailed() {
+    failed = true;
+  }
+
+  Predicate<Place> own() {
+    return own;
+  }
+
+  List<StubRule> unusedRules() {
+    return rules.stream().filter(StubRule::isUnused).toList();
+  }
+
+  ScopeReport report(UnusedLater later) {
     return new ScopeReport(
         List.copyOf(unexpected.values()),
-        drafts,
+        failed ? List.of() : drafts.stream().filter(draft -> !draft.isRefused()).toList(),
         failures,
-        unused(),
+        failed ? List.of() : unused(later),
         rules.stream().flatMap(rule -> rule.notes().stream()).toList(),
         cassettes);
   }
 
   /** Finding what covers a stub is expensive, so it is done for reports only. */
-  private List<UnusedStubs.Entry> unused() {
+  private List<UnusedStubs.Entry> unused(UnusedLater later) {
     List<UnusedStubs.Entry> entries = new ArrayList<>();
-    List<StubRule> unused = rules.stream().filter(StubRule::isUnused).toList();
+    rules.stream().filter(rule -> !rule.isUnused()).forEach(later::noteUsed);
+    List<StubRule> unused = unusedRules();
+    noteWinners(unused, log.entries().calls());
     Map<StubRule, StubRule> winners =
         winnersOver(unused.subList(0, Math.min(UnusedStubs.LISTED, unused.size())));
     for (StubRule rule : unused) {
-      entries.add(
+      UnusedStubs.Entry entry =
           new UnusedStubs.Entry(
-              rule.reference(), Optional.ofNullable(winners.get(rule)).map(StubRule::reference)));
+              rule.reference(),
+              Optional.ofNullable(winners.get(rule)).map(StubRule::reference),
+              rule.beaten(),
+              rule.beatenBy());
+      if (rule.place().filter(own.negate()).isPresent()) {
+        later.add(entry);
+      } else {
+        entries.add(entry);
+      }
     }
     return entries;
+  }
+
+  /** Notes, for stubs without a call, which other stub answered the calls that they match. */
+  void noteWinners(List<StubRule> unused, List<Call> calls) {
+    if ((long) unused.size() * calls.size() > MOST_COMPARISONS) {
+      return;
+    }
+    for (Call call : calls) {
+      Optional<StubReference> winner = call.stub();
+      if (winner.isEmpty()) {
+        continue;
+      }
+      Received received = access().received(call.request());
+      for (StubRule rule : unused) {
+        if (matches(rule, received)) {
+          rule.noteBeaten(winner.get());
+        }
+      }
+    }
+  }
+
+  private static boolean matches(StubRule rule, Received received) {
+    try {
+      return access().match(rule.pattern(), received).isPresent();
+    } catch (RuntimeException thrown) {
+      // A predicate of the user's; it has failed the test already.
+      return false;
+    }
   }
 
   /** Returns the unreachable ones of these stubs, each with the one that always answers instead. */

@@ -18,7 +18,7 @@ final class Turns {
     /** The first one. */
     FIRST_AGAIN,
     /** Nothing: the stub is used up. */
-    SPENT
+    USED_UP
   }
 
   private final List<Answer> answers;
@@ -63,12 +63,12 @@ final class Turns {
   }
 
   boolean isUsedUp() {
-    return count >= limit || then == Then.SPENT && count >= answers.size();
+    return count >= limit || then == Then.USED_UP && count >= answers.size();
   }
 
   /** Returns true if there is a call after which it is used up. */
   boolean canBeUsedUp() {
-    return limit < Integer.MAX_VALUE || then == Then.SPENT;
+    return limit < Integer.MAX_VALUE || then == Then.USED_UP;
   }
 
   /** Returns the next answer, or none if the stub is used up, without using it. */

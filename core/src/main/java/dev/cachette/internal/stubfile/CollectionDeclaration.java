@@ -8,5 +8,7 @@ import java.util.Optional;
  * @param url its URL
  * @param seed a JSON array with its initial objects
  * @param identifiedBy the member that identifies an object; empty for the default
+ * @param etags whether its objects have entity tags
  */
-public record CollectionDeclaration(String url, String seed, Optional<String> identifiedBy) {}
+public record CollectionDeclaration(
+    String url, String seed, Optional<String> identifiedBy, boolean etags) {}

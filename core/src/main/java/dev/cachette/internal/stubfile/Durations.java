@@ -1,5 +1,6 @@
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -40,7 +41,7 @@ public final class Durations {
     } catch (DateTimeException malformed) {
       // Reported below, with the allowed forms.
     }
-    throw new IllegalArgumentException(
+    throw Refusals.argument(
         "\"" + text + "\" is not a duration. Fix: write 200ms, 1.5s, 10m, 2h, 30d or PT1M30S.");
   }
 

@@ -29,7 +29,7 @@ public record StubFile(
     Supplier<List<StubFileProblem>> found) {
 
   private static final Set<String> KEYS = Set.of("$schema", "include", "stubs", "collections");
-  private static final Set<String> COLLECTION = Set.of("url", "seed", "identifiedBy");
+  private static final Set<String> COLLECTION = Set.of("url", "seed", "identifiedBy", "etags");
 
   /**
    * An included file.
@@ -96,6 +96,7 @@ public record StubFile(
         .get("seed")
         .filter(Node::isSequence)
         .ifPresent(at -> problems.attempt(at, () -> seeded(seed, fields.text("identifiedBy"))));
-    return url.map(it -> new CollectionDeclaration(it, seed, fields.text("identifiedBy")));
+    boolean etags = fields.isSet("etags");
+    return url.map(it -> new CollectionDeclaration(it, seed, fields.text("identifiedBy"), etags));
   }
 }

@@ -36,6 +36,7 @@ final class StubReader {
           "failFirst",
           "flaky",
           "unchecked",
+          "overriding",
           "saveBodyTo");
 
   /** Keys of a stub. */
@@ -139,6 +140,9 @@ final class StubReader {
     List<ObjLongConsumer<StubRule>> changes = new ArrayList<>();
     if (fields.isSet("looping")) {
       changes.add(plain(StubRule::looping));
+    }
+    if (fields.isSet("overriding")) {
+      changes.add(plain(StubRule::overriding));
     }
     if (fields.isSet("unchecked")) {
       changes.add(plain(StubRule::unchecked));

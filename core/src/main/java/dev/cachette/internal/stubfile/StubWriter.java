@@ -205,6 +205,9 @@ public final class StubWriter {
     if (rule.isOnceEach()) {
       form.put("onceEach", true);
     }
+    if (rule.isOverriding()) {
+      form.put("overriding", true);
+    }
     if (rule.isUnchecked()) {
       form.put("unchecked", true);
     }

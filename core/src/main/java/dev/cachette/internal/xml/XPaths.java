@@ -3,6 +3,7 @@ package dev.cachette.internal.xml;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.misuse.Refusals;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
@@ -38,7 +39,7 @@ public final class XPaths {
     try {
       compiler().compile(expression);
     } catch (XPathExpressionException malformed) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "\"%s\" is not a valid XPath 1.0 expression: %s\nFix: correct it%s.",
               expression,

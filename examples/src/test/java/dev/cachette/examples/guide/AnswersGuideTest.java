@@ -15,10 +15,10 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
-import dev.cachette.ManualClock;
 import dev.cachette.RestCollection;
 import dev.cachette.Settings;
 import dev.cachette.Stub;
+import dev.cachette.TestClock;
 import dev.cachette.UnusedStubs;
 import dev.cachette.examples.harbour.Booking;
 import dev.cachette.junit.CachetteExtension;
@@ -38,7 +38,7 @@ class AnswersGuideTest {
   private static final String URL = "https://tides.example/v1/tides";
 
   // snippet clock
-  private final ManualClock clock = ManualClock.at(Instant.parse("2031-04-02T12:00:00Z"));
+  private final TestClock clock = TestClock.stoppedAt(Instant.parse("2031-04-02T12:00:00Z"));
 
   @RegisterExtension
   final CachetteExtension cachette =

@@ -1,5 +1,6 @@
 package dev.cachette.internal.disk;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.nio.file.Path;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
@@ -46,7 +47,7 @@ public final class CassetteName {
   }
 
   private static IllegalArgumentException refused(@Nullable String name, String why) {
-    return new IllegalArgumentException(
+    return Refusals.argument(
         String.format(
             "\"%s\" cannot be the name of a cassette: %s.\n"
                 + "Fix: use letters, digits, spaces, - _ and . in it, and / for a folder, as in "

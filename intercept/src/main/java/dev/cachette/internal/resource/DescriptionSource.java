@@ -1,5 +1,6 @@
 package dev.cachette.internal.resource;
 
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.openapi.DescriptionFile;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -30,7 +31,7 @@ public final class DescriptionSource implements DescriptionFile {
         .map(DescriptionSource::new)
         .orElseThrow(
             () ->
-                new IllegalArgumentException(
+                Refusals.argument(
                     String.format(
                         "There is no API description \"%s\" in %s, in %s or on the class path.%s",
                         name,

@@ -2,6 +2,7 @@ package dev.cachette.internal.resource;
 
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stub.ContentReader;
 import dev.cachette.internal.text.NameSuggester;
 import java.io.IOException;
@@ -21,7 +22,7 @@ public final class Resources implements ContentReader {
     try {
       return source.onClassPath() ? resource(source.name()) : file(source.name());
     } catch (IOException unreadable) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "\"" + source.name() + "\" cannot be read: " + unreadable, unreadable);
     }
   }
@@ -35,8 +36,7 @@ public final class Resources implements ContentReader {
     try {
       existing(file.name());
     } catch (IOException unreadable) {
-      throw new IllegalArgumentException(
-          "\"" + file.name() + "\" cannot be read: " + unreadable, unreadable);
+      throw Refusals.argument("\"" + file.name() + "\" cannot be read: " + unreadable, unreadable);
     }
   }
 
@@ -50,7 +50,7 @@ public final class Resources implements ContentReader {
     if (Files.isDirectory(path)
         || path.getParent() == null
         || !Files.isDirectory(path.getParent())) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "\"%s\" cannot be written: its path is %s.\nFix: use a folder that exists.",
               name, path));
@@ -65,7 +65,7 @@ public final class Resources implements ContentReader {
   private static Path existing(String name) throws IOException {
     Path path = path(name);
     if (!Files.isRegularFile(path)) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           String.format(
               "There is no file \"%s\"; expected at %s.\nFix: %s",
               name,
@@ -86,7 +86,7 @@ public final class Resources implements ContentReader {
             .orElse(Resources.class.getClassLoader());
     try (InputStream in = loader.getResourceAsStream(bare)) {
       if (in == null) {
-        throw new IllegalArgumentException(
+        throw Refusals.argument(
             String.format(
                 "There is no resource \"%s\" on the class path.\n"
                     + "Fix: use its name from the root, such as harbour/tides.json for"
@@ -101,7 +101,7 @@ public final class Resources implements ContentReader {
     try {
       return Path.of(name).toAbsolutePath().normalize();
     } catch (InvalidPathException malformed) {
-      throw new IllegalArgumentException("\"" + name + "\" is not a valid path.", malformed);
+      throw Refusals.argument("\"" + name + "\" is not a valid path.", malformed);
     }
   }
 

@@ -2,6 +2,7 @@ package dev.cachette.internal.resource;
 
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.stubfile.StubFileProblem;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -119,7 +120,7 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
   /** Returns this source. */
   StubSource requireThere() {
     if (!isThere()) {
-      throw new IllegalArgumentException(
+      throw Refusals.argument(
           "there is no file "
               + label()
               + "."

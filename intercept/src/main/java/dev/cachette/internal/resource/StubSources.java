@@ -3,6 +3,7 @@ package dev.cachette.internal.resource;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
 import dev.cachette.internal.stubfile.StubFile;
@@ -60,7 +61,7 @@ public final class StubSources {
    */
   public static StubSources named(List<String> names, Path folder, Reading reading) {
     if (names.isEmpty()) {
-      throw new IllegalArgumentException("load(names) needs at least one name.");
+      throw Refusals.argument("load(names) needs at least one name.");
     }
     return new StubSources(missing -> StubSource.all(names, folder, missing), reading);
   }
@@ -68,7 +69,7 @@ public final class StubSources {
   /** Creates a source from text. */
   public static StubSources of(String text, Reading reading) {
     if (text == null) {
-      throw new IllegalArgumentException("declare(text) was given null.");
+      throw Refusals.argument("declare(text) was given null.");
     }
     return new StubSources(missing -> List.of(StubSource.ofText(text)), reading);
   }

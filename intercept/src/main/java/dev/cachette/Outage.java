@@ -1,0 +1,70 @@
+package dev.cachette;
+
+import static dev.cachette.internal.calls.CallsAccess.callsAccess;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.calls.CallGroup;
+import dev.cachette.calls.Calls;
+import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.Place;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.stub.StubScope;
+import dev.cachette.match.RequestPattern;
+import java.util.List;
+
+/**
+ * A service that fails: while it lasts, every call to the service gets its answers, whatever stubs
+ * there are, and uses no turn of theirs. Created by {@link Cachette#outage}. It belongs to its
+ * scope, like a stub. Thread-safe.
+ */
+public final class Outage implements CallGroup {
+
+  private final Cachette net;
+  private final String origin;
+  private final StubScope scope;
+  private final StubRule rule;
+  private boolean ended;
+
+  Outage(Cachette net, String origin, StubScope scope, Place place, List<Answer> answers) {
+    this.net = net;
+    this.origin = origin;
+    this.scope = scope;
+    DraftStub draft = new DraftStub(RequestPattern.of("* " + origin + "/{+any}"), place);
+    draft.rename("outage of " + origin);
+    this.rule = net.rule(draft, answers, true);
+    rule.overriding();
+    rule.unchecked();
+    net.replace(scope, List.of(), List.of(rule));
+  }
+
+  /**
+   * Ends it after this number of calls.
+   *
+   * @throws IllegalArgumentException if the number is not positive
+   */
+  public Outage times(int calls) {
+    Stub.requirePositive("times", calls);
+    net.change(rule, it -> it.times(calls));
+    return this;
+  }
+
+  /** Ends it: the stubs of the service answer again. Further calls have no effect. */
+  public synchronized void end() {
+    if (!ended) {
+      ended = true;
+      net.replace(scope, List.of(rule), List.of());
+    }
+  }
+
+  /** Returns the calls that failed because of it, in its scope. */
+  @Override
+  public Calls calls() {
+    return callsAccess().answeredBy(net.calls(), rule.reference(), rule.pattern());
+  }
+
+  /** Returns the service. */
+  @Override
+  public String toString() {
+    return "the outage of " + origin;
+  }
+}

@@ -1,0 +1,133 @@
+package dev.cachette;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.concurrent.atomic.AtomicReference;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A clock that runs, and that a test can move, set and stop. Every session has one, see {@link
+ * Cachette#clock()}; give it to the code under test as well, so that both have the same time.
+ *
+ * <p>In UTC, unless {@link #withZone} sets another zone. Thread-safe.
+ */
+public final class TestClock extends Clock {
+
+  /**
+   * The state of the clock: an offset from the base clock, or an instant if it is stopped.
+   *
+   * @param stoppedAt the instant at which it is stopped; null while it runs
+   */
+  private record State(Duration offset, @Nullable Instant stoppedAt) {}
+
+  private static final State RUNNING = new State(Duration.ZERO, null);
+
+  private final Clock base;
+  private final ZoneId zone;
+  private final AtomicReference<State> state;
+
+  private TestClock(Clock base, ZoneId zone, AtomicReference<State> state) {
+    this.base = base;
+    this.zone = zone;
+    this.state = state;
+  }
+
+  /** Returns a clock that runs with the system clock. */
+  public static TestClock running() {
+    return over(Clock.systemUTC());
+  }
+
+  /**
+   * Returns a clock that is stopped at an instant.
+   *
+   * @throws IllegalArgumentException if it is null
+   */
+  public static TestClock stoppedAt(Instant instant) {
+    TestClock clock = running();
+    clock.set(instant);
+    clock.stop();
+    return clock;
+  }
+
+  /** Returns a clock that runs with another one. */
+  static TestClock over(Clock base) {
+    return base instanceof TestClock already
+        ? already
+        : new TestClock(base, base.getZone(), new AtomicReference<>(RUNNING));
+  }
+
+  /**
+   * Moves it forward; a negative duration moves it back.
+   *
+   * @throws IllegalArgumentException if the duration is null
+   */
+  public void advance(Duration duration) {
+    if (duration == null) {
+      throw new IllegalArgumentException("advance(duration) was given null.");
+    }
+    state.updateAndGet(
+        now ->
+            new State(
+                now.offset.plus(duration),
+                now.stoppedAt == null ? null : now.stoppedAt.plus(duration)));
+  }
+
+  /**
+   * Sets it to an instant; it runs on from there, unless it is stopped.
+   *
+   * @throws IllegalArgumentException if the instant is null
+   */
+  public void set(Instant instant) {
+    if (instant == null) {
+      throw new IllegalArgumentException("set(instant) was given null.");
+    }
+    state.updateAndGet(
+        now ->
+            new State(
+                Duration.between(base.instant(), instant), now.stoppedAt == null ? null : instant));
+  }
+
+  /** Stops it at its current time. Further calls have no effect. */
+  public void stop() {
+    state.updateAndGet(now -> now.stoppedAt == null ? new State(now.offset, time(now)) : now);
+  }
+
+  /** Lets it run on from its current time. */
+  public void resume() {
+    state.updateAndGet(now -> new State(Duration.between(base.instant(), time(now)), null));
+  }
+
+  @Override
+  public Instant instant() {
+    return time(state.get());
+  }
+
+  private Instant time(State now) {
+    return now.stoppedAt == null ? base.instant().plus(now.offset) : now.stoppedAt;
+  }
+
+  @Override
+  public ZoneId getZone() {
+    return zone;
+  }
+
+  /** Returns the same clock in another zone: moving one moves both. */
+  @Override
+  public Clock withZone(ZoneId other) {
+    return new TestClock(base, other, state);
+  }
+
+  /** Returns an action that restores the current state of the clock. */
+  Runnable saved() {
+    State before = state.get();
+    return () -> state.set(before);
+  }
+
+  /** Returns its current time. */
+  @Override
+  public String toString() {
+    return "TestClock " + instant();
+  }
+}
