@@ -27,11 +27,15 @@ final class AnnotatedCassettes {
     List<Cassette> asked = on(context);
     Optional<ExtensionContext> outer = context.getParent();
     while (asked.isEmpty() && outer.isPresent()) {
-      asked = on(outer.get()).stream().filter(it -> it.value().isEmpty()).toList();
+      boolean factory = outer.get().getTestMethod().isPresent();
+      asked = on(outer.get()).stream().filter(it -> factory || it.value().isEmpty()).toList();
       outer = outer.get().getParent();
     }
     for (Cassette cassette : asked) {
-      String name = cassette.value().isEmpty() ? CassetteNames.of(context) : cassette.value();
+      String name =
+          cassette.value().isEmpty()
+              ? CassetteNames.of(context)
+              : CassetteNames.of(cassette.value(), context);
       put(cassette, name, settings, net);
     }
   }

@@ -2,21 +2,23 @@ package dev.cachette.junit;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
+import java.util.Optional;
 import org.junit.jupiter.api.extension.AfterAllCallback;
 import org.junit.jupiter.api.extension.AfterEachCallback;
 import org.junit.jupiter.api.extension.BeforeAllCallback;
 import org.junit.jupiter.api.extension.BeforeEachCallback;
+import org.junit.jupiter.api.extension.DynamicTestInvocationContext;
 import org.junit.jupiter.api.extension.ExtensionContext;
+import org.junit.jupiter.api.extension.InvocationInterceptor;
 import org.junit.jupiter.api.extension.ParameterContext;
 import org.junit.jupiter.api.extension.ParameterResolutionException;
 import org.junit.jupiter.api.extension.ParameterResolver;
-import org.junit.platform.commons.support.AnnotationSupport;
 
 /**
- * What {@link InterceptHttp} does, with settings:
+ * Intercepts the calls of a test class like {@link InterceptHttp}, with settings:
  *
  * <pre>{@code
- * @ResourceLock(InterceptHttp.LOCK)
+ * @InterceptHttp
  * class BerthDeskTest {
  *
  *   @RegisterExtension
@@ -25,32 +27,35 @@ import org.junit.platform.commons.support.AnnotationSupport;
  * }
  * }</pre>
  *
- * <p>In a static field it works as the annotation does on a class, in an instance field as the
- * annotation does on each method. JUnit takes no lock for a field, so where tests run in parallel
- * the class needs the {@code @ResourceLock} shown; without it, the tests of such a class are
- * refused.
+ * <p>In a static field it works like the annotation on a class, in an instance field like the
+ * annotation on each method. The annotation next to a static field adds its resource lock, and
+ * leaves everything else to the field. Without it, a class needs
+ * {@code @ResourceLock(InterceptHttp.LOCK)} if tests run in parallel, because JUnit takes no lock
+ * for a field; tests of a class without the lock are refused then.
  *
  * <p>With {@link Settings#withoutInterception()}, each test has a Cachette of its own, and any
- * number of tests run at the same time, without a lock.
+ * number of tests run in parallel, without a lock.
  *
- * <p>Immutable; all state is kept by JUnit.
+ * <p>Immutable; all state is in JUnit's store.
  */
 public final class CachetteExtension
     implements BeforeAllCallback,
         AfterAllCallback,
         BeforeEachCallback,
         AfterEachCallback,
+        InvocationInterceptor,
         ParameterResolver {
 
-  private final Settings settings;
+  /** Empty for the extension of an annotation. */
+  private final Optional<Settings> given;
 
-  /** For JUnit, which makes one where {@link InterceptHttp} stands. */
+  /** For JUnit, which creates one for {@link InterceptHttp}. */
   CachetteExtension() {
-    this(Settings.defaults());
+    this.given = Optional.empty();
   }
 
   private CachetteExtension(Settings settings) {
-    this.settings = settings;
+    this.given = Optional.of(settings);
   }
 
   /**
@@ -68,49 +73,68 @@ public final class CachetteExtension
 
   @Override
   public void beforeAll(ExtensionContext context) {
-    if (Interval.begin(context, settings(context))) {
-      Interval.current(context)
-          .ifPresent(
-              net -> {
-                AnnotatedStubs.load(context, net);
-                AnnotatedCassettes.ofClass(context, settings, net);
-              });
-    }
+    begin(context);
   }
 
   @Override
   public void beforeEach(ExtensionContext context) {
-    if (Interval.begin(context, settings(context))) {
-      Interval.current(context)
-          .ifPresent(
-              net -> {
-                AnnotatedStubs.load(context, net);
-                AnnotatedCassettes.ofTest(context, settings, net);
-              });
+    begin(context);
+  }
+
+  private void begin(ExtensionContext context) {
+    if (isLeftToField(context)) {
+      return;
+    }
+    Settings settings = TestSettings.of(context, given);
+    if (!Interval.begin(context, settings)) {
+      return;
+    }
+    Cachette net = Interval.current(context).orElseThrow();
+    AnnotatedStubs.load(context, net);
+    if (context.getTestMethod().isEmpty()) {
+      AnnotatedCassettes.ofClass(context, settings, net);
+    } else if (!DynamicTests.isFactory(context)) {
+      AnnotatedCassettes.ofTest(context, settings, net);
+    }
+  }
+
+  @Override
+  public void interceptDynamicTest(
+      Invocation<Void> invocation, DynamicTestInvocationContext dynamic, ExtensionContext context)
+      throws Throwable {
+    ExtensionContext factory = DynamicTests.factory(context);
+    Optional<Cachette> net = Interval.current(factory);
+    if (net.isEmpty() || isLeftToField(factory)) {
+      invocation.proceed();
+    } else {
+      DynamicTests.run(invocation, context, net.get(), () -> TestSettings.of(factory, given));
     }
   }
 
   @Override
   public void afterEach(ExtensionContext context) {
-    Interval.remark(context);
-    Interval.end(context);
+    if (!isLeftToField(context)) {
+      Interval.markFailed(context);
+      Interval.end(context);
+    }
   }
 
   @Override
   public void afterAll(ExtensionContext context) {
-    Interval.end(context);
+    if (!isLeftToField(context)) {
+      Interval.end(context);
+    }
   }
 
-  /** Returns the settings, with what the annotation says, if this is the extension of one. */
-  private Settings settings(ExtensionContext context) {
-    return AnnotationSupport.findAnnotation(context.getElement(), InterceptHttp.class)
-        .map(annotation -> settings.unusedStubs(annotation.unusedStubs()))
-        .orElse(settings);
+  /** Returns true for the extension of an annotation next to a field, which does everything. */
+  private boolean isLeftToField(ExtensionContext context) {
+    boolean field = ExtensionFields.exist(context);
+    return given.isEmpty() && field;
   }
 
   @Override
   public boolean supportsParameter(ParameterContext parameter, ExtensionContext context) {
-    return parameter.getParameter().getType() == Cachette.class;
+    return parameter.getParameter().getType() == Cachette.class && !isLeftToField(context);
   }
 
   @Override
@@ -121,10 +145,10 @@ public final class CachetteExtension
                 new ParameterResolutionException(
                     "No Cachette is open yet for "
                         + parameter.getDeclaringExecutable()
-                        + (settings.interception()
-                            ? ". Fix: annotate the class with @InterceptHttp, not the method; or "
-                                + "make the field of the extension static."
-                            : ". Fix: take it in a test or in @BeforeEach; without interception "
-                                + "each test has one of its own.")));
+                        + (TestSettings.of(context, given).interception()
+                            ? ". Fix: annotate the class with @InterceptHttp instead of the method,"
+                                + " or make the field of the extension static."
+                            : ". Fix: use the parameter in a test or in @BeforeEach; without"
+                                + " interception each test has its own Cachette.")));
   }
 }

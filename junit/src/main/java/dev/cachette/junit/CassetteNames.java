@@ -10,15 +10,17 @@ import org.junit.jupiter.api.extension.ExtensionContext;
 /** Default names of cassettes: the same in every run, on every system. */
 final class CassetteNames {
 
-  private static final Pattern INVOCATION = Pattern.compile("template-invocation:#(\\d+)\\]");
+  private static final Pattern INVOCATION =
+      Pattern.compile("(?:template-invocation|dynamic-test|dynamic-container):#(\\d+)\\]");
 
   private CassetteNames() {}
 
   /** Returns a name from the class and the test, with nested classes as folders. */
   static String of(ExtensionContext context) {
-    Method method = context.getRequiredTestMethod();
+    ExtensionContext test = DynamicTests.factory(context);
+    Method method = test.getRequiredTestMethod();
     StringBuilder name =
-        new StringBuilder(safe(context.getRequiredTestClass().getName()).replace('$', '/'))
+        new StringBuilder(safe(test.getRequiredTestClass().getName()).replace('$', '/'))
             .append('/')
             .append(safe(method.getName()));
     if (isOverloaded(method)) {
@@ -27,11 +29,21 @@ final class CassetteNames {
               .map(type -> "_" + safe(type.getSimpleName()))
               .collect(Collectors.joining()));
     }
+    return name.append(numbers(context)).toString();
+  }
+
+  /** Returns a given name; with its number for a dynamic test, so that each has its own. */
+  static String of(String given, ExtensionContext context) {
+    return context.getTestMethod().isPresent() ? given : given + numbers(context);
+  }
+
+  private static String numbers(ExtensionContext context) {
+    StringBuilder numbers = new StringBuilder();
     Matcher invocation = INVOCATION.matcher(context.getUniqueId());
     while (invocation.find()) {
-      name.append('-').append(invocation.group(1));
+      numbers.append('-').append(invocation.group(1));
     }
-    return name.toString();
+    return numbers.toString();
   }
 
   private static boolean isOverloaded(Method method) {

@@ -3,6 +3,7 @@ package dev.cachette.junit;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import java.util.Optional;
+import org.junit.jupiter.api.extension.ExtensionConfigurationException;
 import org.junit.jupiter.api.extension.ExtensionContext;
 import org.junit.jupiter.api.extension.ExtensionContext.Namespace;
 import org.junit.jupiter.api.extension.ExtensionContext.Store;
@@ -29,15 +30,36 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
       return false;
     }
     Optional<Interval> outer = find(context);
+    requireEffect(context, outer);
     if (outer.isPresent() && outer.get().owner.equals(context)) {
       return false;
     }
     Interval begun =
         outer.isPresent()
-            ? new Interval(outer.get().net, context, outer.get().net.scope()::close)
+            ? new Interval(outer.get().net, context, scope(outer.get().net, context)::close)
             : open(context, settings);
     store(context).put(Interval.class, begun);
     return true;
+  }
+
+  /** Settings count where interception begins; others would be ignored silently. */
+  private static void requireEffect(ExtensionContext context, Optional<Interval> outer) {
+    if (outer.filter(it -> !it.owner.equals(context)).isPresent()
+        && TestSettings.areDeclaredOn(context)) {
+      throw new ExtensionConfigurationException(
+          String.format(
+              "The settings of %s have no effect, because interception begins with %s. Fix: move"
+                  + " them there.",
+              context.getElement().map(Object::toString).orElseGet(context::getDisplayName),
+              outer.get().owner.getRequiredTestClass().getName()));
+    }
+  }
+
+  private static Cachette.Scope scope(Cachette net, ExtensionContext context) {
+    return context
+        .getTestMethod()
+        .map(test -> net.scope(test.getDeclaringClass().getName(), test.getName()))
+        .orElseGet(net::scope);
   }
 
   /** Ends the interval of a context, if it has one. */
@@ -50,19 +72,11 @@ record Interval(Cachette net, ExtensionContext owner, Runnable end) {
     interval.end.run();
   }
 
-  /** Adds notes on stubs to the failure of a test, and discards its recordings. */
-  static void remark(ExtensionContext context) {
-    Optional<Throwable> failure = context.getExecutionException();
-    if (failure.isPresent()) {
-      current(context).ifPresent(Cachette::markFailed);
-      find(context)
-          .ifPresent(
-              interval ->
-                  interval
-                      .net
-                      .notes()
-                      .forEach(note -> failure.get().addSuppressed(new Remark(note))));
-    }
+  /** Marks a test as failed, if it has. */
+  static void markFailed(ExtensionContext context) {
+    context
+        .getExecutionException()
+        .ifPresent(failure -> current(context).ifPresent(net -> net.markFailed(failure)));
   }
 
   static Optional<Cachette> current(ExtensionContext context) {

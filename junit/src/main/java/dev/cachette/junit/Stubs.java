@@ -20,7 +20,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
  * <h2>Names</h2>
  *
  * <p>{@code harbour} is {@code src/test/stubs/harbour.stubs.yaml}, or a folder, or a resource on
- * the class path; {@link dev.cachette.Settings#stubFolder} changes the folder.
+ * the classpath; {@link dev.cachette.Settings#stubFolder} changes the folder.
  *
  * <h2>Failure</h2>
  *
