@@ -51,8 +51,8 @@ public final class Answers {
   }
 
   /**
-   * Returns an object written as JSON by Jackson, with every Jackson module on the class path.
-   * Dates and times are written as ISO 8601 strings.
+   * Returns an object written as JSON by Jackson, with every Jackson module on the classpath. Dates
+   * and times are written as ISO 8601 strings.
    *
    * @param value a record, bean, collection, map, {@code JsonNode} or simple value
    * @throws IllegalArgumentException if Jackson cannot write it; the cause is Jackson's error
@@ -135,7 +135,7 @@ public final class Answers {
   }
 
   /**
-   * Returns the content of a resource on the class path, read when the answer is given to a stub.
+   * Returns the content of a resource on the classpath, read when the answer is given to a stub.
    * Its content type follows from the file name extension.
    *
    * @param name the name of the resource from the root: {@code harbour/tides.json}

@@ -32,9 +32,9 @@ public final class CassetteSettings {
   private List<String> hosts = List.of();
   private Matching matching = Matching.byDefault();
   private Redaction redaction = Redaction.byDefault();
-  private List<UnaryOperator<Exchange>> alterations = List.of();
+  private List<UnaryOperator<Exchange>> transformed = List.of();
   private @Nullable Double speed;
-  private @Nullable Duration freshFor;
+  private @Nullable Duration staleAfter;
   private boolean failingWhenStale;
   private boolean keepingOnFailure;
   private boolean recordingInCi;
@@ -47,9 +47,9 @@ public final class CassetteSettings {
     this.hosts = other.hosts;
     this.matching = other.matching;
     this.redaction = other.redaction;
-    this.alterations = other.alterations;
+    this.transformed = other.transformed;
     this.speed = other.speed;
-    this.freshFor = other.freshFor;
+    this.staleAfter = other.staleAfter;
     this.failingWhenStale = other.failingWhenStale;
     this.keepingOnFailure = other.keepingOnFailure;
     this.recordingInCi = other.recordingInCi;
@@ -125,9 +125,9 @@ public final class CassetteSettings {
   public CassetteSettings transformed(UnaryOperator<Exchange> alteration) {
     requireGiven("altered", alteration);
     CassetteSettings changed = new CassetteSettings(this);
-    List<UnaryOperator<Exchange>> all = new ArrayList<>(alterations);
+    List<UnaryOperator<Exchange>> all = new ArrayList<>(transformed);
     all.add(alteration);
-    changed.alterations = List.copyOf(all);
+    changed.transformed = List.copyOf(all);
     return changed;
   }
 
@@ -162,7 +162,7 @@ public final class CassetteSettings {
       throw Refusals.argument("staleAfter(age) needs a positive duration, not " + age + ".");
     }
     CassetteSettings changed = new CassetteSettings(this);
-    changed.freshFor = age;
+    changed.staleAfter = age;
     return changed;
   }
 
@@ -223,18 +223,18 @@ public final class CassetteSettings {
   }
 
   /** Returns the functions that transform exchanges before they are stored, in order. */
-  public List<UnaryOperator<Exchange>> alterations() {
-    return alterations;
+  public List<UnaryOperator<Exchange>> transformed() {
+    return transformed;
   }
 
   /** Returns the factor of recorded durations; empty if answers come immediately. */
-  public OptionalDouble speed() {
+  public OptionalDouble recordedTiming() {
     return speed == null ? OptionalDouble.empty() : OptionalDouble.of(speed);
   }
 
   /** Returns the age at which it becomes stale; empty for never. */
-  public Optional<Duration> freshFor() {
-    return Optional.ofNullable(freshFor);
+  public Optional<Duration> staleAfter() {
+    return Optional.ofNullable(staleAfter);
   }
 
   /** Returns true if a stale cassette is an error. */

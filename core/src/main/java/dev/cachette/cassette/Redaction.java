@@ -1,11 +1,11 @@
 package dev.cachette.cassette;
 
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.PlainName;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
@@ -32,7 +32,7 @@ public final class Redaction {
 
   private Map<String, String> secrets = Map.of();
   private Set<String> names = Set.of();
-  private Set<String> spared = Set.of();
+  private Set<String> exceptions = Set.of();
   private List<String> allowed = List.of();
 
   private Redaction() {}
@@ -40,7 +40,7 @@ public final class Redaction {
   private Redaction(Redaction other) {
     this.secrets = other.secrets;
     this.names = other.names;
-    this.spared = other.spared;
+    this.exceptions = other.exceptions;
     this.allowed = other.allowed;
   }
 
@@ -90,7 +90,7 @@ public final class Redaction {
   /** Does not treat these names as secret, though they are by default. */
   public Redaction except(String... more) {
     Redaction changed = new Redaction(this);
-    changed.spared = plus(spared, "sparing", more);
+    changed.exceptions = plus(exceptions, "except", more);
     return changed;
   }
 
@@ -117,18 +117,13 @@ public final class Redaction {
   }
 
   /** Returns names that are not secret, in normal form. */
-  public Set<String> spared() {
-    return spared;
+  public Set<String> exceptions() {
+    return exceptions;
   }
 
   /** Returns texts that are not secret. */
   public List<String> allowed() {
     return allowed;
-  }
-
-  /** Returns a name in normal form: lower case, letters and digits only. */
-  public static String plain(String name) {
-    return name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "");
   }
 
   private static Set<String> plus(Set<String> old, String method, String... more) {
@@ -137,10 +132,10 @@ public final class Redaction {
     }
     Set<String> all = new TreeSet<>(old);
     for (String name : more) {
-      if (name == null || plain(name).isEmpty()) {
+      if (name == null || PlainName.of(name).isEmpty()) {
         throw Refusals.argument(method + "(...) was given \"" + name + "\", which is not a name.");
       }
-      all.add(plain(name));
+      all.add(PlainName.of(name));
     }
     return Collections.unmodifiableSet(all);
   }

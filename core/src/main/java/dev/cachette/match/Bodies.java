@@ -152,8 +152,8 @@ public final class Bodies {
   /**
    * Matches GraphQL over HTTP requests; the result takes further requirements.
    *
-   * @throws IllegalStateException if graphql-java is not on the class path; Cachette does not
-   *     depend on it
+   * @throws IllegalStateException if graphql-java is not on the classpath; Cachette does not depend
+   *     on it
    */
   public static GraphQlCondition graphql() {
     return new GraphQlCondition();

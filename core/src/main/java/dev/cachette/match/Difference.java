@@ -37,7 +37,7 @@ public record Difference(String at, String expected, String actual, Optional<Str
   }
 
   /** Appends place, expected, actual and cause on lines of their own. */
-  public String lines(String indent) {
+  String lines(String indent) {
     return (at.isEmpty() ? "" : "at " + at + "\n" + indent)
         + "expected  "
         + expected

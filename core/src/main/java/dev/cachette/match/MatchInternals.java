@@ -121,4 +121,9 @@ final class MatchInternals extends MatchAccess {
   public String lines(Check check, int width) {
     return check.lines(width);
   }
+
+  @Override
+  public String lines(Difference difference, String indent) {
+    return difference.lines(indent);
+  }
 }

@@ -10,7 +10,6 @@ import java.time.OffsetDateTime;
 import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /** Converts plain values to conditions, so that {@code .json("$.qty", 2)} needs no {@code is}. */
@@ -33,7 +32,7 @@ final class PlainValue {
       return number(Values.decimal(what, number));
     }
     if (value instanceof Boolean flag) {
-      return flag(flag);
+      return new BooleanCondition(flag);
     }
     Instant instant = instant(value);
     return instant == null
@@ -91,7 +90,7 @@ final class PlainValue {
     if (node.isNumber()) {
       return number(node.decimalValue());
     }
-    return node.isBoolean() ? flag(node.booleanValue()) : Values.isJson(node);
+    return node.isBoolean() ? new BooleanCondition(node.booleanValue()) : Values.isJson(node);
   }
 
   private static ValueCondition number(BigDecimal wanted) {
@@ -99,16 +98,5 @@ final class PlainValue {
         "the number " + wanted.toPlainString(),
         StubNodes.number(wanted),
         actual -> actual.compareTo(wanted) == 0);
-  }
-
-  private static ValueCondition flag(boolean value) {
-    return new PlainCondition(
-        Boolean.toString(value),
-        Optional.of(StubNodes.flag(value)),
-        item -> item.isBoolean() ? item.booleanValue() == value : isText(item, value));
-  }
-
-  private static boolean isText(JsonNode item, boolean value) {
-    return item.isTextual() && item.textValue().equals(Boolean.toString(value));
   }
 }

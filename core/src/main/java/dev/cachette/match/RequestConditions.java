@@ -124,7 +124,7 @@ public interface RequestConditions<T> {
    * Requires a GraphQL over HTTP request with this operation name; {@link Bodies#graphql()} has
    * further requirements.
    *
-   * @throws IllegalStateException if graphql-java is not on the class path
+   * @throws IllegalStateException if graphql-java is not on the classpath
    */
   default T graphql(String operation) {
     return where(Bodies.graphql().operation(operation));

@@ -139,8 +139,8 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
   }
 
   /**
-   * Returns a predicate that throws does not hold, and says so; whoever asks for reasons wants no
-   * error.
+   * Checks a condition. A predicate that throws an exception does not match, and the check reports
+   * the exception: explanations must not fail.
    */
   private static Check check(Condition condition, Received seen) {
     try {
@@ -248,8 +248,8 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
         && !line.variables().contains(value.name())) {
       throw Refusals.argument(
           String.format(
-              "There is no variable \"%s\" in the request line \"%s\"; it has %s.\n"
-                  + "Fix: name one of them, or write {%s} into the request line.",
+              "Unknown variable \"%s\": the request line \"%s\" has %s.\n"
+                  + "Fix: use one of them, or write {%s} into the request line.",
               value.name(),
               line.text(),
               line.variables().isEmpty() ? "none" : line.variables(),

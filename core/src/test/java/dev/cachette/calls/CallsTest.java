@@ -78,7 +78,7 @@ class CallsTest {
   }
 
   @Test
-  void aWrongCountListsTheCallsAndWhatComesNearest() {
+  void aWrongCountListsTheCallsAndTheClosestMatch() {
     stub(BOOKINGS);
     desk.respond(request(BOOKINGS));
     desk.respond(request("POST https://berths.example/v1/bookings/"));

@@ -157,9 +157,9 @@ public final class BodyDrift {
 
   private static String type(JsonNode node) {
     return switch (node.getNodeType()) {
-      case STRING -> "text";
+      case STRING -> "string";
       case NUMBER -> "number";
-      case BOOLEAN -> "true or false";
+      case BOOLEAN -> "boolean";
       case NULL -> "null";
       case ARRAY -> "array";
       default -> "object";

@@ -132,7 +132,7 @@ public final class LoadedCassette {
 
   private Replayed replayed(int at) {
     Exchange exchange = redactor.fill(known.get(at));
-    double nanos = exchange.time().toNanos() * settings.speed().orElse(0);
+    double nanos = exchange.time().toNanos() * settings.recordedTiming().orElse(0);
     return new Replayed(exchange, reference(at), Duration.ofNanos((long) nanos));
   }
 
@@ -195,7 +195,7 @@ public final class LoadedCassette {
     List<Exchange> finished = new ArrayList<>();
     for (Exchange exchange : recorded) {
       Exchange altered = exchange;
-      for (UnaryOperator<Exchange> alteration : settings.alterations()) {
+      for (UnaryOperator<Exchange> alteration : settings.transformed()) {
         altered = alteration.apply(altered);
       }
       finished.add(altered);

@@ -1,6 +1,7 @@
 package dev.cachette.internal.cassette;
 
 import dev.cachette.cassette.Redaction;
+import dev.cachette.internal.text.PlainName;
 import java.util.List;
 import java.util.Set;
 
@@ -41,8 +42,8 @@ final class SecretNames {
 
   /** Returns true for the name of a secret header, member, element or attribute. */
   boolean isSecret(String name) {
-    String plain = Redaction.plain(name);
-    if (rules.spared().contains(plain)) {
+    String plain = PlainName.of(name);
+    if (rules.exceptions().contains(plain)) {
       return false;
     }
     return rules.names().contains(plain)
@@ -52,14 +53,14 @@ final class SecretNames {
 
   /** Returns true for the name of a secret query parameter or form field. */
   boolean isSecretParameter(String name) {
-    String plain = Redaction.plain(name);
+    String plain = PlainName.of(name);
     return isSecret(name)
-        || AS_PARAMETER.contains(plain) && !rules.spared().contains(plain)
-        || plain.endsWith("signature") && !rules.spared().contains(plain);
+        || AS_PARAMETER.contains(plain) && !rules.exceptions().contains(plain)
+        || plain.endsWith("signature") && !rules.exceptions().contains(plain);
   }
 
   /** Returns true if a default such as {@code cookie} is switched off. */
   boolean isSpared(String name) {
-    return rules.spared().contains(Redaction.plain(name));
+    return rules.exceptions().contains(PlainName.of(name));
   }
 }

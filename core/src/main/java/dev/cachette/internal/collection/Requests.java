@@ -9,6 +9,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.http.Query;
+import dev.cachette.internal.answer.AnswerAccess;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.match.Received;
 import java.util.List;
@@ -63,7 +64,7 @@ public final class Requests {
                 .add(object)
                 .map(
                     id ->
-                        tagged(object)
+                        changed(object)
                             .status(201)
                             .header(
                                 "location",
@@ -80,7 +81,7 @@ public final class Requests {
 
   /** Returns one object. */
   public ResponseAnswer read(Received received) {
-    return items.find(id(received)).map(this::tagged).orElseGet(() -> missing(received));
+    return items.find(id(received)).map(this::current).orElseGet(() -> missing(received));
   }
 
   /** Replaces or creates an object. */
@@ -98,8 +99,8 @@ public final class Requests {
           }
           boolean replaced = items.put(id(received), object);
           return replaced
-              ? tagged(object)
-              : tagged(object).status(201).header("location", received.request().uri().path());
+              ? changed(object)
+              : changed(object).status(201).header("location", received.request().uri().path());
         });
   }
 
@@ -119,7 +120,7 @@ public final class Requests {
             return conflict.get();
           }
           items.put(id(received), merged);
-          return tagged(merged);
+          return changed(merged);
         });
   }
 
@@ -132,9 +133,14 @@ public final class Requests {
     return items.remove(id(received)) ? status(204) : missing(received);
   }
 
-  private ResponseAnswer tagged(ObjectNode object) {
+  private ResponseAnswer current(ObjectNode object) {
     ResponseAnswer answer = json(object);
     return items.hasEtags() ? answer.etag(EntityTags.of(object)) : answer;
+  }
+
+  /** Returns an object after its change, whose preconditions concern the object before it. */
+  private ResponseAnswer changed(ObjectNode object) {
+    return AnswerAccess.answers().unconditional(current(object));
   }
 
   /** Returns 412 if a precondition of a change fails (RFC 9110 section 13). */

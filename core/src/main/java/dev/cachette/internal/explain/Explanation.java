@@ -131,7 +131,7 @@ public final class Explanation {
         + MissReason.of(miss)
         + (more == 0 ? "" : ", and " + plural(more, "more condition"))
         + ":\n    "
-        + first.at("").lines("    ")
+        + access().lines(first.at(""), "    ")
         + "\n";
   }
 

@@ -18,7 +18,7 @@ public final class GraphQlRequests {
   private GraphQlRequests() {}
 
   /**
-   * Checks that the parser is on the class path.
+   * Checks that the parser is on the classpath.
    *
    * @throws IllegalStateException if it is not; the message names the dependency
    */
@@ -27,7 +27,7 @@ public final class GraphQlRequests {
       Class.forName(PARSER, false, GraphQlRequests.class.getClassLoader());
     } catch (ClassNotFoundException absent) {
       throw new IllegalStateException(
-          "Conditions on GraphQL need graphql-java, which is not on the class path.\n"
+          "Conditions on GraphQL need graphql-java, which is not on the classpath.\n"
               + "Fix: add com.graphql-java:graphql-java as a test dependency.",
           absent);
     }

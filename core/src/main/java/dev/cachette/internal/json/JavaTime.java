@@ -29,7 +29,7 @@ import java.util.function.Function;
 
 /**
  * Writes and reads {@code java.time} as ISO 8601 strings, if Jackson's own module for it is not on
- * the class path.
+ * the classpath.
  */
 final class JavaTime extends SimpleModule {
 

@@ -31,7 +31,7 @@ public final class Json {
   private Json() {}
 
   /**
-   * Returns the default mapper, with every Jackson module on the class path. It writes dates and
+   * Returns the default mapper, with every Jackson module on the classpath. It writes dates and
    * times as ISO 8601 strings.
    */
   public static ObjectMapper mapper() {

@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
 import dev.cachette.match.Check;
 import dev.cachette.match.Condition;
+import dev.cachette.match.Difference;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import java.lang.reflect.Constructor;
@@ -114,4 +115,7 @@ public abstract class MatchAccess {
 
   /** Returns a check as lines of an explanation. */
   public abstract String lines(Check check, int width);
+
+  /** Returns a difference as lines of an explanation. */
+  public abstract String lines(Difference difference, String indent);
 }

@@ -53,7 +53,7 @@ public final class Description {
           root.json().has("swagger")
               ? "this is Swagger 2.0, which is not supported. Fix: convert it to OpenAPI 3."
               : "this is not an OpenAPI 3.0 or 3.1 description: openapi is "
-                  + (version.isEmpty() ? "nothing" : version)
+                  + (version.isEmpty() ? "missing" : version)
                   + ".");
     }
     this.schemas = new Schemas(version.startsWith("3.0"));

@@ -36,7 +36,8 @@ public final class Rendering {
         delivery.template()
             ? filled(answer.response(), new TemplateValues(received, count, templateState))
             : answer.response();
-    Optional<Response> decided = Preconditions.decide(request, filled);
+    Optional<Response> decided =
+        delivery.unconditional() ? Optional.empty() : Preconditions.decide(request, filled);
     if (decided.isPresent()) {
       return decided.get();
     }

@@ -65,7 +65,7 @@ public final class Xml {
     }
   }
 
-  /** The JDK's own parser: one on the class path may not support the limits set here. */
+  /** The JDK's own parser: one on the classpath may not support the limits set here. */
   private static final class Factory {
     static final DocumentBuilderFactory SAFE = create();
 

@@ -149,7 +149,7 @@ record Placement(String name, String secret, Exchange exchange) {
     };
   }
 
-  /** Returns what a caller is told, whatever encoding it comes in. */
+  /** Returns the text that a caller reads, whatever its encoding. */
   static String said(Response response) {
     return response.status()
         + " "
