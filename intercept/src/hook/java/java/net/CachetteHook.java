@@ -12,28 +12,28 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 
 /**
- * Where the woven classes of the JDK ask what to do. It lives in {@code java.net} so that every
- * class loader finds it, and does nothing at all while nobody holds it.
+ * Called by the hooks in JDK classes. It is in {@code java.net} so that every class loader finds it,
+ * and does nothing while it has no owner.
  *
- * <p>Nothing can be compiled against it, so its holder speaks to it by {@link #CONTROL}, an
- * interface of the JDK's: reflection would make a class loader a method, by and by.
+ * <p>Other code cannot be compiled against it, so its owner calls it through {@link #CONTROL}, an
+ * interface of the JDK: reflection would generate a class loader per method after some calls.
  */
 public final class CachetteHook implements BiFunction<String, Object[], Object> {
 
   /** Takes the name of a method below, and its arguments. */
   public static final BiFunction<String, Object[], Object> CONTROL = new CachetteHook();
 
-  /** Whoever intercepts now; its toString says who and since where. Guarded by this class. */
+  /** The owner; its toString names it and where it was opened. Guarded by this class. */
   private static Object owner;
 
-  /** Whether the classes of the JDK ask this one already. Guarded by this class. */
+  /** Whether the hooks are installed in the JDK classes. Guarded by this class. */
   private static boolean woven;
 
   private static volatile BiFunction<Object, SocketAddress, SocketAddress> connect;
   private static volatile Function<String, InetAddress[]> resolve;
   private static volatile BiFunction<X509Certificate[], Object, Boolean> trust;
 
-  /** Connections that went where they wanted to, with their addresses. Guarded by itself. */
+  /** Connections that were not redirected, with their addresses. Guarded by itself. */
   private static final Map<Object, SocketAddress> CONNECTIONS = new WeakHashMap<>();
 
   private CachetteHook() {}
@@ -65,7 +65,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     }
   }
 
-  /** Takes the hook; answers the present owner instead where there is one, else null. */
+  /** Sets the owner; returns the present one if there is one, otherwise null. */
   @SuppressWarnings("unchecked")
   private static Object claim(Object[] arguments) {
     if (owner != null) {
@@ -78,7 +78,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     return null;
   }
 
-  /** Gives the hook back, if this is its owner. */
+  /** Removes the owner, if it is this one. */
   private static void release(Object oldOwner) {
     if (owner == oldOwner) {
       owner = null;
@@ -88,7 +88,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     }
   }
 
-  /** Returns where a socket that is about to connect shall go. */
+  /** Returns the address that a socket connects to. */
   public static SocketAddress connect(Object socket, SocketAddress remote) {
     if (remote == null) {
       return null;
@@ -109,7 +109,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     return handler == null || host == null ? null : handler.apply(host);
   }
 
-  /** As {@link #resolve}, for a caller that wants what it throws as a result. */
+  /** Like {@link #resolve}, but returns the exception instead of throwing it. */
   public static Object resolution(String host) {
     try {
       return resolve(host);
@@ -119,8 +119,8 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
   }
 
   /**
-   * Ends both directions of a socket underneath its owner, who sees the other side go away. Where it
-   * is closed already, nothing happens.
+   * Shuts down both directions of a socket, whose owner sees the other side disconnect. Does nothing
+   * if it is closed already.
    */
   private static void shutDown(Object socket) {
     try {
@@ -133,7 +133,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
         shutdown.invoke(null, descriptor, 2);
       }
     } catch (InvocationTargetException closedAlready) {
-      // Which is what was wanted.
+      // That was the purpose.
     } catch (ReflectiveOperationException other) {
       throw new IllegalStateException("this JDK ends no sockets as others do", other);
     }

@@ -30,7 +30,7 @@ abstract class AnswerFactories {
   }
 
   /**
-   * Returns an object written as JSON by Jackson, with every Jackson module on the class path.
+   * Returns an object written as JSON by Jackson, with every Jackson module on the classpath.
    *
    * @see Answers#json(Object)
    */
@@ -102,7 +102,7 @@ abstract class AnswerFactories {
   }
 
   /**
-   * Returns the content of a resource on the class path, read when the answer is given to a stub.
+   * Returns the content of a resource on the classpath, read when the answer is given to a stub.
    *
    * @see Answers#classpath(String)
    */

@@ -8,19 +8,14 @@ import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.LetThrough;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Scopes;
-import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
 import java.nio.file.Path;
-import java.util.Collection;
 import java.util.List;
-import java.util.Map;
-import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
@@ -51,18 +46,18 @@ import org.jspecify.annotations.Nullable;
 public final class Cachette implements AutoCloseable {
 
   private final String name;
-  private final long seed;
   private final Session session;
   private final Scopes scopes;
   private final Log log;
+  private final StubControl stubs;
   private volatile @Nullable Place closed;
 
   private Cachette(Settings settings, Place opened) {
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
-    this.seed = settings.seed();
     this.session = new Session(settings, this);
     this.scopes = session.scopes();
     this.log = new ScopeLog(scopes);
+    this.stubs = new StubControl(session, settings.seed(), this::requireOpen);
   }
 
   /**
@@ -71,7 +66,7 @@ public final class Cachette implements AutoCloseable {
    * @see #open(Settings)
    */
   public static Cachette open() {
-    return new Cachette(withSystemProperties(Settings.defaults()), Caller.place());
+    return new Cachette(SettingsProperties.ofSystem(Settings.defaults()), Caller.place());
   }
 
   /**
@@ -86,13 +81,7 @@ public final class Cachette implements AutoCloseable {
     if (settings == null) {
       throw Refusals.argument("The settings must not be null. Fix: Settings.defaults().");
     }
-    return new Cachette(withSystemProperties(settings), Caller.place());
-  }
-
-  private static Settings withSystemProperties(Settings settings) {
-    SettingsProperties.requireKnown(
-        System.getProperties().stringPropertyNames(), "the system properties");
-    return settings.withProperties(System::getProperty);
+    return new Cachette(SettingsProperties.ofSystem(settings), Caller.place());
   }
 
   /**
@@ -126,7 +115,7 @@ public final class Cachette implements AutoCloseable {
    */
   public Stub stub(RequestPattern pattern) {
     requirePattern(pattern);
-    return new Stub(this, begin(pattern));
+    return new Stub(this, stubs.begin(pattern));
   }
 
   /**
@@ -162,7 +151,7 @@ public final class Cachette implements AutoCloseable {
 
   /**
    * Loads stub files into this scope. A name is that of a stub file in the folder of {@link
-   * Settings#stubFolder}, or on the class path: {@code harbour} is {@code harbour.stubs.yaml},
+   * Settings#stubFolder}, or on the classpath: {@code harbour} is {@code harbour.stubs.yaml},
    * {@code .yml} or {@code .json}, or all such files in the folder {@code harbour}. A name with a
    * file extension is a path, relative to the working directory.
    *
@@ -175,7 +164,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles load(String... names) {
     requireOpen();
-    return new StubFiles(this, scopes.innermost(), session.stubSources(names), seed);
+    return new StubFiles(this, scopes.innermost(), session.stubSources(names), stubs.seed());
   }
 
   /**
@@ -186,7 +175,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles declare(String text) {
     requireOpen();
-    return new StubFiles(this, scopes.innermost(), session.stubSource(text), seed);
+    return new StubFiles(this, scopes.innermost(), session.stubSource(text), stubs.seed());
   }
 
   /**
@@ -207,7 +196,7 @@ public final class Cachette implements AutoCloseable {
    *
    * @param origin the service: {@code https://berths.example}
    * @param name an OpenAPI 3.0 or 3.1 description, in YAML or JSON: a file in the folder of {@link
-   *     Settings#stubFolder}, or relative to the working directory, or a resource on the class path
+   *     Settings#stubFolder}, or relative to the working directory, or a resource on the classpath
    * @throws IllegalArgumentException if the origin is malformed, or the API description is missing
    *     or malformed; the message gives file, line and place
    * @throws IllegalStateException if this is closed
@@ -300,14 +289,20 @@ public final class Cachette implements AutoCloseable {
 
   /**
    * Marks the current test as failed: its recorded exchanges are discarded, unless their settings
-   * keep them, and missing answers and unused stubs are not reported on top of the failure. Test
-   * framework integrations call this.
+   * keep them, and missing answers and unused stubs are not reported on top of the failure. The
+   * {@link #notes()} are added to the failure as suppressed exceptions. Integrations of test
+   * frameworks call this.
    *
+   * @throws IllegalArgumentException if the failure is null
    * @throws IllegalStateException if this is closed
    */
-  public void markFailed() {
+  public void markFailed(Throwable failure) {
     requireOpen();
+    if (failure == null) {
+      throw Refusals.argument("markFailed(failure) was given null.");
+    }
     session.markFailed();
+    notes().forEach(note -> failure.addSuppressed(new Note(note)));
   }
 
   /**
@@ -467,46 +462,9 @@ public final class Cachette implements AutoCloseable {
     session.close();
   }
 
-  DraftStub begin(RequestPattern pattern) {
-    requireOpen();
-    DraftStub draft = new DraftStub(pattern, Caller.place());
-    scopes.begin(draft);
-    return draft;
-  }
-
-  /** Activates a stub. */
-  StubRule finish(DraftStub draft, List<Answer> answers) {
-    requireOpen();
-    return session.finish(draft, answers);
-  }
-
-  /** Returns a stub to be activated by {@link #replace}. */
-  StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
-    return session.rule(draft, answers, expected);
-  }
-
-  Map<StubRule, StubRule> winnersOver(List<StubRule> rules) {
-    return scopes.winnersOver(rules);
-  }
-
-  /** Replaces stubs. */
-  void replace(StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
-    requireOpen();
-    session.replace(scope, old, fresh);
-  }
-
-  void change(StubRule rule, Consumer<StubRule> change) {
-    requireOpen();
-    session.change(rule, change);
-  }
-
-  /** Returns an answer with its file read. */
-  Answer ready(Answer answer) {
-    return session.ready(answer);
-  }
-
-  long seed() {
-    return seed;
+  /** Returns what declares and changes stubs. */
+  StubControl stubs() {
+    return stubs;
   }
 
   private void leave(StubScope entered, Runnable restoreClock) {

@@ -12,7 +12,8 @@ final class Caller {
           Cachette.class.getName(),
           RestCollection.class.getName(),
           StubFiles.class.getName(),
-          Stub.class.getName());
+          Stub.class.getName(),
+          StubControl.class.getName());
 
   private Caller() {}
 

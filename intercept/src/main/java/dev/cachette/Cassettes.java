@@ -141,7 +141,7 @@ final class Cassettes {
   }
 
   private void checkAge(LoadedCassette cassette) {
-    Optional<Duration> freshFor = cassette.settings().freshFor();
+    Optional<Duration> freshFor = cassette.settings().staleAfter();
     if (freshFor.isEmpty() || cassette.mode() != RecordingMode.REPLAY) {
       return;
     }

@@ -40,7 +40,7 @@ public final class DescribedService {
     described.redescribe(reading.get());
   }
 
-  /** Returns the files that were read so far; none for resources on the class path. */
+  /** Returns the files that were read so far; none for resources on the classpath. */
   public List<Path> files() {
     return described.description().files().stream()
         .filter(name -> !name.startsWith("classpath:"))

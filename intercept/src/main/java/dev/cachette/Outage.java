@@ -31,10 +31,10 @@ public final class Outage implements CallGroup {
     this.scope = scope;
     DraftStub draft = new DraftStub(RequestPattern.of("* " + origin + "/{+any}"), place);
     draft.rename("outage of " + origin);
-    this.rule = net.rule(draft, answers, true);
+    this.rule = net.stubs().rule(draft, answers, true);
     rule.overriding();
     rule.unchecked();
-    net.replace(scope, List.of(), List.of(rule));
+    net.stubs().replace(scope, List.of(), List.of(rule));
   }
 
   /**
@@ -44,7 +44,7 @@ public final class Outage implements CallGroup {
    */
   public Outage times(int calls) {
     Stub.requirePositive("times", calls);
-    net.change(rule, it -> it.times(calls));
+    net.stubs().change(rule, it -> it.times(calls));
     return this;
   }
 
@@ -52,7 +52,7 @@ public final class Outage implements CallGroup {
   public synchronized void end() {
     if (!ended) {
       ended = true;
-      net.replace(scope, List.of(rule), List.of());
+      net.stubs().replace(scope, List.of(rule), List.of());
     }
   }
 

@@ -108,7 +108,7 @@ public final class RestCollection implements CallGroup {
 
   private void stub(String line, Function<Received, Answer> function) {
     DraftStub draft = new DraftStub(RequestPattern.of(line), Caller.place());
-    rules.add(net.rule(draft, List.of(Answers.computed(function)), false));
+    rules.add(net.stubs().rule(draft, List.of(Answers.computed(function)), false));
   }
 
   /** Returns its stubs. */

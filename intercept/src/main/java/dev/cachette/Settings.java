@@ -10,6 +10,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -130,7 +131,7 @@ public final class Settings {
     return values.containsKey("clock");
   }
 
-  /** Sets the seed of random values, in each test anew; 0 by default. */
+  /** Sets the seed of random values, which start again in each test; 0 by default. */
   public Settings seed(long seed) {
     return with("seed", seed);
   }
@@ -142,7 +143,7 @@ public final class Settings {
 
   /**
    * Sets the mapper of {@link Call#as} and {@link Call#json}; by default one with every Jackson
-   * module on the class path.
+   * module on the classpath.
    */
   public Settings mapper(ObjectMapper mapper) {
     return with("mapper", mapper);
@@ -365,6 +366,16 @@ public final class Settings {
   public Settings withProperties(Function<String, @Nullable String> lookup) {
     requireGiven("withProperties(lookup)", lookup);
     return SettingsProperties.apply(this, lookup);
+  }
+
+  /**
+   * Checks the names of properties, of which those that begin with {@code cachette.} must be known.
+   *
+   * @param source where they are from, for the message
+   * @throws IllegalArgumentException if one is unknown; the message suggests another
+   */
+  public static void requireKnownProperties(Collection<String> names, String source) {
+    SettingsProperties.requireKnown(names, source);
   }
 
   boolean isSet(String setting) {

@@ -74,6 +74,16 @@ final class SettingsProperties {
 
   private SettingsProperties() {}
 
+  /**
+   * Returns the settings with those of the system properties that they do not set.
+   *
+   * @throws IllegalArgumentException if a property is unknown, or its value invalid
+   */
+  static Settings ofSystem(Settings settings) {
+    requireKnown(System.getProperties().stringPropertyNames(), "the system properties");
+    return apply(settings, System::getProperty);
+  }
+
   static Settings apply(Settings given, Function<String, @Nullable String> lookup) {
     Settings settings = given;
     for (Property property : ALL) {

@@ -132,7 +132,8 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   public Stub answer(Answer first, Answer... more) {
     requireUnanswered("answer(...)");
-    rule = net.finish(draft, all("answer(...) of the stub " + draft.reference(), first, more));
+    rule =
+        net.stubs().finish(draft, all("answer(...) of the stub " + draft.reference(), first, more));
     return this;
   }
 
@@ -157,7 +158,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub unchecked() {
-    net.change(answered("unchecked()"), StubRule::unchecked);
+    net.stubs().change(answered("unchecked()"), StubRule::unchecked);
     return this;
   }
 
@@ -167,7 +168,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet, or is {@link #onceEach()}
    */
   public Stub looping() {
-    net.change(answered("looping()"), StubRule::looping);
+    net.stubs().change(answered("looping()"), StubRule::looping);
     return this;
   }
 
@@ -177,7 +178,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet, or is {@link #looping()}
    */
   public Stub onceEach() {
-    net.change(answered("onceEach()"), StubRule::onceEach);
+    net.stubs().change(answered("onceEach()"), StubRule::onceEach);
     return this;
   }
 
@@ -190,7 +191,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   public Stub times(int calls) {
     requirePositive("times", calls);
-    net.change(answered("times(" + calls + ")"), it -> it.times(calls));
+    net.stubs().change(answered("times(" + calls + ")"), it -> it.times(calls));
     return this;
   }
 
@@ -204,8 +205,8 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   public Stub onCall(int number, Answer answer) {
     requirePositive("onCall", number);
     requireGiven("onCall(" + number + ", answer)", answer);
-    Answer ready = AnswerAccess.answers().expanded(net.ready(answer)).get(0);
-    net.change(answered("onCall(...)"), it -> it.onCall(number, ready));
+    Answer ready = AnswerAccess.answers().expanded(net.stubs().ready(answer)).get(0);
+    net.stubs().change(answered("onCall(...)"), it -> it.onCall(number, ready));
     return this;
   }
 
@@ -216,7 +217,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub overriding() {
-    net.change(answered("overriding()"), StubRule::overriding);
+    net.stubs().change(answered("overriding()"), StubRule::overriding);
     return this;
   }
 
@@ -233,7 +234,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
       throw Refusals.argument("A stub cannot be active after itself: " + this + ".");
     }
     StubRule predecessor = other.answered("after(...)");
-    net.change(answered("after(...)"), it -> it.activeAfter(predecessor));
+    net.stubs().change(answered("after(...)"), it -> it.activeAfter(predecessor));
     return this;
   }
 
@@ -245,7 +246,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   public Stub from(Instant instant) {
     requireGiven("from(instant)", instant);
-    net.change(answered("from(...)"), it -> it.activeFrom(instant));
+    net.stubs().change(answered("from(...)"), it -> it.activeFrom(instant));
     return this;
   }
 
@@ -257,7 +258,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   public Stub until(Instant instant) {
     requireGiven("until(instant)", instant);
-    net.change(answered("until(...)"), it -> it.activeUntil(instant));
+    net.stubs().change(answered("until(...)"), it -> it.activeUntil(instant));
     return this;
   }
 
@@ -275,7 +276,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     if (window.isNegative() || window.isZero()) {
       throw Refusals.argument("rateLimit needs a positive window, not " + window + ".");
     }
-    net.change(answered("rateLimit(...)"), it -> it.rateLimit(calls, window));
+    net.stubs().change(answered("rateLimit(...)"), it -> it.rateLimit(calls, window));
     return this;
   }
 
@@ -287,7 +288,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   public Stub failFirst(int calls) {
     requirePositive("failFirst", calls);
-    net.change(answered("failFirst(...)"), it -> it.failFirst(calls));
+    net.stubs().change(answered("failFirst(...)"), it -> it.failFirst(calls));
     return this;
   }
 
@@ -309,10 +310,11 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     List<Answer> ready = new ArrayList<>();
     for (Answer failure : failures) {
       requireGiven("A failure of flaky(probability, failures)", failure);
-      ready.addAll(AnswerAccess.answers().expanded(net.ready(failure)));
+      ready.addAll(AnswerAccess.answers().expanded(net.stubs().ready(failure)));
     }
     List<Answer> all = ready.isEmpty() ? List.of(Answers.status(503)) : ready;
-    net.change(answered("flaky(...)"), it -> it.flaky(probability, all, net.seed()));
+    net.stubs()
+        .change(answered("flaky(...)"), it -> it.flaky(probability, all, net.stubs().seed()));
     return this;
   }
 

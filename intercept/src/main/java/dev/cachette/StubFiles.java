@@ -65,7 +65,8 @@ public final class StubFiles {
   /** Returns the unreachable stubs, each with the one that always answers instead, in words. */
   public List<String> unreachable() {
     List<String> found = new ArrayList<>();
-    net.winnersOver(content.rules())
+    net.stubs()
+        .winnersOver(content.rules())
         .forEach(
             (rule, winner) ->
                 found.add(
@@ -80,7 +81,7 @@ public final class StubFiles {
     return content.collections();
   }
 
-  /** Returns the files, including included ones; none for resources on the class path. */
+  /** Returns the files, including included ones; none for resources on the classpath. */
   public List<Path> files() {
     return content.files();
   }
@@ -127,14 +128,14 @@ public final class StubFiles {
       rules.addAll(collection.rules());
       collections.add(collection);
     }
-    net.replace(scope, content.rules(), rules);
+    net.stubs().replace(scope, content.rules(), rules);
     content = new Content(List.copyOf(stubs), List.copyOf(collections), rules, loaded.files());
   }
 
   /** Some settings of stubs can be rejected only when all stubs are known. */
   private Optional<StubRule> made(StubDeclaration declared, List<StubFileProblem> problems) {
     try {
-      StubRule rule = net.rule(declared.draft(), declared.answers(), true);
+      StubRule rule = net.stubs().rule(declared.draft(), declared.answers(), true);
       declared.applyTo(rule, seed);
       return Optional.of(rule);
     } catch (IllegalArgumentException | IllegalStateException refused) {
@@ -145,7 +146,7 @@ public final class StubFiles {
 
   /** Removes the stubs. */
   public void remove() {
-    net.replace(scope, content.rules(), List.of());
+    net.stubs().replace(scope, content.rules(), List.of());
     content = new Content(List.of(), List.of(), List.of(), content.files());
   }
 

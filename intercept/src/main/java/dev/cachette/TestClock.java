@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
 
@@ -45,10 +46,12 @@ public final class TestClock extends Clock {
    * @throws IllegalArgumentException if it is null
    */
   public static TestClock stoppedAt(Instant instant) {
-    TestClock clock = running();
-    clock.set(instant);
-    clock.stop();
-    return clock;
+    if (instant == null) {
+      throw new IllegalArgumentException("stoppedAt(instant) was given null.");
+    }
+    Clock system = Clock.systemUTC();
+    State stopped = new State(Duration.between(system.instant(), instant), instant);
+    return new TestClock(system, ZoneOffset.UTC, new AtomicReference<>(stopped));
   }
 
   /** Returns a clock that runs with another one. */

@@ -109,7 +109,7 @@ class AnswersTest {
         assertThrows(
             IllegalArgumentException.class,
             () -> stub.answer(file(folder.resolve("tide.json").toString())));
-    assertTrue(noFile.getMessage().contains("is \"tides.json\" meant"), noFile::getMessage);
+    assertTrue(noFile.getMessage().contains("did you mean \"tides.json\"?"), noFile::getMessage);
     var noResource =
         assertThrows(IllegalArgumentException.class, () -> stub.answer(classpath("no.json")));
     assertTrue(noResource.getMessage().contains("no resource \"no.json\""));
@@ -345,7 +345,7 @@ class AnswersTest {
     assertEquals(500, get().statusCode());
 
     var failure = assertThrows(AssertionFailedError.class, test::close);
-    assertTrue(failure.getMessage().contains("asks for ${query.day}"), failure::getMessage);
+    assertTrue(failure.getMessage().contains("needs ${query.day}"), failure::getMessage);
     for (String wrong : List.of("${}", "${qery.day}", "${query}", "${now+2h}", "${random.9..1}")) {
       assertThrows(IllegalArgumentException.class, () -> template("text/plain", wrong), wrong);
     }

@@ -1,7 +1,9 @@
 package dev.cachette;
 
 import static dev.cachette.match.Bodies.containsJson;
+import static dev.cachette.match.Bodies.formField;
 import static dev.cachette.match.Bodies.graphql;
+import static dev.cachette.match.Bodies.jsonAt;
 import static dev.cachette.match.Bodies.jsonSchema;
 import static dev.cachette.match.Bodies.part;
 import static dev.cachette.match.Bodies.sameBytes;
@@ -9,6 +11,7 @@ import static dev.cachette.match.Bodies.sameJson;
 import static dev.cachette.match.Bodies.sameText;
 import static dev.cachette.match.Bodies.sameXml;
 import static dev.cachette.match.Bodies.soap;
+import static dev.cachette.match.Bodies.textBody;
 import static dev.cachette.match.Bodies.xpath;
 import static dev.cachette.match.Values.atMost;
 import static dev.cachette.match.Values.contains;
@@ -89,16 +92,16 @@ class BodyConditionsTest {
 
   @Test
   void jsonByPathOrPointer() throws Exception {
-    assertTrue(fits(json("$.vessel.name", is("Kittiwake")), BOOKING));
-    assertTrue(fits(json("/vessel/draught", atMost(4.5)), BOOKING));
-    assertFalse(fits(json("$.vessel.draught", atMost(4.5)), BOOKING.replace("4.20", "\"4.2\"")));
-    assertTrue(fits(json("$.nights[?@ > 1]", present()), BOOKING));
-    assertTrue(fits(json("$.nights[*]", each(atMost(2))), BOOKING));
-    assertTrue(fits(json("$.note", isNull()), BOOKING));
-    assertTrue(fits(json("$.pier", missing()), BOOKING));
-    assertTrue(fits(json("$.nights", isJson("[1, 2]")), BOOKING));
-    assertFalse(fits(json("$.vessel", is("Kittiwake")), BOOKING));
-    assertTrue(fits(json("", present()), BOOKING));
+    assertTrue(fits(jsonAt("$.vessel.name", is("Kittiwake")), BOOKING));
+    assertTrue(fits(jsonAt("/vessel/draught", atMost(4.5)), BOOKING));
+    assertFalse(fits(jsonAt("$.vessel.draught", atMost(4.5)), BOOKING.replace("4.20", "\"4.2\"")));
+    assertTrue(fits(jsonAt("$.nights[?@ > 1]", present()), BOOKING));
+    assertTrue(fits(jsonAt("$.nights[*]", each(atMost(2))), BOOKING));
+    assertTrue(fits(jsonAt("$.note", isNull()), BOOKING));
+    assertTrue(fits(jsonAt("$.pier", missing()), BOOKING));
+    assertTrue(fits(jsonAt("$.nights", isJson("[1, 2]")), BOOKING));
+    assertFalse(fits(jsonAt("$.vessel", is("Kittiwake")), BOOKING));
+    assertTrue(fits(jsonAt("", present()), BOOKING));
   }
 
   @Test
@@ -169,11 +172,12 @@ class BodyConditionsTest {
             + URLEncoder.encode("Sk\u00faa & co", StandardCharsets.UTF_8)
             + "&berth=1&berth=2";
 
-    assertTrue(fits(form("vessel", is("Sk\u00faa & co")), body));
-    assertTrue(fits(form("berth", is(2)), body));
-    assertTrue(fits(form("pier", missing()), body));
+    assertTrue(fits(formField("vessel", is("Sk\u00faa & co")), body));
+    assertTrue(fits(formField("berth", is(2)), body));
+    assertTrue(fits(formField("pier", missing()), body));
     assertFalse(
-        fits(form("vessel", present()), post(body).header("content-type", "application/json")));
+        fits(
+            formField("vessel", present()), post(body).header("content-type", "application/json")));
   }
 
   @Test
@@ -187,15 +191,15 @@ class BodyConditionsTest {
     HttpRequest.Builder request =
         post(body).header("content-type", "multipart/form-data; boundary=tide");
 
-    assertTrue(fits(part("note").content(text(is("line one\r\nline two"))), request));
+    assertTrue(fits(part("note").content(textBody(is("line one\r\nline two"))), request));
     assertTrue(
         fits(
             part("manifest")
                 .fileName(is("cargo \"A\".json"))
                 .contentType(is("application/json"))
-                .content(json("$.tons", is(12))),
+                .content(jsonAt("$.tons", is(12))),
             request));
-    assertFalse(fits(part("manifest").content(json("$.tons", is(13))), request));
+    assertFalse(fits(part("manifest").content(jsonAt("$.tons", is(13))), request));
     assertFalse(fits(part("note").fileName(present()), request));
     assertFalse(fits(part("cargo"), request));
     assertFalse(fits(part("note"), post(body)));
@@ -205,7 +209,7 @@ class BodyConditionsTest {
 
   @Test
   void textAndBytes() throws Exception {
-    assertTrue(fits(text(contains("wake")), "Kittiwake"));
+    assertTrue(fits(textBody(contains("wake")), "Kittiwake"));
     assertTrue(fits(sameText("a\nb"), "a\nb"));
     assertFalse(fits(sameText("a\nb"), "a\r\nb"));
     byte[] bytes = {0, 1, (byte) 200, -1};
@@ -225,7 +229,7 @@ class BodyConditionsTest {
     Charset latin = StandardCharsets.ISO_8859_1;
     assertTrue(
         fits(
-            text(is("Sk\u00faa")),
+            textBody(is("Sk\u00faa")),
             post("Sk\u00faa".getBytes(latin))
                 .header("content-type", "text/plain; charset=iso-8859-1")));
     assertTrue(

@@ -58,7 +58,7 @@ class DescribedByTest {
     for (String call : calls(golden)) {
       said.append(call)
           .append("\n")
-          .append(checks("The service would refuse this call", call(call)));
+          .append(checks("The request violates the API description", call(call)));
     }
     assertGolden(golden, said);
   }
@@ -69,7 +69,7 @@ class DescribedByTest {
     Path golden = FOLDER.resolve("impossible.txt");
     for (String call : calls(golden)) {
       String failure =
-          "The stub \"this\" (DescribedByTest.java:LINE) answers what the service never";
+          "The stub \"this\" (DescribedByTest.java:LINE) returns a response that violates";
       said.append(call).append("\n").append(checks(failure, answered(call)));
     }
     assertGolden(golden, said);
@@ -152,7 +152,7 @@ class DescribedByTest {
   /** All of it fails the test, too. */
   private void assertGolden(Path golden, CharSequence said) throws IOException {
     AssertionError failed = assertThrows(AssertionError.class, net::reset);
-    assertTrue(failed.getMessage().contains("by its description"), failed.getMessage());
+    assertTrue(failed.getMessage().contains("the API description"), failed.getMessage());
     if (Boolean.getBoolean("guide.refresh")) {
       Files.writeString(golden, said);
     }

@@ -77,10 +77,10 @@ class DescriptionExamplesTest {
       delimiter = '|',
       quoteCharacter = '~',
       value = {
-        "/pattern | Its example answers what the service never | pattern \"^M-\\\\d+$\"",
-        "/wrong   | Its example answers what the service never | actual    \"three\"",
-        "/picture | The description has no example | of image/png none is made up",
-        "/broken  | The description of the service cannot be used | where a schema is meant",
+        "/pattern | Its example returns a response that violates | pattern \"^M-\\\\d+$\"",
+        "/wrong   | Its example returns a response that violates | actual    \"three\"",
+        "/picture | The API description has no example | for image/png none is generated",
+        "/broken  | The API description cannot be used | expected a schema, found",
         "/none    | No stub answers this call                        | expected  /api/made-up",
       })
   void whatHasNoExampleSaysWhy(String path, String start, String cause) throws Exception {
@@ -97,17 +97,19 @@ class DescriptionExamplesTest {
       delimiter = '|',
       quoteCharacter = '~',
       value = {
-        "openapi: [                                   | :1: this is no YAML",
-        "''                                           | it has openapi: nothing",
-        "swagger: '2.0'                               | Swagger 2.0, which is not read here",
-        "openapi: 4.0.0                               | it has openapi: 4.0.0.",
+        "openapi: [                                   | :1: not valid YAML",
+        "''                                           | openapi is missing",
+        "swagger: '2.0'                               | Swagger 2.0, which is not supported",
+        "openapi: 4.0.0                               | openapi is 4.0.0.",
         "openapi: 3.1.0; servers: [{url: 'http://:x'}] | :2: /servers/0: \"http://:x\" has no host",
-        "openapi: 3.1.0; paths: {/a: {$ref: '#/b'}}   | :2: /paths/~1a: there is nothing at",
+        "openapi: 3.1.0; paths: {/a: {$ref: '#/b'}}   | :2: /paths/~1a: nothing found at",
         "openapi: 3.1.0; paths: {/a: {$ref: 'other.yaml'}}  | there is no file",
         "openapi: 3.1.0; paths: {/a: {$ref: 'https://a.example/b'}}  | is on the network",
-        "openapi: 3.1.0; paths: {/a: {get: {parameters: [{in: query}]}}} | a parameter has a name",
-        "openapi: 3.1.0; paths: {/a: {get: {parameters: [{name: a, in: b}]}}} | this one: \"b\"",
-        "openapi: 3.1.0; paths: {/a: {get: {security: [{key: []}]}}} | no security scheme \"key\"",
+        "openapi: 3.1.0; paths: {/a: {get: {parameters: [{in: query}]}}} | a parameter must have a"
+            + " name",
+        "openapi: 3.1.0; paths: {/a: {get: {parameters: [{name: a, in: b}]}}} | not \"b\"",
+        "openapi: 3.1.0; paths: {/a: {get: {security: [{key: []}]}}} | unknown security scheme"
+            + " \"key\"",
       })
   void aMalformedDescriptionIsToldWithItsPlace(String text, String problem, @TempDir Path folder)
       throws Exception {
@@ -125,7 +127,7 @@ class DescriptionExamplesTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "https://a.example | morings.openapi.json | is \"moorings.openapi.json\" meant",
+        "https://a.example | morings.openapi.json | did you mean \"moorings.openapi.json\"?",
         "a.example | moorings.openapi.json | An origin is a scheme, a host",
       })
   void wrongArgumentsAreTold(String origin, String name, String problem) {

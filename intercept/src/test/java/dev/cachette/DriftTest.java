@@ -83,11 +83,11 @@ class DriftTest {
     assertEquals(
         """
           GET http://tides.example/v1/stations/marrow/tides?day=1
-            type    $.station     text  ->  object
+            type    $.station     string  ->  object
             value   $.high        1 elements  ->  2 elements
             value   $.high[*].at  "04:10"  ->  "04:20"
             gone    $.high[*].m   number
-            new     $.unit        text
+            new     $.unit        string
         """,
         drift.toString().substring(drift.toString().indexOf("  GET")));
     assertTrue(

@@ -163,7 +163,7 @@ class HarTest {
         "[]|line 1, column 1: a HAR file is one JSON object",
         "{\"entries\":[]}|there is no member \"log\"",
         "{\"log\":{\"version\":\"1.2\"}}|the log has no member \"entries\"",
-        "{\"log\":{\"version\":\"3.0\",\"entries\":[]}}|a HAR of version 3.0",
+        "{\"log\":{\"version\":\"3.0\",\"entries\":[]}}|is HAR version 3.0",
         "{\"log\":{\"entries\":[{\"request\":{\"url\":7}}]}}|(at /log/entries/0/request/url)",
         "{\"log\":{\"entries\":[{\"request\":{}}]}}|no request with a method and a url",
         "{\"log\":{\"entries\":[{\"request\":{\"method\":\"GE|line 1, column",

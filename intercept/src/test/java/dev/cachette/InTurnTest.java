@@ -51,7 +51,7 @@ class InTurnTest {
   }
 
   @Test
-  void aSpentStubLeavesTheNextOneToAnswer() throws Exception {
+  void aUsedUpStubLeavesTheCallToTheNextOne() throws Exception {
     net.stub(TIDES).answer(text("z"));
     net.stub(TIDES).answer(text("a"), text("b")).onceEach();
 
@@ -67,7 +67,7 @@ class InTurnTest {
   }
 
   @Test
-  void whereASpentStubIsTheOnlyOneItSaysSo() throws Exception {
+  void theOnlyStubThatMatchesIsReportedAsUsedUp() throws Exception {
     net.stub(TIDES).named("tides").answer(text("a")).times(1);
     get();
 
@@ -77,7 +77,7 @@ class InTurnTest {
     String expected =
         """
         It is used up:
-            expected  1 call at most
+            expected  at most 1 call
             actual    already used up by 1 earlier call
         """;
     assertTrue(response.body().contains(expected), response.body());
@@ -124,7 +124,8 @@ class InTurnTest {
     Stub stub = net.stub(TIDES);
 
     var early = assertThrows(IllegalStateException.class, stub::looping);
-    assertTrue(early.getMessage().contains("comes too early"), early::getMessage);
+    assertTrue(
+        early.getMessage().contains("Fix: call looping() after answer(...)"), early::getMessage);
     stub.answer(status(204));
     assertThrows(IllegalArgumentException.class, () -> stub.times(0));
     assertThrows(IllegalArgumentException.class, () -> stub.onCall(0, status(204)));
@@ -132,7 +133,9 @@ class InTurnTest {
     assertThrows(IllegalArgumentException.class, () -> stub.after(null));
     assertThrows(IllegalArgumentException.class, () -> stub.after(stub));
     assertThrows(IllegalStateException.class, () -> stub.after(net.stub("GET /never")));
-    assertThrows(IllegalStateException.class, net::reset);
+    assertThrows(IllegalStateException.class, () -> stub.looping().onceEach());
+    assertThrows(IllegalArgumentException.class, () -> stub.from(NOON).until(NOON));
+    assertThrows(AssertionFailedError.class, net::reset);
   }
 
   @Test

@@ -115,7 +115,7 @@ class LetThroughTest {
   void whatIsNoHostIsAMisuse() {
     for (String text : new String[] {"", " ", "a/b", "https://tides.example", null}) {
       var misuse = assertThrows(IllegalArgumentException.class, () -> net.letThrough(text));
-      assertTrue(misuse.getMessage().contains("letThrough(...) takes a host"), misuse::getMessage);
+      assertTrue(misuse.getMessage().contains("letThrough(...) needs a host"), misuse::getMessage);
     }
     assertThrows(IllegalArgumentException.class, net::letThrough);
   }
@@ -155,6 +155,6 @@ class LetThroughTest {
     }
 
     var failure = assertThrows(AssertionFailedError.class, net::close);
-    assertTrue(failure.getMessage().contains("says nothing"), failure::getMessage);
+    assertTrue(failure.getMessage().contains("sends nothing"), failure::getMessage);
   }
 }

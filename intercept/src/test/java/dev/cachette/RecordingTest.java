@@ -136,7 +136,7 @@ class RecordingTest {
   }
 
   @Test
-  void aMissIsExplainedByTheRecordingThatComesNearest() throws IOException {
+  void aMissIsExplainedByTheClosestRecording() throws IOException {
     outside.answers(200, "tides");
     try (Cachette net = net(CREATE)) {
       net.cassette("tides");
@@ -151,7 +151,7 @@ class RecordingTest {
       Cachette net = net(REPLAY);
       net.cassette("tides");
       String said = get(miss[0]);
-      assertTrue(said.contains("Closest of 1 recording: \"exchange 1 of tides\" ("), said);
+      assertTrue(said.contains("Closest of 1 recorded exchange: \"exchange 1 of tides\" ("), said);
       assertTrue(said.contains(miss[1]), said);
       assertTrue(said.contains("-Dcachette.recording=EXTEND"), said);
       assertThrows(AssertionFailedError.class, net::close);
@@ -212,7 +212,7 @@ class RecordingTest {
     try (Cachette net = net(CREATE)) {
       net.cassette("tides");
       get(TIDES);
-      net.markFailed();
+      net.markFailed(new AssertionError("failed"));
     }
     assertFalse(Files.exists(folder.resolve("tides.har")));
   }
@@ -252,7 +252,7 @@ class RecordingTest {
       outside.goesOn();
     }
     try (Cachette net = net(REPLAY)) {
-      assertEquals("noResponse", net.cassette("tides").recorded().exchanges().get(0).outcome());
+      assertEquals("no response", net.cassette("tides").recorded().exchanges().get(0).outcome());
       assertThrows(SocketTimeoutException.class, () -> get(TIDES, 200));
     }
   }

@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import static dev.cachette.answer.Answers.status;
+import static dev.cachette.match.Bodies.textBody;
 import static dev.cachette.match.Conditions.allOf;
 import static dev.cachette.match.Conditions.anyOf;
 import static dev.cachette.match.Conditions.basic;
@@ -9,7 +10,7 @@ import static dev.cachette.match.Conditions.cookie;
 import static dev.cachette.match.Conditions.header;
 import static dev.cachette.match.Conditions.not;
 import static dev.cachette.match.Conditions.query;
-import static dev.cachette.match.Conditions.satisfies;
+import static dev.cachette.match.Conditions.requestSatisfies;
 import static dev.cachette.match.Values.after;
 import static dev.cachette.match.Values.atLeast;
 import static dev.cachette.match.Values.atMost;
@@ -143,7 +144,8 @@ class RequestConditionsTest {
     assertTrue(fits(not(either), get("?d")));
     assertTrue(fits(both, get("?a&b")));
     assertTrue(fits(not(both), get("?a")));
-    assertTrue(fits(satisfies("short", request -> request.uri().path().length() < 5), get("")));
+    assertTrue(
+        fits(requestSatisfies("short", request -> request.uri().path().length() < 5), get("")));
   }
 
   @Test
@@ -161,7 +163,7 @@ class RequestConditionsTest {
         assertThrows(
             IllegalArgumentException.class,
             () -> RequestPattern.of("GET https://a.example/{station}").path("staton", "x"));
-    assertTrue(refused.getMessage().contains("it has [station]"), refused::getMessage);
+    assertTrue(refused.getMessage().contains("has [station]"), refused::getMessage);
   }
 
   @Test
@@ -206,13 +208,14 @@ class RequestConditionsTest {
             () -> stub.json("$.vessel[", is("x")),
             () -> stub.json("/a~b", is("x")),
             () -> stub.satisfies(" ", request -> true),
-            () -> stub.body(text(null)));
+            () -> stub.body(textBody((ValueCondition) null)));
 
     mistakes.forEach(
         mistake -> assertThrows(IllegalArgumentException.class, mistake::run, mistake::toString));
     stub.answer(status(204));
     var late = assertThrows(IllegalStateException.class, () -> stub.header("x", is("y")));
-    assertTrue(late.getMessage().contains("comes too late"), late::getMessage);
+    assertTrue(
+        late.getMessage().contains("Fix: call conditions before answer(...)"), late::getMessage);
   }
 
   private static Arguments row(ValueCondition condition, String fitting, String other) {

@@ -2,6 +2,7 @@ package dev.cachette;
 
 import static dev.cachette.answer.Answers.status;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -10,6 +11,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
+import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -113,11 +115,68 @@ class RestCollectionTest {
     assertThrows(IllegalArgumentException.class, () -> bookings.identifiedBy(""));
   }
 
-  private HttpResponse<String> call(String method, String path, String body) throws Exception {
-    return Calling.send(
-        client,
+  /** RFC 9110, sections 13.1.1, 13.1.2 and 8.8.3. */
+  @Test
+  void withEtagsConditionsOfRequestsAreHonoured() throws Exception {
+    bookings.withEtags();
+    HttpResponse<String> created = call("POST", "", "{\"vessel\":\"Skua\"}");
+    String first = etag(created);
+
+    assertEquals(201, created.statusCode());
+    assertEquals("/v1/bookings/1", created.headers().firstValue("location").orElseThrow());
+    assertEquals(first, etag(call("GET", "/1", "")));
+    assertEquals(first, etag(call("HEAD", "/1", "")));
+
+    HttpResponse<String> unchanged = call("GET", "/1", "", "if-none-match", first);
+    assertEquals(304, unchanged.statusCode());
+    assertEquals("", unchanged.body());
+    assertEquals(first, etag(unchanged));
+    assertEquals(304, call("GET", "/1", "", "if-none-match", "\"other\", " + first).statusCode());
+    assertEquals(304, call("GET", "/1", "", "if-none-match", "W/" + first).statusCode(), "weak");
+
+    HttpResponse<String> replaced =
+        call("PUT", "/1", "{\"id\":1,\"vessel\":\"Tern\"}", "if-match", first);
+    assertEquals(200, replaced.statusCode());
+    String second = etag(replaced);
+    assertNotEquals(first, second);
+    assertEquals(200, call("GET", "/1", "", "if-none-match", first).statusCode());
+
+    for (String method : List.of("PUT", "PATCH", "DELETE")) {
+      HttpResponse<String> stale = call(method, "/1", "{\"vessel\":\"Gull\"}", "if-match", first);
+      assertEquals(412, stale.statusCode(), method);
+      assertTrue(stale.body().contains(second.replace("\"", "\\\"")), stale.body());
+    }
+    assertEquals("Tern", bookings.items().get(0).path("vessel").asText());
+
+    assertEquals(412, call("PUT", "/2", "{\"id\":2}", "if-match", "*").statusCode());
+    assertEquals(412, call("PUT", "/1", "{\"id\":1}", "if-none-match", "*").statusCode());
+    assertEquals(200, call("PATCH", "/1", "{\"vessel\":\"Gull\"}", "if-match", "*").statusCode());
+    assertEquals(
+        204, call("DELETE", "/1", "", "if-match", etag(call("GET", "/1", ""))).statusCode());
+  }
+
+  @Test
+  void withoutEtagsTheyAreIgnored() throws Exception {
+    bookings.seed("[{\"id\":1}]");
+
+    HttpResponse<String> read = call("GET", "/1", "", "if-none-match", "*");
+    assertEquals(200, read.statusCode());
+    assertTrue(read.headers().firstValue("etag").isEmpty());
+    assertEquals(204, call("DELETE", "/1", "", "if-match", "\"x\"").statusCode());
+  }
+
+  private static String etag(HttpResponse<String> response) {
+    return response.headers().firstValue("etag").orElseThrow();
+  }
+
+  private HttpResponse<String> call(String method, String path, String body, String... header)
+      throws Exception {
+    HttpRequest.Builder request =
         HttpRequest.newBuilder(URI.create(URL + path))
-            .method(method, BodyPublishers.ofString(body))
-            .build());
+            .method(method, BodyPublishers.ofString(body));
+    if (header.length > 0) {
+      request.headers(header);
+    }
+    return Calling.send(client, request.build());
   }
 }

@@ -21,7 +21,7 @@ class ServiceBehaviorTest {
   private static final String TIDES = "http://tides.example/v1";
 
   @Test
-  void aBudgetIsSpentAndComesBack() throws Exception {
+  void aRateLimitIsReachedAndResets() throws Exception {
     TestClock clock = TestClock.stoppedAt(Instant.parse("2031-04-02T06:00:00Z"));
     try (Cachette net = Cachette.open(Settings.defaults().clock(clock))) {
       net.stub("GET " + TIDES)

@@ -129,6 +129,6 @@ class ServingThreadsTest {
         assertThrows(IllegalArgumentException.class, () -> Settings.defaults().servingThreads(0))
             .getMessage();
 
-    assertEquals("servingThreads is a positive number of threads, not 0.", said);
+    assertEquals("The setting servingThreads must be positive, not 0.", said);
   }
 }

@@ -221,7 +221,7 @@ class StreamsTest {
     var missing =
         assertThrows(
             IllegalArgumentException.class, () -> stub.answer(file(folder + "/bay.tx").streamed()));
-    assertTrue(missing.getMessage().contains("is \"bay.txt\" meant"), missing::getMessage);
+    assertTrue(missing.getMessage().contains("did you mean \"bay.txt\"?"), missing::getMessage);
     stub.answer(file(path.toString()).streamed());
     assertThrows(IllegalArgumentException.class, () -> stream("text/plain"));
   }

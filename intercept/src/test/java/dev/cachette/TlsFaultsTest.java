@@ -77,7 +77,7 @@ class TlsFaultsTest {
 
     var misuse = assertThrows(IllegalArgumentException.class, () -> stub.answer(outdatedTls()));
 
-    assertTrue(misuse.getMessage().contains("\"old tls only\""), misuse::getMessage);
+    assertTrue(misuse.getMessage().contains("\"outdated tls\""), misuse::getMessage);
     stub.answer(TIDES);
   }
 

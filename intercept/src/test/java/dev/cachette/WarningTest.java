@@ -24,7 +24,7 @@ class WarningTest {
               }
             });
 
-    assertTrue(text.contains("WARN dev.cachette.Cachette - There is a stub that no call"), text);
+    assertTrue(text.contains("WARN dev.cachette.Cachette - 1 unused stub:"), text);
     assertTrue(text.contains("\"in vain\" (WarningTest.java:"), text);
   }
 

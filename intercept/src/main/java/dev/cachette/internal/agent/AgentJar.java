@@ -15,9 +15,9 @@ import java.util.jar.JarOutputStream;
 import java.util.jar.Manifest;
 
 /**
- * The jar with the agent: Cachette's own jar, if it is on the class path. Otherwise (classes in a
+ * The jar with the agent: Cachette's own jar, if it is on the classpath. Otherwise (classes in a
  * directory, a framework's class loader) a temporary jar with the agent class only, deleted after
- * attaching: writing it costs some 100 ms, and adding all of Cachette to the class path again would
+ * attaching: writing it costs some 100 ms, and adding all of Cachette to the classpath again would
  * mix classes of two loaders.
  */
 final class AgentJar implements AutoCloseable {

@@ -6,7 +6,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** An API description in a file, or in a resource on the class path. */
+/** An API description in a file, or in a resource on the classpath. */
 public final class DescriptionSource implements DescriptionFile {
 
   private final StubSource source;
@@ -33,7 +33,7 @@ public final class DescriptionSource implements DescriptionFile {
             () ->
                 Refusals.argument(
                     String.format(
-                        "There is no API description \"%s\" in %s, in %s or on the class path.%s",
+                        "There is no API description \"%s\" in %s, in %s or on the classpath.%s",
                         name,
                         folder.toAbsolutePath(),
                         Path.of("").toAbsolutePath(),

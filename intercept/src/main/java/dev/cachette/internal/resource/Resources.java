@@ -71,7 +71,7 @@ public final class Resources implements ContentReader {
               name,
               path,
               near(path)
-                  .map(other -> "is \"" + other + "\"?")
+                  .map(other -> "did you mean \"" + other + "\"?")
                   .orElse(
                       "use its path from the working directory, or classpath(...) for a"
                           + " resource.")));
@@ -88,7 +88,7 @@ public final class Resources implements ContentReader {
       if (in == null) {
         throw Refusals.argument(
             String.format(
-                "There is no resource \"%s\" on the class path.\n"
+                "There is no resource \"%s\" on the classpath.\n"
                     + "Fix: use its name from the root, such as harbour/tides.json for"
                     + " src/test/resources/harbour/tides.json; file(...) reads any file.",
                 name));

@@ -16,7 +16,7 @@ import java.util.function.Consumer;
 import java.util.stream.Stream;
 
 /**
- * A stub file, or a resource on the class path.
+ * A stub file, or a resource on the classpath.
  *
  * @param onClassPath whether it is a resource
  * @param location its path or name
@@ -95,7 +95,7 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
   private static String nowhere(String name, Path folder) {
     return String.format(
         "there is no such stub file: neither %s.stubs.yaml, .yml or .json in %s, nor a folder %s"
-            + " there, nor on the class path. Fix: correct the name, or use a path with a file"
+            + " there, nor on the classpath. Fix: correct the name, or use a path with a file"
             + " extension.",
         name, folder.toAbsolutePath(), name);
   }
@@ -124,7 +124,10 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
           "there is no file "
               + label()
               + "."
-              + path().flatMap(Resources::near).map(near -> " Is \"" + near + "\"?").orElse(""));
+              + path()
+                  .flatMap(Resources::near)
+                  .map(near -> " Did you mean \"" + near + "\"?")
+                  .orElse(""));
     }
     return this;
   }

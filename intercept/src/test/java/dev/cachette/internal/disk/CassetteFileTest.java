@@ -28,7 +28,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 
-/** There is always a whole file, whoever writes and whoever is killed. */
+/** The file is always complete, with concurrent and killed writers too. */
 class CassetteFileTest {
 
   /** More of them with -Dcachette.kills=200. */

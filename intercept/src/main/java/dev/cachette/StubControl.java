@@ -1,0 +1,69 @@
+package dev.cachette;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.internal.stub.DraftStub;
+import dev.cachette.internal.stub.StubRule;
+import dev.cachette.internal.stub.StubScope;
+import dev.cachette.match.RequestPattern;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+
+/** Declares, activates and changes the stubs of a {@link Cachette}. Thread-safe. */
+final class StubControl {
+
+  private final Session session;
+  private final long seed;
+
+  /** Throws an exception if the Cachette is closed. */
+  private final Runnable requireOpen;
+
+  StubControl(Session session, long seed, Runnable requireOpen) {
+    this.session = session;
+    this.seed = seed;
+    this.requireOpen = requireOpen;
+  }
+
+  DraftStub begin(RequestPattern pattern) {
+    requireOpen.run();
+    DraftStub draft = new DraftStub(pattern, Caller.place());
+    session.scopes().begin(draft);
+    return draft;
+  }
+
+  /** Activates a stub. */
+  StubRule finish(DraftStub draft, List<Answer> answers) {
+    requireOpen.run();
+    return session.finish(draft, answers);
+  }
+
+  /** Returns a stub to be activated by {@link #replace}. */
+  StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
+    return session.rule(draft, answers, expected);
+  }
+
+  Map<StubRule, StubRule> winnersOver(List<StubRule> rules) {
+    return session.scopes().winnersOver(rules);
+  }
+
+  /** Replaces stubs. */
+  void replace(StubScope scope, Collection<StubRule> old, List<StubRule> fresh) {
+    requireOpen.run();
+    session.replace(scope, old, fresh);
+  }
+
+  void change(StubRule rule, Consumer<StubRule> change) {
+    requireOpen.run();
+    session.change(rule, change);
+  }
+
+  /** Returns an answer with its file read. */
+  Answer ready(Answer answer) {
+    return session.ready(answer);
+  }
+
+  long seed() {
+    return seed;
+  }
+}
