@@ -28,12 +28,17 @@ final class Misfits {
     String place = difference.at().isEmpty() ? "" : " at " + difference.at();
     return Stream.of(
         String.format(
-            "%s: %s%s: expected %s, actual %s%s.",
+            "%s: %s%s: expected %s, actual %s.%s",
             opening,
             check.condition(),
             place,
             difference.expected().replace("   (", " ("),
             actual,
-            difference.cause().map(why -> "; " + why).orElse("")));
+            difference.cause().map(why -> " " + sentence(why)).orElse("")));
+  }
+
+  private static String sentence(String cause) {
+    String begun = Character.toUpperCase(cause.charAt(0)) + cause.substring(1);
+    return begun.endsWith("?") ? begun : begun + ".";
   }
 }

@@ -86,7 +86,7 @@ final class Record implements Callable<Integer> {
       Files.writeString(certificate, net.proxy().authorityPem());
       code = Child.run(command, net.proxy().uri(), certificate);
     } catch (RuntimeException | IOException impossible) {
-      net.markFailed();
+      net.markFailed(impossible);
       net.close();
       throw impossible;
     } finally {

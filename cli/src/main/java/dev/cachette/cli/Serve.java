@@ -83,10 +83,7 @@ final class Serve implements Callable<Integer> {
     try {
       String address = begin(net, served, meant);
       output.remark(
-          "serving at "
-              + address
-              + " until it is stopped"
-              + (meant == null ? "" : "; plain calls are for " + meant));
+          "serving at " + address + (meant == null ? "" : " as " + meant) + " until it is stopped");
     } catch (RuntimeException impossible) {
       net.close();
       throw impossible;

@@ -28,7 +28,7 @@ import picocli.CommandLine.IVersionProvider;
     },
     exitCodeListHeading = "%nExit codes:%n",
     exitCodeList = {
-      "0:fine",
+      "0:success",
       "1:a check failed",
       "2:wrong usage",
       "3:could not run; the reason is on standard error"

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 
 /**
@@ -74,12 +75,16 @@ record Run(int code, String out, String err) {
 
     /** Waits for a message that begins like this; answers what follows. */
     String message(String beginning) throws IOException {
+      CompletableFuture<?> late =
+          CompletableFuture.runAsync(
+              process::destroyForcibly, CompletableFuture.delayedExecutor(60, TimeUnit.SECONDS));
       for (String line = messages.readLine(); line != null; line = messages.readLine()) {
         if (line.startsWith(beginning)) {
+          late.cancel(true);
           return line.substring(beginning.length()).strip();
         }
       }
-      throw new AssertionError("it has ended, and never said: " + beginning);
+      throw new AssertionError("it ended without the message: " + beginning);
     }
 
     /** Tells it to stop, and waits; answers its exit code. */

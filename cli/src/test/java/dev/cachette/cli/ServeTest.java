@@ -104,7 +104,7 @@ class ServeTest {
           "because of JSON $.vessel.draught",
           curl("-H", "Host: berths.example", "-d", deep, address + "/v1/bookings"));
 
-      assertContains("Likely cause: the call names no service", curl(address + "/v1/bookings"));
+      assertContains("Likely cause: the call has no target host", curl(address + "/v1/bookings"));
 
       assertEquals(0, serving.stop());
       assertEquals("7 calls, 3 unexpected", serving.message("stopped:"));
@@ -181,30 +181,30 @@ class ServeTest {
       book[5] = bookings + "?day=2031-04-02";
       assertContains("[{\"berth\":\"B-12\",\"from\":\"04:10\"", curl(book));
       book[5] = bookings + "?day=tomorrow";
-      assertContains("The service would refuse this call", curl(book));
+      assertContains("The request violates the API description", curl(book));
       assertTrue(curl("--proxy", proxy, "http://" + TIDES).contains("\"04:10\""));
 
       Files.writeString(berths, Files.readString(berths).replace("example: B-12", "example: C-1"));
-      assertTrue(serving.message("read again:").contains("berths.openapi.yaml"));
+      assertTrue(serving.message("reloaded:").contains("berths.openapi.yaml"));
       book[5] = bookings + "?day=2031-04-02";
       assertContains("C-1", curl(book));
 
       Files.writeString(arrival, Files.readString(arrival).replace("04:10", "05:20"));
-      assertTrue(serving.message("read again:").contains("arrival.har, "));
+      assertTrue(serving.message("reloaded:").contains("arrival.har, "));
       assertTrue(curl("--proxy", proxy, "http://" + TIDES).contains("\"05:20\""));
 
       Files.writeString(berths, "openapi: 2.0\n");
-      assertTrue(serving.message("not read again").contains("berths.openapi.yaml:1: this is no"));
+      assertTrue(serving.message("reload failed").contains("berths.openapi.yaml:1: this is not"));
       assertContains("C-1", curl(book));
 
       assertEquals(0, serving.stop());
       assertEquals("6 calls, 0 unexpected, 1 failed", serving.message("stopped:"));
-      assertTrue(serving.out().contains("  failed: The service would refuse this call"));
+      assertTrue(serving.out().contains("  failed: The request violates the API description"));
     }
     Files.copy(EXAMPLES.resolve("stubs/berths.openapi.yaml"), berths, REPLACE_EXISTING);
     try (Run.Going serving = serve(berths.toString())) {
       String said = serving.message("serving at");
-      assertTrue(said.endsWith("plain calls are for https://berths.example"), said);
+      assertTrue(said.contains(" as https://berths.example until"), said);
       assertEquals(201, send("POST", address(said) + "/v1/bookings", wish, token).statusCode());
     }
   }
@@ -240,12 +240,12 @@ class ServeTest {
       assertEquals("one", send("GET", address + "/a", "").body());
 
       Files.writeString(stubs, "stubs: [{request: GET /a, answer: {text: second}}]");
-      serving.message("read again:");
+      serving.message("reloaded:");
       assertEquals("second", send("GET", address + "/a", "").body());
 
       Files.writeString(stubs, "stubs: [{request: GET /a, answr: {text: third}}]");
-      serving.message("not read again");
-      assertTrue(serving.message(stubs + ":1").contains("a stub has an answer"));
+      serving.message("reload failed");
+      assertTrue(serving.message(stubs + ":1").contains("a stub needs an answer"));
       assertTrue(serving.message(stubs + ":1").contains("Did you mean \"answer\"?"));
       assertEquals("second", send("GET", address + "/a", "").body());
     }
@@ -310,7 +310,7 @@ class ServeTest {
       assertEquals(400, send("GET", control + "/calls?request=nonsense", "", token).statusCode());
       HttpResponse<String> nothing = send("PUT", control + "/stubs", "", token);
       assertEquals(404, nothing.statusCode());
-      assertContains("PUT /stubs is nothing here. GET /openapi.json describes", nothing.body());
+      assertContains("PUT /stubs does not exist. GET /openapi.json describes", nothing.body());
       JsonNode described =
           new ObjectMapper().readTree(send("GET", control + "/openapi.json", "").body());
       assertTrue(described.at("/paths").has("/calls/count"));
@@ -366,7 +366,7 @@ class ServeTest {
                   "--user-data-dir=" + folder.resolve("browser"),
                   "--proxy-server=" + address,
                   "--ignore-certificate-errors-spki-list=" + fingerprint(folder.resolve("ca.pem")),
-                  "--virtual-time-rateLimit=10000",
+                  "--virtual-time-budget=10000",
                   "--dump-dom",
                   "https://desk.example/")
               .redirectOutput(page.toFile())
