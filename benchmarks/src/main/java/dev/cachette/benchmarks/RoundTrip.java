@@ -14,7 +14,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
-import org.openjdk.jmh.annotations.FailFirst;
 import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Level;
 import org.openjdk.jmh.annotations.Measurement;
@@ -25,6 +24,7 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
+import org.openjdk.jmh.annotations.Warmup;
 
 /**
  * The round trip of a small JSON GET, with the JDK's URL connection, kept alive, over plain HTTP:
@@ -34,7 +34,7 @@ import org.openjdk.jmh.annotations.TearDown;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
-@FailFirst(iterations = 6, time = 1)
+@Warmup(iterations = 6, time = 1)
 @Measurement(iterations = 6, time = 1)
 @Fork(4)
 public class RoundTrip {

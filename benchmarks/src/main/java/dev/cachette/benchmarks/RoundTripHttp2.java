@@ -13,7 +13,6 @@ import okhttp3.Request;
 import okhttp3.Response;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
-import org.openjdk.jmh.annotations.FailFirst;
 import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Level;
 import org.openjdk.jmh.annotations.Measurement;
@@ -24,6 +23,7 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
+import org.openjdk.jmh.annotations.Warmup;
 
 /**
  * The round trip of a small JSON GET over HTTP/2 in clear text, with OkHttp: through Cachette, and
@@ -32,7 +32,7 @@ import org.openjdk.jmh.annotations.TearDown;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
-@FailFirst(iterations = 8, time = 1)
+@Warmup(iterations = 8, time = 1)
 @Measurement(iterations = 6, time = 1)
 @Fork(3)
 public class RoundTripHttp2 {

@@ -1,6 +1,6 @@
 package dev.cachette.clients;
 
-import static dev.cachette.answer.Answers.json;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.junit.jupiter.params.provider.Arguments.arguments;
@@ -203,7 +203,7 @@ class FaultTableTest {
   private static String waited(CompletableFuture<Reply> reply) throws Exception {
     try {
       reply.exceptionally(failed -> null).get(6, TimeUnit.SECONDS);
-      return "waits for its own time-out";
+      return "waits for its own timeout";
     } catch (TimeoutException late) {
       return "waits, even when its connection is gone";
     }
@@ -214,7 +214,7 @@ class FaultTableTest {
     try {
       Reply got = reply.get(NOTHING_COMES.toMillis(), TimeUnit.MILLISECONDS);
       return got.body().equals(TIDES.response().text())
-          ? got.status() + ", as if nothing was"
+          ? got.status() + ", unaffected"
           : got.status() + ", " + got.bytes().length + " bytes";
     } catch (ExecutionException failed) {
       return names(failed.getCause());
@@ -273,7 +273,7 @@ class FaultTableTest {
   private record Case(String name, Answer answer, Protocol protocol, Outcome outcome) {
 
     String title() {
-      return name + "` by " + protocol.title;
+      return name + "` over " + protocol.title;
     }
   }
 }

@@ -71,7 +71,7 @@ final class Findings {
         .merge(row, found, (one, other) -> one.equals(other) ? one : "by protocol");
   }
 
-  /** Holds the page against what was found; writes it again where that is asked for. */
+  /** Compares the page with the findings, or writes it if requested. */
   void assertWritten() throws IOException {
     if (Boolean.getBoolean("matrix.few")) {
       return;

@@ -1,7 +1,6 @@
 package dev.cachette.clients;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.stream;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;

@@ -13,7 +13,7 @@ final class Jvm {
 
   private Jvm() {}
 
-  /** Returns the command line of a JVM with the class path of this one. */
+  /** Returns the command line of a JVM with the classpath of this one. */
   static List<String> command(List<String> options, Class<?> main, String... arguments) {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());

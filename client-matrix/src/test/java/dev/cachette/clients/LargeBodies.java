@@ -1,7 +1,6 @@
 package dev.cachette.clients;
 
-import static dev.cachette.answer.Answers.file;
-import static dev.cachette.answer.Answers.status;
+import static dev.cachette.Factories.*;
 
 import dev.cachette.Cachette;
 import java.io.InputStream;

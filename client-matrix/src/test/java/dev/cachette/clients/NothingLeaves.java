@@ -1,6 +1,6 @@
 package dev.cachette.clients;
 
-import static dev.cachette.answer.Answers.text;
+import static dev.cachette.Factories.*;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;

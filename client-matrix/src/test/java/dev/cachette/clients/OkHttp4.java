@@ -16,7 +16,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 
-/** OkHttp 4, in a class loader of its own, as it cannot be on one class path with OkHttp 5. */
+/** OkHttp 4, in a class loader of its own, as it cannot be on one classpath with OkHttp 5. */
 final class OkHttp4 {
 
   private static final Path JARS = Path.of("target/okhttp4");

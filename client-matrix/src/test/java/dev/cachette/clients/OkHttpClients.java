@@ -16,7 +16,7 @@ import retrofit2.http.GET;
 import retrofit2.http.POST;
 import retrofit2.http.Url;
 
-/** OkHttp, of whichever release is on the class path, and what is built on it. */
+/** OkHttp, of whichever release is on the classpath, and what is built on it. */
 final class OkHttpClients {
 
   private OkHttpClients() {}

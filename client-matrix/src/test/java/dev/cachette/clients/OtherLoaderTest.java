@@ -1,6 +1,6 @@
 package dev.cachette.clients;
 
-import static dev.cachette.answer.Answers.text;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertInstanceOf;
 import static org.junit.jupiter.api.Assertions.assertNotSame;

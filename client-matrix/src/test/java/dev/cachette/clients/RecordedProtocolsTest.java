@@ -1,6 +1,6 @@
 package dev.cachette.clients;
 
-import static dev.cachette.answer.Answers.text;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
@@ -121,7 +121,7 @@ class RecordedProtocolsTest {
   @Test
   void http2InClearTextIsRecordedWhereTheCallerKnowsOfIt() throws Exception {
     Settings settings =
-        Settings.defaults().realServiceAt("http://tides.example", service.address());
+        Settings.defaults().realServiceAt("http://tides.example", service.baseUrl());
 
     recordAndReplay(Protocol.HTTP_2_CLEAR, settings);
 

@@ -1,7 +1,6 @@
 package dev.cachette.examples;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.status;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 

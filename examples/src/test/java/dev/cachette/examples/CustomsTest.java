@@ -1,15 +1,6 @@
 package dev.cachette.examples;
 
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.answer.Answers.template;
-import static dev.cachette.match.Bodies.part;
-import static dev.cachette.match.Bodies.sameText;
-import static dev.cachette.match.Bodies.soap;
-import static dev.cachette.match.Bodies.xpath;
-import static dev.cachette.match.Values.atMost;
-import static dev.cachette.match.Values.endsWith;
-import static dev.cachette.match.Values.is;
-import static dev.cachette.match.Values.startsWith;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import dev.cachette.Cachette;
@@ -46,9 +37,9 @@ class CustomsTest {
         .body(part("vessel").content(sameText("Kittiwake")))
         .body(
             part("manifest")
-                .fileName(is("cargo.csv"))
+                .fileName("cargo.csv")
                 .contentType(startsWith("text/csv"))
-                .content(text(startsWith("rope,"))))
+                .content(textBody(startsWith("rope,"))))
         .answer(status(201));
 
     new ManifestUpload().upload("Kittiwake", "rope,12");

@@ -1,8 +1,6 @@
 package dev.cachette.examples;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.match.Values.pattern;
-import static dev.cachette.match.Values.startsWith;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.cachette.Cachette;

@@ -1,8 +1,6 @@
 package dev.cachette.examples;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.problem;
-import static dev.cachette.match.Values.is;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
@@ -22,13 +20,13 @@ class IdentityTest {
   void getsATokenForTheDesk(Cachette net) {
     net.stub("POST https://id.example/token").answer(problem(401, "Unknown desk"));
     net.stub("POST https://id.example/token")
-        .body(form("grant_type", is("client_credentials")))
-        .body(form("client_id", is("north desk")))
+        .form("grant_type", "client_credentials")
+        .form("client_id", "north desk")
         .answer(json("{\"access_token\": \"t-1\", \"token_type\": \"Bearer\"}"));
 
     assertEquals("t-1", identity.token("north desk", "s & p"));
     assertThrows(HarbourException.class, () -> identity.token("south desk", "s"));
 
-    net.calls().where(form("client_secret", is("s & p"))).assertCount(1);
+    net.calls().form("client_secret", "s & p").assertCount(1);
   }
 }

@@ -1,8 +1,6 @@
 package dev.cachette.examples;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.match.Bodies.graphql;
-import static dev.cachette.match.Values.is;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import dev.cachette.Cachette;
@@ -31,13 +29,13 @@ class VesselRegistryTest {
   @Test
   void findsAVessel(Cachette net) {
     net.stub(GRAPHQL)
-        .where(graphql().operation("VesselByName").variable("name", is("Kittiwake")))
+        .where(graphql().operation("VesselByName").variable("name", "Kittiwake"))
         .where(graphql().query().field("vessel"))
         .answer(json("{\"data\": {\"vessel\": {\"name\": \"Kittiwake\", \"draught\": 4.2}}}"));
 
     assertEquals(Optional.of(new Vessel("Kittiwake", 4.2)), registry.find("Kittiwake"));
     assertEquals(Optional.empty(), registry.find("Skua"));
 
-    net.calls(GRAPHQL).where(graphql().variable("name", is("Skua"))).assertCount(1);
+    net.calls(GRAPHQL).where(graphql().variable("name", "Skua")).assertCount(1);
   }
 }

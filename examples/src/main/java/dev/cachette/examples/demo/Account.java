@@ -2,7 +2,7 @@ package dev.cachette.examples.demo;
 
 import java.io.PrintStream;
 
-/** Prints the demo, and counts the claims that hold. */
+/** Prints the demo, and counts the checks that pass. */
 final class Account {
 
   private static final String BOLD = "1";
@@ -73,13 +73,13 @@ final class Account {
     throw new AssertionError("nothing was thrown");
   }
 
-  /** Prints the result; returns true if every claim held, and there was one. */
+  /** Prints the result; returns true if every check passed, and there was one. */
   boolean conclude() {
     out.println();
     String summary =
         broken == 0
-            ? "All " + held + " claims hold."
-            : broken + " of " + (held + broken) + " fail.";
+            ? "All " + held + " checks passed."
+            : broken + " of " + (held + broken) + " checks failed.";
     out.println(styled(broken == 0 ? GREEN : RED, summary));
     return broken == 0 && held > 0;
   }

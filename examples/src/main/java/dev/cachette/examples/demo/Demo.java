@@ -1,8 +1,6 @@
 package dev.cachette.examples.demo;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.answer.Faults.connectionReset;
+import static dev.cachette.Factories.*;
 
 import dev.cachette.Cachette;
 import dev.cachette.Stub;

@@ -1,20 +1,11 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.classpath;
-import static dev.cachette.answer.Answers.computed;
-import static dev.cachette.answer.Answers.html;
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.problem;
-import static dev.cachette.answer.Answers.redirect;
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.answer.Answers.template;
-import static dev.cachette.answer.Answers.text;
-import static dev.cachette.answer.Answers.xml;
-import static dev.cachette.match.Bodies.jsonSchema;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
+import dev.cachette.Outage;
 import dev.cachette.RestCollection;
 import dev.cachette.Settings;
 import dev.cachette.Stub;
@@ -30,7 +21,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.api.parallel.ResourceLock;
 
-/** The snippets of docs/guide/answers.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/answers.md; GuideTest compares them with the page. */
 @ResourceLock(InterceptHttp.LOCK)
 class AnswersGuideTest {
 
@@ -88,13 +79,26 @@ class AnswersGuideTest {
   @Test
   void byTime(Cachette net) {
     // snippet by-time
-    Instant noon = clock.instant();
-    net.stub(TIDES).answer(text("the new table")).from(noon.plusSeconds(60));
-    net.stub(TIDES).answer(text("the old table")).until(noon.plusSeconds(60));
+    Instant change = net.clock().instant().plusSeconds(60);
+    net.stub(TIDES).answer(text("the new table")).from(change);
+    net.stub(TIDES).answer(text("the old table")).until(change);
 
     assertEquals("the old table", Http.call("GET", URL).body());
-    clock.advance(Duration.ofMinutes(1));
+    net.clock().advance(Duration.ofMinutes(1));
     assertEquals("the new table", Http.call("GET", URL).body());
+    // end
+  }
+
+  @Test
+  void outage(Cachette net) {
+    net.stub(TIDES).answer(text("04:10"));
+    // snippet outage
+    Outage outage = net.outage("https://tides.example", status(503));
+    assertEquals(503, Http.call("GET", URL).statusCode());
+    outage.calls().assertCount(1);
+
+    outage.end();
+    assertEquals("04:10", Http.call("GET", URL).body());
     // end
   }
 

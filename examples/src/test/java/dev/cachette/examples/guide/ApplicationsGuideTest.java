@@ -1,6 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.json;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -12,7 +12,7 @@ import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 
-/** The snippets of docs/guide/applications.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/applications.md; GuideTest compares them with the page. */
 class ApplicationsGuideTest {
 
   // snippet each-its-own

@@ -1,7 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.match.Values.is;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import dev.cachette.Cachette;
@@ -13,7 +12,7 @@ import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** The snippets of docs/guide/assertions.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/assertions.md; GuideTest compares them with the page. */
 @InterceptHttp
 class AssertionsGuideTest {
 
@@ -34,7 +33,7 @@ class AssertionsGuideTest {
     // snippet counts
     net.calls().assertCount(2);
     net.calls(TIDES).assertAtLeast(1).assertAtMost(3);
-    net.calls(BOOKINGS).header("x-desk", is("north")).json("$.berth", is("B-12")).assertCount(1);
+    net.calls(BOOKINGS).header("x-desk", "north").json("$.berth", "B-12").assertCount(1);
     net.calls("DELETE /{+rest}").assertNone();
     booking.calls().assertCount(1);
     // end

@@ -20,7 +20,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
 
-/** The snippets of docs/guide/cassettes.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/cassettes.md; GuideTest compares them with the page. */
 @ResourceLock(InterceptHttp.LOCK)
 class CassettesGuideTest {
 

@@ -1,9 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.match.Values.atMost;
-import static dev.cachette.match.Values.startsWith;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 

@@ -1,17 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.realService;
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.answer.Answers.text;
-import static dev.cachette.answer.Faults.connectTimeout;
-import static dev.cachette.answer.Faults.connectionRefused;
-import static dev.cachette.answer.Faults.connectionReset;
-import static dev.cachette.answer.Faults.expiredCertificate;
-import static dev.cachette.answer.Faults.invalidJson;
-import static dev.cachette.answer.Faults.noResponse;
-import static dev.cachette.answer.Faults.truncated;
-import static dev.cachette.answer.Faults.unknownHost;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
@@ -26,7 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.api.parallel.ResourceLock;
 
-/** The snippets of docs/guide/faults.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/faults.md; GuideTest compares them with the page. */
 @ResourceLock(InterceptHttp.LOCK)
 class FaultsGuideTest {
 
@@ -71,7 +60,7 @@ class FaultsGuideTest {
 
   @Test
   void habits(Cachette net) {
-    // snippet habits
+    // snippet service-behavior
     net.stub("GET https://tides.example/v1/tides")
         .answer(TIDES)
         .rateLimit(5, Duration.ofMinutes(1));
@@ -86,7 +75,7 @@ class FaultsGuideTest {
 
   @Test
   void where(Cachette net) {
-    // snippet let-through
+    // snippet passthrough
     net.letThrough("*.metrics.example", "ledger.example:5432");
     net.letThrough("GET https://tides.example/v1/health");
     net.stub("GET https://tides.example/v1/tides")

@@ -31,7 +31,7 @@ record Guide(Path file) {
     assertBlock("output", name, said.stripTrailing() + "\n");
   }
 
-  /** Holds every snippet of the page against its source. */
+  /** Compares every snippet of the page with its source. */
   void assertSnippets(String source) throws IOException {
     for (String name : names("snippet")) {
       assertBlock("snippet", name, snippet(source, name));

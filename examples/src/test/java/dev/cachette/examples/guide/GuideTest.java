@@ -1,10 +1,15 @@
 package dev.cachette.examples.guide;
 
+import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -12,6 +17,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 class GuideTest {
 
   private static final Path SOURCES = Path.of("src/test/java/dev/cachette/examples/guide");
+
+  private static final Path PAGES = Path.of("../docs/guide");
 
   private static final Path WEB =
       Path.of(
@@ -32,7 +39,10 @@ class GuideTest {
         "secrets",
         "drift",
         "stubs",
-        "openapi"
+        "openapi",
+        "settings",
+        "junit",
+        "frameworks"
       })
   void snippetsAreCompiled(String page) throws IOException {
     String name = Character.toUpperCase(page.charAt(0)) + page.substring(1) + "GuideTest.java";
@@ -40,5 +50,55 @@ class GuideTest {
     assertFalse(Guide.page(page).names("snippet").isEmpty());
     String web = page.equals("applications") ? Files.readString(WEB) : "";
     Guide.page(page).assertSnippets(Files.readString(SOURCES.resolve(name)) + web);
+  }
+
+  /** Each message in the headings of the page is one that the code can produce. */
+  @Test
+  void theFailuresOfThePageAreThoseOfTheCode() throws IOException {
+    String literals = literals("core", "intercept", "junit");
+    List<String> headings =
+        Files.readAllLines(PAGES.resolve("failures.md")).stream()
+            .filter(line -> line.startsWith("## "))
+            .map(line -> line.substring(3).replace("`", ""))
+            .toList();
+
+    assertEquals(10, headings.size());
+    for (String heading : headings) {
+      for (String part : heading.split("…")) {
+        assertTrue(literals.contains(part.strip()), part);
+      }
+    }
+  }
+
+  @Test
+  void theIndexHasEveryPage() throws IOException {
+    String index = Files.readString(PAGES.resolve("README.md"));
+    try (Stream<Path> pages = Files.list(PAGES)) {
+      for (Path page : pages.filter(it -> !it.endsWith("README.md")).toList()) {
+        assertTrue(index.contains("(" + page.getFileName() + ")"), page::toString);
+      }
+    }
+  }
+
+  @Test
+  void theTestOfTheReadmeIsRun() throws IOException {
+    String test = Files.readString(SOURCES.resolve("../TidesTest.java"));
+
+    String shown = test.substring(test.indexOf("import")).replaceFirst("/\\*\\*.*\\*/\n", "");
+    assertTrue(
+        Files.readString(Path.of("../README.md")).contains("```java\n" + shown + "```"), shown);
+  }
+
+  /** Returns the string literals of modules, concatenated where the code concatenates them. */
+  private static String literals(String... modules) throws IOException {
+    StringBuilder all = new StringBuilder();
+    for (String module : modules) {
+      try (Stream<Path> files = Files.walk(Path.of("..", module, "src/main/java"))) {
+        for (Path file : files.filter(it -> it.toString().endsWith(".java")).toList()) {
+          all.append(Files.readString(file).replaceAll("\"\\s*\\+\\s*\"", ""));
+        }
+      }
+    }
+    return all.toString().replace("\\\"", "\"");
   }
 }

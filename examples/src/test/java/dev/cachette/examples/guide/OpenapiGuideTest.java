@@ -1,8 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.answer.Answers.text;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
@@ -15,7 +13,7 @@ import dev.cachette.junit.InterceptHttp;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** The snippets of docs/guide/openapi.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/openapi.md; GuideTest compares them with the page. */
 @InterceptHttp
 class OpenapiGuideTest {
 

@@ -1,31 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.match.Bodies.containsJson;
-import static dev.cachette.match.Bodies.graphql;
-import static dev.cachette.match.Bodies.jsonSchema;
-import static dev.cachette.match.Bodies.part;
-import static dev.cachette.match.Bodies.sameJson;
-import static dev.cachette.match.Bodies.sameXml;
-import static dev.cachette.match.Bodies.soap;
-import static dev.cachette.match.Bodies.xpath;
-import static dev.cachette.match.Conditions.bearer;
-import static dev.cachette.match.Conditions.cookie;
-import static dev.cachette.match.Conditions.header;
-import static dev.cachette.match.Conditions.not;
-import static dev.cachette.match.Values.after;
-import static dev.cachette.match.Values.atMost;
-import static dev.cachette.match.Values.between;
-import static dev.cachette.match.Values.contains;
-import static dev.cachette.match.Values.each;
-import static dev.cachette.match.Values.is;
-import static dev.cachette.match.Values.list;
-import static dev.cachette.match.Values.missing;
-import static dev.cachette.match.Values.oneOf;
-import static dev.cachette.match.Values.pattern;
-import static dev.cachette.match.Values.present;
-import static dev.cachette.match.Values.startsWith;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import dev.cachette.Cachette;
@@ -37,7 +12,7 @@ import java.time.LocalDate;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
-/** The snippets of docs/guide/requests.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/requests.md; GuideTest compares them with the page. */
 @InterceptHttp(unusedStubs = UnusedStubs.IGNORE)
 class RequestsGuideTest {
 
@@ -115,8 +90,8 @@ class RequestsGuideTest {
             .ignoring("$.id")
             .anyOrder();
     Condition part = containsJson("{\"vessel\": {\"name\": \"Kittiwake\"}}");
-    Condition byPath = json("$.tags[?@ == 'a']", present());
-    Condition byPointer = json("/vessel/name", is("Kittiwake"));
+    Condition byPath = jsonAt("$.tags[?@ == 'a']", present());
+    Condition byPointer = jsonAt("/vessel/name", "Kittiwake");
     Condition bySchema = jsonSchema("{\"required\": [\"vessel\"]}");
     // end
 
@@ -135,13 +110,13 @@ class RequestsGuideTest {
         .where(soap().version("1.2").element("urn:customs", "Declare"))
         .answer(status(204));
     net.stub("POST https://id.example/token")
-        .body(form("grant_type", is("client_credentials")))
+        .form("grant_type", "client_credentials")
         .answer(status(204));
     net.stub("POST https://customs.example/v1/manifests")
-        .body(part("manifest").fileName(is("cargo.csv")).content(text(startsWith("rope,"))))
+        .body(part("manifest").fileName("cargo.csv").content(textBody(startsWith("rope,"))))
         .answer(status(201));
     net.stub("POST https://vessels.example/graphql")
-        .where(graphql().query().operation("VesselByName").variable("name", is("Kittiwake")))
+        .where(graphql().query().operation("VesselByName").variable("name", "Kittiwake"))
         .answer(status(200));
     // end
 

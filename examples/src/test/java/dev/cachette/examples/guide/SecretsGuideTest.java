@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
 
-/** The snippets of docs/guide/secrets.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/secrets.md; GuideTest compares them with the page. */
 @ResourceLock(InterceptHttp.LOCK)
 class SecretsGuideTest {
 

@@ -1,7 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.match.Values.atMost;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -22,7 +21,7 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** The snippets of docs/guide/stubs.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/stubs.md; GuideTest compares them with the page. */
 @InterceptHttp
 class StubsGuideTest {
 

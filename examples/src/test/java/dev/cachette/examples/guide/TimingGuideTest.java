@@ -1,11 +1,6 @@
 package dev.cachette.examples.guide;
 
-import static dev.cachette.answer.Answers.events;
-import static dev.cachette.answer.Answers.file;
-import static dev.cachette.answer.Answers.json;
-import static dev.cachette.answer.Answers.status;
-import static dev.cachette.answer.Answers.stream;
-import static dev.cachette.answer.Answers.text;
+import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 
@@ -28,7 +23,7 @@ import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
 
-/** The snippets of docs/guide/timing.md; GuideTest holds the page against them. */
+/** The snippets of docs/guide/timing.md; GuideTest compares them with the page. */
 @ResourceLock(InterceptHttp.LOCK)
 class TimingGuideTest {
 
