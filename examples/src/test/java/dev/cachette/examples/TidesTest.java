@@ -20,7 +20,7 @@ class TidesTest {
   private final HttpClient client = HttpClient.newHttpClient(); // or any other
 
   @Test
-  void retriesWhileTheServiceIsBusy(Cachette net) throws Exception {
+  void readsTheTidesAfterAnError(Cachette net) throws Exception {
     net.stub("GET https://tides.example/v1/stations/{station}/tides")
         .query("day", "2031-04-02")
         .answer(status(503), json(Map.of("high", "04:10")));
