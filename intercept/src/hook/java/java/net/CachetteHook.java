@@ -26,7 +26,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
   /** The owner; its toString names it and where it was opened. Guarded by this class. */
   private static Object owner;
 
-  /** Whether the hooks are installed in the JDK classes. Guarded by this class. */
+  /** True once the hooks are installed in the JDK classes. Guarded by this class. */
   private static boolean woven;
 
   private static volatile BiFunction<Object, SocketAddress, SocketAddress> connect;

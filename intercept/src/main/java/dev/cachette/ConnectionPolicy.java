@@ -13,7 +13,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Consumer;
 
-/** What happens to connections before there is a request, as the hooks and the server ask. */
+/** Decides about connections before there is a request, for the hooks and the server. */
 final class ConnectionPolicy implements Destinations, HandshakePolicy {
 
   private final Scopes scopes;

@@ -1,6 +1,6 @@
 package dev.cachette;
 
-/** What happens to calls without a stub. Their caller always gets 501 with the reason. */
+/** The effect of calls without a stub. Their caller always gets 501 with the reason. */
 public enum UnexpectedCalls {
 
   /** They are logged as warnings, and fail the test at its end, or {@link Cachette#close()}. */

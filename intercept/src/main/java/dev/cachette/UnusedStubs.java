@@ -1,6 +1,6 @@
 package dev.cachette;
 
-/** What happens at the end of a test about stubs that no call used. */
+/** The effect of stubs that no call used, at the end of a test. */
 public enum UnusedStubs {
 
   /** They are logged as a warning. The default. */

@@ -20,7 +20,7 @@ import picocli.CommandLine.Parameters;
     footer = "  cachette compare old.har new.har --fail-on shape")
 final class Compare implements Callable<Integer> {
 
-  /** What makes the command fail. */
+  /** The kinds of drift that make the command fail. */
   enum FailOn {
     /** Changes in shape. */
     SHAPE,

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Map;
 import picocli.CommandLine.Option;
 
-/** What is secret, besides the defaults. */
+/** Options for secrets besides the defaults. */
 final class RedactionOptions {
 
   @Option(

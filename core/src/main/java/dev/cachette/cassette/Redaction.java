@@ -11,7 +11,7 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * What is redacted in a cassette before anything is written.
+ * The rules for secrets that are redacted in a cassette before anything is written.
  *
  * <p>By default: the credentials in {@code Authorization} and {@code Proxy-Authorization}; cookie
  * values; headers and query parameters that usually contain keys; members of JSON, elements and

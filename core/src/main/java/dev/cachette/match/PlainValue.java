@@ -22,6 +22,38 @@ final class PlainValue {
     if (value == null) {
       return Values.isNull();
     }
+    ValueCondition simple = simple(what, value);
+    return simple == null ? written(tree(what, value)) : simple;
+  }
+
+  /**
+   * Returns the condition for a value outside of JSON, such as a header.
+   *
+   * @throws IllegalArgumentException if it cannot be one value of text
+   */
+  static ValueCondition text(String what, @Nullable Object value) {
+    if (value == null) {
+      throw Refusals.argument(
+          what + " was given null. Fix: missing() matches if there is no value.");
+    }
+    ValueCondition simple = simple(what, value);
+    if (simple != null) {
+      return simple;
+    }
+    JsonNode node = tree(what, value);
+    if (!node.isValueNode()) {
+      throw Refusals.argument(
+          String.format(
+                  "%s needs a single value or a condition, not an object of %s.%nFix: list(...) and"
+                      + " inAnyOrder(...) match several values, oneOf(...) one of several.",
+                  what, value.getClass())
+              .replace("\r\n", "\n"));
+    }
+    return written(node);
+  }
+
+  /** Returns the condition for a value that needs no mapper; null for any other. */
+  private static @Nullable ValueCondition simple(String what, Object value) {
     if (value instanceof ValueCondition condition) {
       return condition;
     }
@@ -35,34 +67,11 @@ final class PlainValue {
       return new BooleanCondition(flag);
     }
     Instant instant = instant(value);
-    return instant == null
-        ? written(Json.tree(Json.write(what, value, Json.mapper())))
-        : Values.sameInstant(instant);
+    return instant == null ? null : Values.sameInstant(instant);
   }
 
-  /**
-   * Returns the condition for a value outside of JSON, such as a header.
-   *
-   * @throws IllegalArgumentException if it cannot be one value of text
-   */
-  static ValueCondition text(String what, @Nullable Object value) {
-    if (value == null) {
-      throw Refusals.argument(
-          what + " was given null. Fix: missing() matches if there is no value.");
-    }
-    boolean single =
-        value instanceof ValueCondition
-            || value instanceof CharSequence
-            || Json.tree(Json.write(what, value, Json.mapper())).isValueNode();
-    if (!single) {
-      throw Refusals.argument(
-          String.format(
-                  "%s needs a single value or a condition, not an object of %s.%nFix: list(...) and"
-                      + " inAnyOrder(...) match several values, oneOf(...) one of several.",
-                  what, value.getClass())
-              .replace("\r\n", "\n"));
-    }
-    return condition(what, value);
+  private static JsonNode tree(String what, Object value) {
+    return Json.tree(Json.write(what, value, Json.mapper()));
   }
 
   static List<ValueCondition> conditions(String what, @Nullable Object @Nullable [] values) {

@@ -29,26 +29,15 @@ final class DynamicTests {
       Supplier<Settings> settings)
       throws Throwable {
     Method factory = factory(context).getRequiredTestMethod();
-    Cachette.Scope scope = net.scope(factory.getDeclaringClass().getName(), factory.getName());
-    Throwable failure = null;
-    try {
-      AnnotatedCassettes.ofTest(context, settings.get(), net);
-      invocation.proceed();
-    } catch (Throwable thrown) {
-      failure = thrown;
-      net.markFailed(thrown);
-    }
-    try {
-      scope.close();
-    } catch (RuntimeException | Error atEnd) {
-      if (failure == null) {
-        failure = atEnd;
-      } else {
-        failure.addSuppressed(atEnd);
+    String className = factory.getDeclaringClass().getName();
+    try (Cachette.Scope scope = net.scope(className, factory.getName())) {
+      try {
+        AnnotatedCassettes.ofTest(context, settings.get(), net);
+        invocation.proceed();
+      } catch (Throwable failure) {
+        net.markFailed(failure);
+        throw failure;
       }
-    }
-    if (failure != null) {
-      throw failure;
     }
   }
 

@@ -63,7 +63,7 @@ public @interface InterceptHttp {
   /** The resource lock of tests that intercept: the connections of the JVM. */
   String LOCK = "dev.cachette.connections";
 
-  /** What happens about unused stubs, one value at most; by default as in the settings. */
+  /** The effect of unused stubs, one value at most; by default as in the settings. */
   UnusedStubs[] unusedStubs() default {};
 
   /** A class with a constructor without parameters that supplies the settings. */

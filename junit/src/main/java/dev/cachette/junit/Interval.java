@@ -9,7 +9,7 @@ import org.junit.jupiter.api.extension.ExtensionContext.Namespace;
 import org.junit.jupiter.api.extension.ExtensionContext.Store;
 
 /**
- * What is open for one class or one test: a Cachette for the outermost, a scope inside it.
+ * The open session of one class or one test: a Cachette for the outermost, a scope inside it.
  *
  * @param net the Cachette of the test
  * @param owner its context; stores are inherited, intervals are not

@@ -11,21 +11,22 @@ import dev.cachette.answer.StreamAnswer;
 import dev.cachette.answer.Timed;
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
+import dev.cachette.internal.access.HiddenMembers;
 import dev.cachette.match.Received;
-import java.lang.reflect.Constructor;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
 /**
- * What the implementation needs of the types in {@code dev.cachette.answer}, and users do not. The
- * only subclass is in that package.
+ * Gives the implementation members of the types in {@code dev.cachette.answer} that users do not
+ * see. The only subclass is in that package.
  */
 public abstract class AnswerAccess {
 
   private static final class Holder {
-    static final AnswerAccess ACCESS = load();
+    static final AnswerAccess ACCESS =
+        HiddenMembers.of(AnswerAccess.class, "dev.cachette.answer.AnswerInternals");
   }
 
   /** For the subclass. */
@@ -34,17 +35,6 @@ public abstract class AnswerAccess {
   /** Returns the access. */
   public static AnswerAccess answers() {
     return Holder.ACCESS;
-  }
-
-  private static AnswerAccess load() {
-    try {
-      Constructor<?> constructor =
-          Class.forName("dev.cachette.answer.AnswerInternals").getDeclaredConstructor();
-      constructor.setAccessible(true);
-      return (AnswerAccess) constructor.newInstance();
-    } catch (ReflectiveOperationException impossible) {
-      throw new IllegalStateException(impossible);
-    }
   }
 
   /** Returns the timing of an answer. */

@@ -2,17 +2,18 @@ package dev.cachette.internal.calls;
 
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.StubReference;
+import dev.cachette.internal.access.HiddenMembers;
 import dev.cachette.match.RequestPattern;
-import java.lang.reflect.Constructor;
 
 /**
- * What the implementation needs of the types in {@code dev.cachette.calls}, and users do not. The
- * only subclass is in that package.
+ * Gives the implementation members of the types in {@code dev.cachette.calls} that users do not
+ * see. The only subclass is in that package.
  */
 public abstract class CallsAccess {
 
   private static final class Holder {
-    static final CallsAccess ACCESS = load();
+    static final CallsAccess ACCESS =
+        HiddenMembers.of(CallsAccess.class, "dev.cachette.calls.CallsInternals");
   }
 
   /** For the subclass. */
@@ -21,17 +22,6 @@ public abstract class CallsAccess {
   /** Returns the access. */
   public static CallsAccess callsAccess() {
     return Holder.ACCESS;
-  }
-
-  private static CallsAccess load() {
-    try {
-      Constructor<?> constructor =
-          Class.forName("dev.cachette.calls.CallsInternals").getDeclaredConstructor();
-      constructor.setAccessible(true);
-      return (CallsAccess) constructor.newInstance();
-    } catch (ReflectiveOperationException impossible) {
-      throw new IllegalStateException(impossible);
-    }
   }
 
   /** Returns all calls of a log. */

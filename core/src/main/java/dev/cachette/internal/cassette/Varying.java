@@ -22,8 +22,8 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 
 /**
- * What varies between recordings of the same calls: query parameters, form fields, and places in
- * JSON and XML. It is stored in the cassette, where you can see and edit it.
+ * The values that vary between recordings of the same calls: query parameters, form fields, and
+ * places in JSON and XML. It is stored in the cassette, where you can see and edit it.
  *
  * @param query query parameters
  * @param fields fields of URL-encoded forms

@@ -2,13 +2,13 @@ package dev.cachette.internal.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Request;
+import dev.cachette.internal.access.HiddenMembers;
 import dev.cachette.internal.content.Content;
 import dev.cachette.match.Check;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Difference;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
-import java.lang.reflect.Constructor;
 import java.util.Comparator;
 import java.util.Map;
 import java.util.Optional;
@@ -16,13 +16,14 @@ import java.util.OptionalInt;
 import java.util.Set;
 
 /**
- * What the implementation needs of the types in {@code dev.cachette.match}, and users do not. The
- * only subclass is in that package.
+ * Gives the implementation members of the types in {@code dev.cachette.match} that users do not
+ * see. The only subclass is in that package.
  */
 public abstract class MatchAccess {
 
   private static final class Holder {
-    static final MatchAccess ACCESS = load();
+    static final MatchAccess ACCESS =
+        HiddenMembers.of(MatchAccess.class, "dev.cachette.match.MatchInternals");
   }
 
   /** For the subclass. */
@@ -31,17 +32,6 @@ public abstract class MatchAccess {
   /** Returns the access. */
   public static MatchAccess access() {
     return Holder.ACCESS;
-  }
-
-  private static MatchAccess load() {
-    try {
-      Constructor<?> constructor =
-          Class.forName("dev.cachette.match.MatchInternals").getDeclaredConstructor();
-      constructor.setAccessible(true);
-      return (MatchAccess) constructor.newInstance();
-    } catch (ReflectiveOperationException impossible) {
-      throw new IllegalStateException(impossible);
-    }
   }
 
   /** Wraps a request that has not been matched with a request line yet. */

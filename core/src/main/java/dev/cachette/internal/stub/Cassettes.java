@@ -17,7 +17,7 @@ final class Cassettes {
 
   private Cassettes() {}
 
-  /** What happens to a request. */
+  /** The choice for a request. */
   static final class Choice {
 
     private final LoadedCassette cassette;

@@ -20,10 +20,10 @@ public final class ConnectionRules {
 
   private final Scopes scopes;
 
-  /** Whether there has ever been a stub with a fault before the request. */
+  /** True once there has been a stub with a fault before the request. */
   private volatile boolean early;
 
-  /** Whether anything has ever been let through. */
+  /** True once something has been let through. */
   private volatile boolean lettingThrough;
 
   ConnectionRules(Scopes scopes) {

@@ -50,10 +50,10 @@ public final class Exchange {
   private final Optional<Cassettes.Choice> cassette;
   private final Optional<DescribedCall> described;
 
-  /** Whether it is for a real service, but its address is Cachette's own. */
+  /** True if it is for a real service, but its address is Cachette's own. */
   private final boolean wouldComeBack;
 
-  /** Whether an example of the API description answers, because nothing else does. */
+  /** True if an example of the API description answers, because nothing else does. */
   private final boolean byExample;
 
   private @Nullable LoggedCall call;

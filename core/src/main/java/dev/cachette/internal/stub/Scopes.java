@@ -46,13 +46,13 @@ public final class Scopes {
   private volatile List<Runnable> listeners = List.of();
   private long arrived;
 
-  /** Whether there has ever been a stub that saves bodies to a file. */
+  /** True once there has been a stub that saves bodies to a file. */
   private volatile boolean keepingBodies;
 
-  /** Whether there has ever been an active cassette. */
+  /** True once there has been an active cassette. */
   private volatile boolean playing;
 
-  /** Whether there has ever been an API description. */
+  /** True once there has been an API description. */
   private volatile boolean describing;
 
   /** Opens the outermost scope, which is empty. */

@@ -11,7 +11,7 @@ import java.util.function.Predicate;
 /** Tracks whose turn it is among the answers of a stub. Guarded by the lock of {@link Scopes}. */
 final class Turns {
 
-  /** What follows the last answer. */
+  /** The answer after the last one. */
   enum Then {
     /** The last one again. */
     LAST_STAYS,

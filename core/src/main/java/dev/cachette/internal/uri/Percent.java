@@ -9,7 +9,9 @@ public final class Percent {
 
   private static final String UNRESERVED_MARKS = "-._~";
 
-  /** What {@link java.net.URI} accepts in a path or query, besides letters and digits. */
+  /**
+   * Characters that {@link java.net.URI} accepts in a path or query, besides letters and digits.
+   */
   private static final String URI_CHARACTERS = "-._~!$&'()*+,;=:@/?%";
 
   private Percent() {}

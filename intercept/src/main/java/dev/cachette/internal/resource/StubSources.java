@@ -30,7 +30,7 @@ public final class StubSources {
   private final Reading reading;
 
   /**
-   * What answers need besides the files themselves.
+   * The functions that answers need besides the files themselves.
    *
    * @param ready reads the file of an answer
    * @param recorded returns an answer from a cassette

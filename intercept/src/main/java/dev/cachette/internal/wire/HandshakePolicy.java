@@ -3,7 +3,7 @@ package dev.cachette.internal.wire;
 import dev.cachette.answer.Fault;
 import java.util.Optional;
 
-/** What happens to a connection before there is a request. */
+/** Decides about a connection before there is a request. */
 public interface HandshakePolicy {
 
   /** Returns the fault that a TLS handshake for this host and port gets, and moves on past it. */

@@ -4,7 +4,7 @@ import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.tls.ServerTls;
 
 /**
- * What all connections of a server share.
+ * The state that all connections of a server share.
  *
  * @param responder answers the requests
  * @param encounters decides what happens before there is a request
