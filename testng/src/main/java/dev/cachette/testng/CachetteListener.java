@@ -2,8 +2,11 @@ package dev.cachette.testng;
 
 import dev.cachette.Cachette;
 import java.util.Arrays;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jspecify.annotations.Nullable;
 import org.testng.IClassListener;
+import org.testng.IExecutionListener;
 import org.testng.IInvokedMethod;
 import org.testng.IInvokedMethodListener;
 import org.testng.ITestClass;
@@ -29,6 +32,7 @@ import org.testng.annotations.Listeners;
  * {@code @AfterClass} methods. Stubs declared in {@code @BeforeClass} are the baseline of every
  * test; the stubs and calls of a test, from its first {@code @BeforeMethod} on, are removed after
  * the test method. A test with a call that no stub answers fails itself; the tests after it run.
+ * Such a call in {@code @AfterMethod} or {@code @AfterClass} fails the run, after all tests.
  *
  * <p>TestNG applies listeners to the whole suite; this one ignores classes without the annotation.
  * The settings are in a static field of type {@link dev.cachette.Settings}, if the class has one,
@@ -37,7 +41,11 @@ import org.testng.annotations.Listeners;
  * <p>Interception is for the whole JVM: tests with this listener that run in parallel fail with an
  * exception that says so. Thread-safe.
  */
-public final class CachetteListener implements IClassListener, IInvokedMethodListener {
+public final class CachetteListener
+    implements IClassListener, IInvokedMethodListener, IExecutionListener {
+
+  /** Failures at the end of classes, thrown when everything has run. */
+  private static final Queue<AssertionError> LATER = new ConcurrentLinkedQueue<>();
 
   private static volatile @Nullable ClassSession session;
 
@@ -76,7 +84,24 @@ public final class CachetteListener implements IClassListener, IInvokedMethodLis
     ClassSession running = session;
     if (running != null && running.isOf(test.getRealClass())) {
       session = null;
-      running.close();
+      try {
+        running.close();
+      } catch (AssertionError failure) {
+        // Thrown here, it would end the run.
+        LATER.add(failure);
+      } catch (IllegalStateException misuse) {
+        LATER.add(new AssertionError(misuse.getMessage(), misuse));
+      }
+    }
+  }
+
+  @Override
+  public void onExecutionFinish() {
+    AssertionError failure = LATER.poll();
+    if (failure != null) {
+      LATER.forEach(failure::addSuppressed);
+      LATER.clear();
+      throw failure;
     }
   }
 

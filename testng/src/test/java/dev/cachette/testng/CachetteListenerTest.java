@@ -51,6 +51,18 @@ class CachetteListenerTest {
   }
 
   @Test
+  void anUnexpectedCallAfterATestDoesNotStopTheOtherClasses() {
+    Results results = new Results();
+
+    AssertionError failure =
+        assertThrows(
+            AssertionError.class, () -> results.run(ParallelMode.NONE, Untidy.class, Plain.class));
+
+    assertTrue(failure.getMessage().startsWith("1 unexpected call."), failure::toString);
+    assertEquals(List.of("first", "second", "uninvolved"), results.passed());
+  }
+
+  @Test
   void settingsComeFromTheField() {
     Results results = Results.of(ParallelMode.NONE, Configured.class);
 
@@ -151,6 +163,21 @@ class CachetteListenerTest {
     }
   }
 
+  @Listeners(CachetteListener.class)
+  public static class Untidy {
+
+    @AfterMethod
+    public void after() {
+      get(TIDES + "/nothing");
+    }
+
+    @org.testng.annotations.Test(testName = "first")
+    public void first() {}
+
+    @org.testng.annotations.Test(testName = "second")
+    public void second() {}
+  }
+
   /** Has no listener, though the suite has. */
   public static class Plain {
 
@@ -196,14 +223,18 @@ class CachetteListenerTest {
 
     static Results of(ParallelMode mode, Class<?>... classes) {
       Results results = new Results();
+      results.run(mode, classes);
+      return results;
+    }
+
+    void run(ParallelMode mode, Class<?>... classes) {
       TestNG testng = new TestNG(false);
       testng.setVerbose(0);
       testng.setParallel(mode);
       testng.setThreadCount(2);
       testng.setTestClasses(classes);
-      testng.addListener(results);
+      testng.addListener(this);
       testng.run();
-      return results;
     }
 
     List<String> passed() {
