@@ -15,6 +15,19 @@ import org.junit.platform.commons.support.HierarchyTraversalMode;
 /** The fields with a {@link CachetteExtension}, which the annotation leaves everything to. */
 final class ExtensionFields {
 
+  /** Looked for once per class, not for every test. */
+  private static final ClassValue<Boolean> EXIST =
+      new ClassValue<>() {
+        @Override
+        protected Boolean computeValue(Class<?> type) {
+          List<Field> fields = of(type);
+          if (!fields.isEmpty()) {
+            requireConsistent(type, fields);
+          }
+          return !fields.isEmpty();
+        }
+      };
+
   private ExtensionFields() {}
 
   /**
@@ -26,9 +39,7 @@ final class ExtensionFields {
     for (Class<?> type = context.getTestClass().orElse(null);
         type != null;
         type = type.getEnclosingClass()) {
-      List<Field> fields = of(type);
-      if (!fields.isEmpty()) {
-        requireConsistent(type, fields);
+      if (EXIST.get(type)) {
         return true;
       }
     }

@@ -4,6 +4,8 @@ import dev.cachette.Settings;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.Properties;
+import org.junit.jupiter.api.extension.ExtensionContext;
+import org.junit.jupiter.api.extension.ExtensionContext.Namespace;
 
 /** The properties of {@code junit-platform.properties}, of which misspelled ones are refused. */
 final class JUnitProperties {
@@ -13,11 +15,18 @@ final class JUnitProperties {
   private JUnitProperties() {}
 
   /**
-   * Checks the names of the properties.
+   * Checks the names of the properties, once in a run.
    *
    * @throws IllegalArgumentException if one is unknown; the message suggests another
    */
-  static void requireKnown() {
+  static void requireKnown(ExtensionContext context) {
+    context
+        .getRoot()
+        .getStore(Namespace.create(JUnitProperties.class))
+        .getOrComputeIfAbsent(FILE, file -> requireKnown());
+  }
+
+  private static boolean requireKnown() {
     ClassLoader loader = Thread.currentThread().getContextClassLoader();
     try (InputStream in = loader == null ? null : loader.getResourceAsStream(FILE)) {
       if (in != null) {
@@ -25,6 +34,7 @@ final class JUnitProperties {
         properties.load(in);
         Settings.requireKnownProperties(properties.stringPropertyNames(), FILE);
       }
+      return true;
     } catch (IOException unreadable) {
       throw new IllegalArgumentException(FILE + " cannot be read.", unreadable);
     }

@@ -35,7 +35,7 @@ final class TestSettings {
       settings = settings.unusedStubs(unused.get());
     }
     try {
-      JUnitProperties.requireKnown();
+      JUnitProperties.requireKnown(context);
       return settings.withProperties(name -> context.getConfigurationParameter(name).orElse(null));
     } catch (IllegalArgumentException invalid) {
       throw new ExtensionConfigurationException(invalid.getMessage(), invalid);

@@ -131,7 +131,7 @@ public final class Scopes {
     StubScope ended = pop();
     List<Call> calls = ended.log().entries().calls();
     scopes.forEach(outer -> outer.noteWinners(outer.unusedRules(), calls));
-    return ended.report(later);
+    return ended.report(later, calls);
   }
 
   /** Marks the test of the innermost scope as failed. */

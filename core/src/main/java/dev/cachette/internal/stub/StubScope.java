@@ -199,22 +199,22 @@ public final class StubScope {
     return rules.stream().filter(StubRule::isUnused).toList();
   }
 
-  ScopeReport report(UnusedLater later) {
+  ScopeReport report(UnusedLater later, List<Call> calls) {
     return new ScopeReport(
         List.copyOf(unexpected.values()),
         failed ? List.of() : drafts.stream().filter(draft -> !draft.isRefused()).toList(),
         failures,
-        failed ? List.of() : unused(later),
+        failed ? List.of() : unused(later, calls),
         rules.stream().flatMap(rule -> rule.notes().stream()).toList(),
         cassettes);
   }
 
   /** Finding what covers a stub is expensive, so it is done for reports only. */
-  private List<UnusedStubs.Entry> unused(UnusedLater later) {
+  private List<UnusedStubs.Entry> unused(UnusedLater later, List<Call> calls) {
     List<UnusedStubs.Entry> entries = new ArrayList<>();
     rules.stream().filter(rule -> !rule.isUnused()).forEach(later::noteUsed);
     List<StubRule> unused = unusedRules();
-    noteWinners(unused, log.entries().calls());
+    noteWinners(unused, calls);
     Map<StubRule, StubRule> winners =
         winnersOver(unused.subList(0, Math.min(UnusedStubs.LISTED, unused.size())));
     for (StubRule rule : unused) {
