@@ -156,6 +156,30 @@ class AnswersTest {
     assertEquals(412, get("if-unmodified-since", "Tue, 01 Apr 2031 12:00:00 GMT").statusCode());
   }
 
+  /** A function has had its effect when its response, with the new tag, is there. */
+  @Test
+  void preconditionsOfChangesAreUpToTheFunctionThatHandlesThem() throws Exception {
+    net.stub("PUT " + URL + "/fixed").answer(json("[2]").etag("v2"));
+    net.stub("PUT " + URL + "/computed").answer(computed(call -> json("[2]").etag("v2")));
+    net.stub("GET " + URL + "/computed").answer(computed(call -> json("[2]").etag("v2")));
+
+    assertEquals(412, conditional("PUT", "/fixed", "if-match", "\"v1\""));
+    assertEquals(412, conditional("PUT", "/fixed", "if-none-match", "*"));
+    assertEquals(200, conditional("PUT", "/computed", "if-match", "\"v1\""));
+    assertEquals(200, conditional("PUT", "/computed", "if-none-match", "*"));
+    assertEquals(412, conditional("GET", "/computed", "if-match", "\"v1\""));
+    assertEquals(304, conditional("GET", "/computed", "if-none-match", "\"v2\""));
+  }
+
+  private int conditional(String method, String path, String... header) throws Exception {
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create(URL + path))
+            .method(method, BodyPublishers.ofString("[2]"))
+            .headers(header)
+            .build();
+    return client.send(request, BodyHandlers.ofString()).statusCode();
+  }
+
   @Test
   void rangesOfBytes() throws Exception {
     answer(bytes("0123456789".getBytes(StandardCharsets.UTF_8)).ranges().etag("v1"));

@@ -34,11 +34,6 @@ final class AnswerInternals extends AnswerAccess {
   }
 
   @Override
-  public ResponseAnswer unconditional(ResponseAnswer answer) {
-    return answer.with(answer.delivery().unconditionally());
-  }
-
-  @Override
   public ResponseAnswer read(ResponseAnswer answer, Body content) {
     return answer.read(content);
   }

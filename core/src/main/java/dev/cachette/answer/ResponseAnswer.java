@@ -433,7 +433,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
     return with(new Response(response.status(), headers, response.body(), response.trailers()));
   }
 
-  ResponseAnswer with(Delivery other) {
+  private ResponseAnswer with(Delivery other) {
     return new ResponseAnswer(response, other, timing);
   }
 

@@ -46,9 +46,6 @@ public abstract class AnswerAccess {
   /** Returns how a response is prepared for a request. */
   public abstract Delivery delivery(ResponseAnswer answer);
 
-  /** Returns an answer that is sent even if a precondition of the request fails. */
-  public abstract ResponseAnswer unconditional(ResponseAnswer answer);
-
   /** Returns an answer with the content of its file. */
   public abstract ResponseAnswer read(ResponseAnswer answer, Body content);
 

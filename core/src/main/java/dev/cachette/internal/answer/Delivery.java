@@ -10,20 +10,17 @@ import java.util.Optional;
  * @param template whether its text has expressions that are filled from the request
  * @param source the file that contains its body, until it is read
  * @param streamed whether that file is streamed from disk and never read as a whole
- * @param unconditional whether it is sent even if a precondition of the request fails, because it
- *     reports a change that was made
  */
 public record Delivery(
     Encoding encoding,
     boolean ranges,
     boolean template,
     Optional<Source> source,
-    boolean streamed,
-    boolean unconditional) {
+    boolean streamed) {
 
   /** Sent unchanged. */
   public static final Delivery PLAIN =
-      new Delivery(Encoding.NONE, false, false, Optional.empty(), false, false);
+      new Delivery(Encoding.NONE, false, false, Optional.empty(), false);
 
   /** A content encoding (RFC 9110 section 8.4). */
   public enum Encoding {
@@ -47,32 +44,27 @@ public record Delivery(
 
   /** Returns this delivery with a content encoding. */
   public Delivery with(Encoding other) {
-    return new Delivery(other, ranges, template, source, streamed, unconditional);
+    return new Delivery(other, ranges, template, source, streamed);
   }
 
   /** Returns this delivery with support for byte ranges. */
   public Delivery inRanges() {
-    return new Delivery(encoding, true, template, source, streamed, unconditional);
+    return new Delivery(encoding, true, template, source, streamed);
   }
 
   /** Returns this delivery with a template. */
   public Delivery asTemplate() {
-    return new Delivery(encoding, ranges, true, source, streamed, unconditional);
+    return new Delivery(encoding, ranges, true, source, streamed);
   }
 
   /** Returns this delivery with another source. */
   public Delivery from(Optional<Source> other) {
-    return new Delivery(encoding, ranges, template, other, streamed, unconditional);
+    return new Delivery(encoding, ranges, template, other, streamed);
   }
 
   /** Returns this delivery, streamed from disk. */
   public Delivery fromDisk() {
-    return new Delivery(encoding, ranges, template, source, true, unconditional);
-  }
-
-  /** Returns this delivery without regard to preconditions. */
-  public Delivery unconditionally() {
-    return new Delivery(encoding, ranges, template, source, streamed, true);
+    return new Delivery(encoding, ranges, template, source, true);
   }
 
   /** Returns true if the whole content is needed before it is sent. */

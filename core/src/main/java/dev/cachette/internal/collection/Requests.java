@@ -9,7 +9,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.http.Query;
-import dev.cachette.internal.answer.AnswerAccess;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.match.Received;
 import java.util.List;
@@ -64,7 +63,7 @@ public final class Requests {
                 .add(object)
                 .map(
                     id ->
-                        changed(object)
+                        tagged(object)
                             .status(201)
                             .header(
                                 "location",
@@ -81,7 +80,7 @@ public final class Requests {
 
   /** Returns one object. */
   public ResponseAnswer read(Received received) {
-    return items.find(id(received)).map(this::current).orElseGet(() -> missing(received));
+    return items.find(id(received)).map(this::tagged).orElseGet(() -> missing(received));
   }
 
   /** Replaces or creates an object. */
@@ -99,8 +98,8 @@ public final class Requests {
           }
           boolean replaced = items.put(id(received), object);
           return replaced
-              ? changed(object)
-              : changed(object).status(201).header("location", received.request().uri().path());
+              ? tagged(object)
+              : tagged(object).status(201).header("location", received.request().uri().path());
         });
   }
 
@@ -120,7 +119,7 @@ public final class Requests {
             return conflict.get();
           }
           items.put(id(received), merged);
-          return changed(merged);
+          return tagged(merged);
         });
   }
 
@@ -133,14 +132,9 @@ public final class Requests {
     return items.remove(id(received)) ? status(204) : missing(received);
   }
 
-  private ResponseAnswer current(ObjectNode object) {
+  private ResponseAnswer tagged(ObjectNode object) {
     ResponseAnswer answer = json(object);
     return items.hasEtags() ? answer.etag(EntityTags.of(object)) : answer;
-  }
-
-  /** Returns an object after its change, whose preconditions concern the object before it. */
-  private ResponseAnswer changed(ObjectNode object) {
-    return AnswerAccess.answers().unconditional(current(object));
   }
 
   /** Returns 412 if a precondition of a change fails (RFC 9110 section 13). */

@@ -32,8 +32,17 @@ final class Preconditions {
 
   private Preconditions() {}
 
-  static Optional<Response> decide(Request request, Response response) {
+  /**
+   * Returns the response if a precondition fails.
+   *
+   * @param handled whether the request has had its effect, so that only reading may fail
+   */
+  static Optional<Response> decide(Request request, Response response, boolean handled) {
     if (response.status() / 100 != 2 || !asksConditionally(request.headers())) {
+      return Optional.empty();
+    }
+    boolean reading = request.method().equals("GET") || request.method().equals("HEAD");
+    if (handled && !reading) {
       return Optional.empty();
     }
     Optional<String> etag = response.headers().first("etag");
@@ -41,7 +50,6 @@ final class Preconditions {
     if (fails(request.headers(), etag, modified)) {
       return Optional.of(new Response(412, Headers.none(), Body.empty()));
     }
-    boolean reading = request.method().equals("GET") || request.method().equals("HEAD");
     return isKnown(request.headers(), etag, modified)
         ? Optional.of(
             reading ? notModified(response) : new Response(412, Headers.none(), Body.empty()))

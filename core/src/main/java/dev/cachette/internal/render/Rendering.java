@@ -26,18 +26,23 @@ public final class Rendering {
    * Returns the response.
    *
    * @param count the number of this call of the stub, from 1
+   * @param handled whether a function or the real service has handled the request already: a failed
+   *     precondition must not hide its effect then
    * @throws IllegalStateException if a template needs a value that the request does not have
    */
   public static Response of(
-      ResponseAnswer answer, Received received, int count, TemplateState templateState) {
+      ResponseAnswer answer,
+      Received received,
+      int count,
+      TemplateState templateState,
+      boolean handled) {
     Request request = received.request();
     Delivery delivery = answers().delivery(answer);
     Response filled =
         delivery.template()
             ? filled(answer.response(), new TemplateValues(received, count, templateState))
             : answer.response();
-    Optional<Response> decided =
-        delivery.unconditional() ? Optional.empty() : Preconditions.decide(request, filled);
+    Optional<Response> decided = Preconditions.decide(request, filled, handled);
     if (decided.isPresent()) {
       return decided.get();
     }

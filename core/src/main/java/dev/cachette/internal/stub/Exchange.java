@@ -288,7 +288,10 @@ public final class Exchange {
     }
     ResponseAnswer read =
         source.isPresent() ? answers().read(answer, outside.reader().read(source.get())) : answer;
-    Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.templateState()));
+    Reply reply =
+        Reply.of(
+            Rendering.of(
+                read, received, won.count(), won.templateState(), isHandled(won.answer())));
     if (answers().timing(answer) == Timing.AT_ONCE) {
       return reply;
     }
@@ -296,6 +299,10 @@ public final class Exchange {
         Schedule.split(reply.response().orElseThrow().body(), answers().timing(answer).pieces());
     return reply.in(
         pieces, Schedule.of(answers().timing(answer), pieces.size(), won.templateState()));
+  }
+
+  private static boolean isHandled(Answer answer) {
+    return answer instanceof ComputedAnswer || answer instanceof RealAnswer;
   }
 
   private Reply real(RealAnswer answer) {
