@@ -150,6 +150,11 @@ class RestCollectionTest {
 
     assertEquals(412, call("PUT", "/2", "{\"id\":2}", "if-match", "*").statusCode());
     assertEquals(412, call("PUT", "/1", "{\"id\":1}", "if-none-match", "*").statusCode());
+    assertEquals(412, call("PUT", "/1", "{\"id\":1}", "if-none-match", "W/" + second).statusCode());
+    assertEquals(
+        200,
+        call("PATCH", "/1", "{}", "if-match", "\"other\"", "if-match", second).statusCode(),
+        "several fields are one list");
     assertEquals(200, call("PATCH", "/1", "{\"vessel\":\"Gull\"}", "if-match", "*").statusCode());
     assertEquals(
         204, call("DELETE", "/1", "", "if-match", etag(call("GET", "/1", ""))).statusCode());

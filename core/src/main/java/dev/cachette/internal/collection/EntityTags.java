@@ -3,8 +3,6 @@ package dev.cachette.internal.collection;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.Json;
 import java.nio.charset.StandardCharsets;
-import java.util.Arrays;
-import java.util.Optional;
 import java.util.zip.CRC32;
 
 /** Entity tags of objects (RFC 9110 section 8.8.3): equal objects have equal tags. */
@@ -18,14 +16,5 @@ final class EntityTags {
     CRC32 checksum = new CRC32();
     checksum.update(text);
     return String.format("\"%08x-%x\"", checksum.getValue(), text.length);
-  }
-
-  /** Returns true if a list of tags, or a star, matches the current tag. */
-  static boolean match(String header, Optional<String> current) {
-    if (header.strip().equals("*")) {
-      return current.isPresent();
-    }
-    return current.isPresent()
-        && Arrays.stream(header.split(",")).map(String::strip).anyMatch(current.get()::equals);
   }
 }

@@ -8,7 +8,9 @@ import static dev.cachette.internal.match.MatchAccess.access;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.http.Headers;
 import dev.cachette.http.Query;
+import dev.cachette.internal.text.EntityTagList;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.match.Received;
 import java.util.List;
@@ -143,14 +145,16 @@ public final class Requests {
       return Optional.empty();
     }
     Optional<String> current = items.find(id(received)).map(EntityTags::of);
-    Optional<String> ifMatch = received.header("if-match");
-    if (ifMatch.filter(tags -> !EntityTags.match(tags, current)).isPresent()) {
+    Headers asked = received.request().headers();
+    if (asked.has("if-match")
+        && current
+            .filter(tag -> EntityTagList.contains(asked.all("if-match"), tag, false))
+            .isEmpty()) {
       return Optional.of(failed("If-Match", current));
     }
-    Optional<String> ifNoneMatch = received.header("if-none-match");
-    return ifNoneMatch.filter(tags -> EntityTags.match(tags, current)).isPresent()
-        ? Optional.of(failed("If-None-Match", current))
-        : Optional.empty();
+    return current
+        .filter(tag -> EntityTagList.contains(asked.all("if-none-match"), tag, true))
+        .map(tag -> failed("If-None-Match", current));
   }
 
   private static ResponseAnswer failed(String header, Optional<String> current) {

@@ -5,11 +5,11 @@ import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.text.EntityTagList;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -69,7 +69,8 @@ final class Preconditions {
   private static boolean fails(Headers asked, Optional<String> etag, Optional<Instant> modified) {
     if (etag.isPresent() && asked.has("if-match")) {
       // A weak tag never matches strongly.
-      return etag.get().startsWith("W/") || !contains(asked.all("if-match"), etag.get(), false);
+      return etag.get().startsWith("W/")
+          || !EntityTagList.contains(asked.all("if-match"), etag.get(), false);
     }
     Optional<Instant> since = date(asked, "if-unmodified-since");
     return since.isPresent() && modified.isPresent() && modified.get().isAfter(since.get());
@@ -77,22 +78,11 @@ final class Preconditions {
 
   private static boolean isKnown(Headers asked, Optional<String> etag, Optional<Instant> modified) {
     if (asked.has("if-none-match")) {
-      return etag.isPresent() && contains(asked.all("if-none-match"), etag.get(), true);
+      return etag.isPresent()
+          && EntityTagList.contains(asked.all("if-none-match"), etag.get(), true);
     }
     Optional<Instant> since = date(asked, "if-modified-since");
     return since.isPresent() && modified.isPresent() && !modified.get().isAfter(since.get());
-  }
-
-  private static boolean contains(List<String> fields, String etag, boolean weakly) {
-    return fields.stream()
-        .flatMap(field -> Arrays.stream(field.split(",")))
-        .map(String::strip)
-        .anyMatch(
-            tag -> tag.equals("*") || (weakly ? bare(tag).equals(bare(etag)) : tag.equals(etag)));
-  }
-
-  private static String bare(String etag) {
-    return etag.startsWith("W/") ? etag.substring(2) : etag;
   }
 
   private static Response notModified(Response response) {
