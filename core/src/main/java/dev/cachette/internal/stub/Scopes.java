@@ -81,13 +81,8 @@ public final class Scopes {
     }
   }
 
-  /** Opens an inner scope. Stubs of the outer ones start again with their first answer. */
-  public StubScope enter() {
-    return enter(place -> true);
-  }
-
   /**
-   * Opens an inner scope.
+   * Opens an inner scope. Stubs of the outer ones start again with their first answer.
    *
    * @param own whether unused stubs declared at a place are reported at its end; others are
    *     reported at the end of all scopes, unless a stub of the same place was used in another one

@@ -53,7 +53,7 @@ class ResponderTest {
   @Test
   void theInnerScopeWinsEvenWhenItIsLessSpecific() {
     stub("GET https://tides.example/v1/tides", 1, text("baseline"));
-    StubScope inner = scopes.enter();
+    StubScope inner = scopes.enter(place -> true);
     stub("GET /{+rest}", 2, text("inner"));
 
     assertEquals("inner", get());
@@ -65,26 +65,26 @@ class ResponderTest {
   void eachScopeHasItsOwnCallsAndTheBaselineBeginsAnew() {
     stub("GET /v1/tides", 1, text("first"), text("then"));
     get();
-    StubScope test = scopes.enter();
+    StubScope test = scopes.enter(place -> true);
 
     assertEquals("first", get());
     assertEquals(1, scopes.calls().calls().size());
     scopes.leave(test);
-    scopes.enter();
+    scopes.enter(place -> true);
     assertEquals("first", get());
     assertEquals(1, scopes.calls().calls().size());
   }
 
   @Test
   void endingAnOuterScopeEndsThoseInIt() {
-    StubScope outer = scopes.enter();
-    StubScope inner = scopes.enter();
+    StubScope outer = scopes.enter(place -> true);
+    StubScope inner = scopes.enter(place -> true);
     get();
 
     AssertionFailedError failure =
         assertThrows(AssertionFailedError.class, () -> scopes.leave(outer).raise(true, false));
     assertTrue(failure.getMessage().startsWith("1 unexpected call."));
-    StubScope next = scopes.enter();
+    StubScope next = scopes.enter(place -> true);
     stub("GET /v1/tides", 1, text("still there"));
     scopes.leave(inner).raise(true, false);
     assertEquals("still there", get());
@@ -291,11 +291,11 @@ class ResponderTest {
   @Test
   void whatComesOfACallBelongsToTheScopeInWhichItArrived() {
     desk.stub("GET /v1/tides", 1, Answers.computed(received -> text("late")));
-    StubScope first = scopes.enter();
+    StubScope first = scopes.enter(place -> true);
     Exchange slow =
         desk.responder().receive(request("GET https://tides.example/v1/tides"), ConnectionInfo.ANY);
     scopes.leave(first).raise(true, false);
-    scopes.enter();
+    scopes.enter(place -> true);
 
     assertEquals("late", slow.reply().response().orElseThrow().text());
 
