@@ -148,7 +148,7 @@ class CallAssertionsTest {
         assertFailure(
             "Waited 20 ms for at least 1 call of GET https://slow.example/, but there was none.",
             () -> net.calls("GET https://slow.example/").await(1, Duration.ofMillis(20)));
-    assertTrue(message.contains("No call was made at all."), message);
+    assertTrue(message.contains("No calls were made."), message);
     gate.countDown();
     net.calls("GET https://slow.example/").await(1, Duration.ofSeconds(20)).assertCount(1);
 

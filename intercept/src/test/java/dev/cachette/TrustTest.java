@@ -59,7 +59,7 @@ class TrustTest {
     assertTrue(
         failure.getMessage().contains("The TLS handshake with tides.example:443 failed"),
         failure::getMessage);
-    assertTrue(failure.getMessage().contains("Where it pins certificates"), failure::getMessage);
+    assertTrue(failure.getMessage().contains("If it pins"), failure::getMessage);
   }
 
   private static final class Distrust extends X509ExtendedTrustManager {

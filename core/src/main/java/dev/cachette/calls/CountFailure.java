@@ -18,8 +18,8 @@ final class CountFailure {
 
   private static final String NOTHING_CALLED =
       """
-      No call was made at all. Likely cause: the code under test did not get that far, or it calls
-      this machine itself, which is intercepted only where a stub names its host and port.\
+      No calls were made. Likely cause: the code under test did not reach the call, or it calls
+      this machine, which is intercepted only if a stub has its host and port.\
       """;
 
   private CountFailure() {}

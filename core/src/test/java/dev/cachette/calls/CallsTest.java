@@ -120,7 +120,7 @@ class CallsTest {
             .getMessage()
             .startsWith(
                 "Expected at least 1 call of POST https://berths.example/v1/bookings, but there "
-                    + "was none.\n\nNo call was made at all. Likely cause:"),
+                    + "was none.\n\nNo calls were made. Likely cause:"),
         failure::getMessage);
   }
 

@@ -31,13 +31,13 @@ public final class Exchange {
 
   private static final String COMES_BACK =
       """
-      No stub answers this call, and there is no service behind it: it is for the very address \
-      that Cachette listens at, and would come back for ever.
+      No stub answers this call, and it cannot be passed on: its target is the address that \
+      Cachette listens on, so it would come back.
 
         %s
 
-      Fix: call through that address as a proxy; or say which service it stands for, with \
-      Settings.servingAs(origin), or with --upstream or --for on the command line.
+      Fix: use that address as a proxy, or serve as a service: Settings.servingAs(origin), or \
+      --upstream or --for on the command line.
       """;
 
   private final Scopes scopes;

@@ -64,7 +64,9 @@ class WordsTest {
   private static final Pattern WORDS =
       Pattern.compile("(?i)(?<![\\w-])(" + String.join("|", AVOIDED) + ")(?!\\w)");
 
-  private static final Pattern LITERAL = Pattern.compile("\"(?:[^\"\\\\]++|\\\\.)*+\"");
+  /** Text blocks and strings; characters are skipped, because a quote may be one. */
+  private static final Pattern LITERAL =
+      Pattern.compile("'(?:[^'\\\\\n]|\\\\.)'|\"{3}[\\s\\S]*?\"{3}|\"(?:[^\"\\\\\n]++|\\\\.)*+\"");
 
   @ParameterizedTest
   @CsvSource({

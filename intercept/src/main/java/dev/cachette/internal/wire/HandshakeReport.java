@@ -61,10 +61,11 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
             """
             The TLS handshake with %s failed: %s
 
-            Likely cause: the client trusts less than the JVM does. Where it pins certificates
-            or has a trust manager that refuses, it refuses what Cachette made for this host.
+            Likely cause: the client does not use the trust settings of the JVM. If it pins
+            certificates or has its own trust manager, it rejects the certificate that Cachette
+            issues for this host.
 
-            Fix: leave pinning and the trust manager out of the client in this test.
+            Fix: in this test, use a client without pinning and without its own trust manager.
             """,
             destination, cause.getMessage()));
   }
