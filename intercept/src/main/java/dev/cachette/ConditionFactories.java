@@ -141,10 +141,10 @@ abstract class ConditionFactories extends AnswerFactories {
   /**
    * Matches XML with a value that meets a condition, by an XPath 1.0 expression.
    *
-   * @see Bodies#xpath(String, ValueCondition, Map)
+   * @see Bodies#xpath(String, Object, Map)
    */
   public static BodyCondition xpath(
-      String expression, ValueCondition value, Map<String, String> namespaces) {
+      String expression, Object value, Map<String, String> namespaces) {
     return Bodies.xpath(expression, value, namespaces);
   }
 

@@ -15,6 +15,7 @@ import static dev.cachette.Factories.size;
 import static dev.cachette.Factories.soap;
 import static dev.cachette.Factories.startsWith;
 import static dev.cachette.Factories.status;
+import static dev.cachette.Factories.xpath;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -176,7 +177,12 @@ class PlainValuesTest {
         .body(part("m").fileName("cargo.csv").contentType("text/csv").content("rope"))
         .answer(status(206));
 
+    net.stub("POST " + URL)
+        .body(xpath("/c:cargo/@tons", 14, Map.of("c", "urn:cargo")))
+        .answer(status(207));
+
     assertEquals(201, post("ahoy", it -> it));
+    assertEquals(207, post("<cargo xmlns='urn:cargo' tons='14'/>", it -> it));
     assertEquals(202, post("", it -> it.header("authorization", "Bearer t-1")));
     assertEquals(203, post("{\"query\": \"query FindBlock { block }\"}", it -> it));
     String envelope =

@@ -113,19 +113,19 @@ public final class Bodies {
 
   /** Matches XML with this value, by an XPath 1.0 expression without prefixes. */
   public static BodyCondition xpath(String expression, Object value) {
-    return xpath(expression, PlainValue.text("xpath(expression, value)", value));
+    return xpath(expression, value, Map.of());
   }
 
   /**
-   * Matches XML with a value that meets a condition, by an XPath 1.0 expression.
+   * Matches XML with a value that meets a condition, or is this one, by an XPath 1.0 expression.
    *
    * @param namespaces the namespaces of the prefixes in the expression
    */
   public static BodyCondition xpath(
-      String expression, ValueCondition value, Map<String, String> namespaces) {
+      String expression, Object value, Map<String, String> namespaces) {
     return XmlBody.xpath(
         new XPaths(given("xpath(expression)", expression), given("xpath namespaces", namespaces)),
-        given("xpath(expression, value)", value));
+        PlainValue.text("xpath(expression, value)", value));
   }
 
   /** Matches URL-encoded forms with a field that meets a condition. */
