@@ -43,7 +43,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.opentest4j.AssertionFailedError;
 
-/** What callers get, with a real client. */
+/** Answers as callers get them, with a real client. */
 class AnswersTest {
 
   private static final String URL = "https://tides.example/v1/tides";

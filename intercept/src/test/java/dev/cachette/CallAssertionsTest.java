@@ -25,7 +25,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.function.Executable;
 import org.opentest4j.AssertionFailedError;
 
-/** What can be asserted of calls, made by a real client. */
+/** Assertions on calls of a real client. */
 class CallAssertionsTest {
 
   private static final String TIDES = "GET https://tides.example/{+rest}";

@@ -39,7 +39,7 @@ import org.junit.jupiter.api.condition.OS;
 /** After close() the JVM is as it was. */
 class ClosingTest {
 
-  /** What the JDK's client and the compiler may keep of it. */
+  /** Objects that the JDK's client and the compiler may keep. */
   private static final long HEAP_SLACK = 16 << 20;
 
   @Test

@@ -21,7 +21,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** What two recordings say of each other, and of the service. */
+/** Drift between two recordings, and of a service. */
 class DriftTest {
 
   private static final String TIDES = "http://tides.example/v1/stations/marrow/tides";

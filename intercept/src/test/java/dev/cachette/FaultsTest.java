@@ -54,7 +54,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.opentest4j.AssertionFailedError;
 
-/** What the JDK's own clients make of each fault. */
+/** Each fault as the JDK's own clients report it. */
 class FaultsTest {
 
   private static final ResponseAnswer TIDES = json("{\"high\":\"04:10\"}");

@@ -43,7 +43,7 @@ class HarTest {
     return Settings.defaults().cassetteFolder(folder);
   }
 
-  /** What three programs have exported of the same page of the harbour desk, in a browser. */
+  /** Exports of three programs, of the same page of the harbour desk in a browser. */
   @ParameterizedTest
   @ValueSource(strings = {"browser-driver", "browser-protocol", "debugging-port"})
   void exportsOfOtherProgramsAreReplayed(String export) throws Exception {

@@ -15,7 +15,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** What services do now and then. */
+/** Rate limits, slow starts and random failures. */
 class ServiceBehaviorTest {
 
   private static final String TIDES = "http://tides.example/v1";

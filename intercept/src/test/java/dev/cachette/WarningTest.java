@@ -11,7 +11,7 @@ import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.function.Executable;
 
-/** What stands in the log, here that of slf4j-simple on the error stream. */
+/** Warnings in the log, here of slf4j-simple on the error stream. */
 class WarningTest {
 
   @Test

@@ -19,7 +19,7 @@ import javax.tools.ToolProvider;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** What the tool does with cassettes, on those of the examples. */
+/** The commands for cassettes, on those of the examples. */
 class CassetteCommandsTest {
 
   private static final Path EXAMPLES = Path.of("..", "examples", "src", "test");

@@ -144,7 +144,7 @@ class ServeTest {
     Path cassette = folder.resolve("own.har");
     try (Run.Going recording = new Run.Going("record", "--to", cassette.toString())) {
       String address = address(recording.message("recording at"));
-      assertContains("call through that address as a proxy", curl(address + "/"));
+      assertContains("use that address as a proxy", curl(address + "/"));
       assertEquals(0, recording.stop());
       assertContains("1 call, 1 unexpected", recording.message("recorded:"));
     }

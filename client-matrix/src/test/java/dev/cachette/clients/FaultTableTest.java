@@ -34,9 +34,9 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /**
- * What clients make of every fault; it stands in docs/faults.md. Which exception it is may differ
- * from one release of a client or of Java to the next, so the page is only written on demand; that
- * the fault reaches the caller is asserted.
+ * Calls each client with each fault, for the table in docs/faults.md. The exception may differ from
+ * one release of a client or of Java to the next, so the page is only written on demand; that the
+ * fault reaches the caller is asserted.
  */
 @DisabledIfSystemProperty(named = "matrix.few", matches = "true")
 class FaultTableTest {
@@ -63,7 +63,7 @@ class FaultTableTest {
   private static final Map<String, Map<Row, String>> FOUND = new LinkedHashMap<>();
   private static int hosts;
 
-  /** What a fault does to a call. */
+  /** The effect of a fault on a call. */
   private enum Outcome {
     /** The caller sees a failure. */
     FAILS,

@@ -13,7 +13,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
-/** What the matrix finds out about the clients, as the table in docs/clients.md. */
+/** The findings of the matrix about the clients, as the table in docs/clients.md. */
 final class Findings {
 
   private static final Path PAGE = Path.of("../docs/clients.md");

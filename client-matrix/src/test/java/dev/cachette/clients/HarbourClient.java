@@ -44,7 +44,7 @@ interface HarbourClient extends AutoCloseable {
     };
   }
 
-  /** What came back. */
+  /** The response. */
   record Reply(int status, byte[] bytes) {
 
     static Reply of(int status, byte[] bytes) {

@@ -3,7 +3,7 @@ package dev.cachette.clients;
 import dev.cachette.clients.HarbourClient.Reply;
 import java.util.concurrent.Callable;
 
-/** What becomes of a call for which a client has a connection that has just ended. */
+/** Calls for which a client has a connection that has just ended. */
 final class KeptConnections {
 
   private static final int MOST_KEPT = 4;

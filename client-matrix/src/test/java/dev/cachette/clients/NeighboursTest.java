@@ -18,7 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.mockito.MockedStatic;
 import org.objectweb.asm.ClassReader;
 
-/** What else may be in a test's JVM. */
+/** Other agents and libraries in the JVM of a test. */
 class NeighboursTest {
 
   @Test

@@ -61,7 +61,7 @@ final class OkHttp4 {
     return new URLClassLoader(urls.toArray(URL[]::new), ClassLoader.getPlatformClassLoader());
   }
 
-  /** What is loaded over there; speaks to here by what both know. */
+  /** Loaded by the other class loader; uses types that both class loaders share. */
   static final class Clients {
 
     private final HarbourClient client;

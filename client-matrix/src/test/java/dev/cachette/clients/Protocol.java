@@ -1,6 +1,6 @@
 package dev.cachette.clients;
 
-/** What a client speaks to a host. */
+/** The protocol between a client and a host. */
 enum Protocol {
   /** HTTP/1.1 in clear text. */
   HTTP("http", "HTTP/1.1", "http"),

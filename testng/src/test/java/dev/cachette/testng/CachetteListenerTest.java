@@ -214,7 +214,7 @@ class CachetteListenerTest {
     }
   }
 
-  /** What TestNG reports. */
+  /** The results that TestNG reports. */
   private static final class Results implements ITestListener {
 
     private final List<String> passed = new ArrayList<>();
