@@ -12,6 +12,7 @@ import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
 import dev.cachette.match.Received;
+import java.nio.file.Path;
 import java.util.Map;
 import java.util.function.Function;
 
@@ -84,6 +85,15 @@ abstract class AnswerFactories {
   }
 
   /**
+   * Returns bytes of this content type.
+   *
+   * @see Answers#bytes(String, byte[])
+   */
+  public static ResponseAnswer bytes(String contentType, byte[] bytes) {
+    return Answers.bytes(contentType, bytes);
+  }
+
+  /**
    * Returns a URL-encoded form, with fields in the order of the map.
    *
    * @see Answers#form(Map)
@@ -98,6 +108,15 @@ abstract class AnswerFactories {
    * @see Answers#file(String)
    */
   public static ResponseAnswer file(String path) {
+    return Answers.file(path);
+  }
+
+  /**
+   * Returns the content of a file, read when the answer is given to a stub.
+   *
+   * @see Answers#file(Path)
+   */
+  public static ResponseAnswer file(Path path) {
     return Answers.file(path);
   }
 

@@ -7,6 +7,7 @@ import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
 import dev.cachette.internal.collection.Items;
 import dev.cachette.internal.collection.Requests;
+import dev.cachette.internal.json.Json;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubRule;
@@ -69,6 +70,19 @@ public final class RestCollection implements CallGroup {
       throw Refusals.argument("seed(json) was given null.");
     }
     items.seed(json);
+    return this;
+  }
+
+  /**
+   * Sets the objects at the start of each test, as Jackson writes them.
+   *
+   * @throws IllegalArgumentException if one is not written as an object
+   */
+  public RestCollection seed(Iterable<?> objects) {
+    if (objects == null) {
+      throw Refusals.argument("seed(objects) was given null.");
+    }
+    items.seed(Json.write("seed(objects)", objects, Json.mapper()));
     return this;
   }
 

@@ -135,6 +135,9 @@ final class Session {
             expected);
     rule.declaredAt(draft.place());
     rule.keepBodyIn(draft.bodyFile());
+    if (draft.isOverriding()) {
+      rule.overriding();
+    }
     return rule;
   }
 

@@ -17,6 +17,7 @@ import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -30,8 +31,8 @@ import org.jspecify.annotations.Nullable;
  * {@link #answer} until its scope ends.
  *
  * <p>Methods before {@code answer} add conditions and checks; methods after it set how often and
- * when the stub answers. Declare a stub on one thread; once it has its answer, any thread may read
- * it.
+ * when the stub answers; {@code named} and {@code overriding} can stand on both sides. Declare a
+ * stub on one thread; once it has its answer, any thread may read it.
  */
 public final class Stub implements RequestConditions<Stub>, CallGroup {
 
@@ -54,13 +55,15 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * Sets the name of the stub, which explanations show instead of its request line.
    *
    * @throws IllegalArgumentException if the name is null or blank
-   * @throws IllegalStateException if the stub has its answer already
+   * @throws IllegalStateException if the stub has answered a call already
    */
   public Stub named(String name) {
     if (name == null || name.isBlank()) {
       throw Refusals.argument("The name of a stub must not be blank: " + name + ".");
     }
-    requireUnanswered("named(\"" + name + "\")");
+    if (rule != null) {
+      net.stubs().change(rule, it -> it.rename(name));
+    }
     draft.rename(name);
     return this;
   }
@@ -104,6 +107,17 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     requireUnanswered("check(...)");
     draft.check(new StubCheck(assertion));
     return this;
+  }
+
+  /**
+   * Saves the bodies of its requests to a file, like {@link #saveBodyTo(String)}.
+   *
+   * @throws IllegalArgumentException if the path is null, or its folder does not exist
+   * @throws IllegalStateException if the stub has its answer already
+   */
+  public Stub saveBodyTo(Path path) {
+    requireGiven("saveBodyTo(path)", path);
+    return saveBodyTo(path.toString());
   }
 
   /**
@@ -213,11 +227,13 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   /**
    * Wins over more specific stubs of the same scope, for a stub that must answer every request that
    * it matches.
-   *
-   * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub overriding() {
-    net.stubs().change(answered("overriding()"), StubRule::overriding);
+    if (rule == null) {
+      draft.overriding();
+    } else {
+      net.stubs().change(rule, StubRule::overriding);
+    }
     return this;
   }
 

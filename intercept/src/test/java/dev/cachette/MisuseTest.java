@@ -38,7 +38,7 @@ class MisuseTest {
           });
       var tooLate = assertThrows(IllegalStateException.class, () -> stub.answer(status(200)));
       assertTrue(tooLate.getMessage().contains("MisuseTest.java:"), tooLate::getMessage);
-      assertThrows(IllegalStateException.class, () -> stub.named("late"));
+      assertThrows(IllegalStateException.class, () -> stub.header("x-desk", "7"));
       // A refused stub has no answer, which is not another mistake.
       assertDoesNotThrow(net::reset);
     }

@@ -8,6 +8,7 @@ import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.xml.Xml;
 import dev.cachette.match.Received;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -107,8 +108,14 @@ public final class Answers {
 
   /** Returns bytes, as {@code application/octet-stream}. */
   public static ResponseAnswer bytes(byte[] bytes) {
+    return bytes("application/octet-stream", bytes);
+  }
+
+  /** Returns bytes of this content type. */
+  public static ResponseAnswer bytes(String contentType, byte[] bytes) {
+    requireNonNull("bytes(contentType, bytes)", contentType);
     requireNonNull("bytes(bytes)", bytes);
-    return ResponseAnswer.of("application/octet-stream", Body.of(bytes));
+    return ResponseAnswer.of(contentType, Body.of(bytes));
   }
 
   /** Returns a URL-encoded form, with fields in the order of the map. */
@@ -132,6 +139,12 @@ public final class Answers {
   public static ResponseAnswer file(String path) {
     requireNonNull("file(path)", path);
     return ResponseAnswer.from(new Delivery.Source(false, path), FileTypes.of(path));
+  }
+
+  /** Returns the content of a file, like {@link #file(String)}. */
+  public static ResponseAnswer file(Path path) {
+    requireNonNull("file(path)", path);
+    return file(path.toString());
   }
 
   /**

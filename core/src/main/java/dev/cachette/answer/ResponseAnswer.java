@@ -17,6 +17,7 @@ import dev.cachette.internal.json.JsonReplacement;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.render.Template;
 import java.nio.charset.Charset;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Map;
 import java.util.Optional;
@@ -157,6 +158,11 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
     return content(Answers.bytes(bytes));
   }
 
+  /** Returns this answer with bytes of this content type, see {@link Answers#bytes}. */
+  public ResponseAnswer bytes(String contentType, byte[] bytes) {
+    return content(Answers.bytes(contentType, bytes));
+  }
+
   /**
    * Returns this answer with a URL-encoded form, see {@link Answers#form}.
    *
@@ -172,6 +178,11 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    * @throws IllegalStateException if this answer has content, or a status without content
    */
   public ResponseAnswer file(String path) {
+    return content(Answers.file(path));
+  }
+
+  /** Returns this answer with the content of a file, like {@link #file(String)}. */
+  public ResponseAnswer file(Path path) {
     return content(Answers.file(path));
   }
 

@@ -5,6 +5,7 @@ import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.match.RequestKey;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.uri.Percent;
@@ -150,6 +151,27 @@ public final class Received {
         .value()
         .orElseThrow(
             () -> new IllegalStateException("The body of " + request + " is " + reading.problem()));
+  }
+
+  /**
+   * Returns the value at one place in the JSON of the body.
+   *
+   * @param path a JSONPath (RFC 9535) such as {@code $.vessel.name}, or a JSON Pointer (RFC 6901)
+   * @return the value; an array of values if the path can match several
+   * @throws IllegalStateException if the body is not valid JSON, or has nothing there
+   * @throws IllegalArgumentException if the path is malformed; the message marks the place
+   */
+  public JsonNode json(String path) {
+    JsonQuery asked = JsonQuery.parse(path);
+    JsonNode root = json();
+    return asked
+        .value(root)
+        .orElseThrow(
+            () ->
+                new IllegalStateException(
+                    String.format(
+                        "The body of %s has nothing at %s%s",
+                        request, path, asked.whyNothing(root).map(why -> ": " + why).orElse("."))));
   }
 
   /** Returns the request line. */

@@ -90,6 +90,15 @@ public interface RequestConditions<T> {
     return where(Bodies.sameText(text));
   }
 
+  /**
+   * Requires a JSON body that equals this object, as Jackson writes it, or this JSON if it is a
+   * string; see {@link Bodies#sameJson(Object)}, and {@link Bodies#containsJson(Object)} for a
+   * part.
+   */
+  default T json(Object body) {
+    return where(body instanceof String text ? Bodies.sameJson(text) : Bodies.sameJson(body));
+  }
+
   /** Requires a value in a JSON body, by JSONPath or JSON Pointer, to meet a condition. */
   default T json(String path, @Nullable ValueCondition value) {
     return where(Bodies.jsonAt(path, value == null ? Values.isNull() : value));
@@ -136,6 +145,11 @@ public interface RequestConditions<T> {
    */
   default T soap(String bodyElement) {
     return where(Bodies.soap().element(bodyElement));
+  }
+
+  /** Requires a SOAP request whose first body element has this namespace and local name. */
+  default T soap(String namespace, String bodyElement) {
+    return where(Bodies.soap().element(namespace, bodyElement));
   }
 
   /**

@@ -1,6 +1,8 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import dev.cachette.internal.jsonpath.JsonPath;
 import dev.cachette.internal.jsonpath.Located;
 import dev.cachette.internal.misuse.Refusals;
@@ -9,12 +11,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * A place in a JSON value: a JSONPath (RFC 9535), which begins with {@code $}, or a JSON Pointer
  * (RFC 6901), which begins with a slash or is empty.
  */
 public final class JsonQuery {
+
+  private static final Pattern LENGTH = Pattern.compile("(?:length|count)\\((\\$.*)\\)");
 
   private static final int SHOWN = 8;
 
@@ -47,15 +53,32 @@ public final class JsonQuery {
       List<String> steps = pointer(text);
       return new JsonQuery(text, root -> follow(steps, root), steps);
     }
+    Matcher function = LENGTH.matcher(text);
     throw Refusals.argument(
-        String.format(
-            "\"%s\" is neither a JSONPath nor a JSON Pointer.\nFix: write $.%s, or /%s.",
-            text, text, text));
+        function.matches()
+            ? String.format(
+                "\"%s\" is not a JSONPath: RFC 9535 has functions only in filters.\n"
+                    + "Fix: write \"%s\" with the value size(...).",
+                text, function.group(1))
+            : String.format(
+                "\"%s\" is neither a JSONPath nor a JSON Pointer.\nFix: write $.%s, or /%s.",
+                text, text, text));
   }
 
   /** Returns the selected nodes. */
   public List<Located> find(JsonNode root) {
     return search.apply(root);
+  }
+
+  /** Returns the selected node; an array of nodes if it can select several, which may be none. */
+  public Optional<JsonNode> value(JsonNode root) {
+    List<Located> found = find(root);
+    if (isSingular() || found.isEmpty()) {
+      return found.stream().map(Located::node).findFirst();
+    }
+    ArrayNode all = JsonNodeFactory.instance.arrayNode();
+    found.forEach(located -> all.add(located.node()));
+    return Optional.of(all);
   }
 
   /** Returns true if it can select one node at most. */

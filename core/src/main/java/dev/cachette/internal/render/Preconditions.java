@@ -15,7 +15,11 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
-/** Answers conditional requests (RFC 9110 section 13). */
+/**
+ * Answers conditional requests that read (RFC 9110 section 13). Those that change are not decided
+ * here: the validators of a response to PUT are those of the new state, and the precondition is
+ * about the old one.
+ */
 final class Preconditions {
 
   /** Headers that a 304 repeats (RFC 9110 section 15.4.5), and cookies. */
@@ -32,17 +36,10 @@ final class Preconditions {
 
   private Preconditions() {}
 
-  /**
-   * Returns the response if a precondition fails.
-   *
-   * @param handled whether the request has had its effect, so that only reading may fail
-   */
-  static Optional<Response> decide(Request request, Response response, boolean handled) {
-    if (response.status() / 100 != 2 || !asksConditionally(request.headers())) {
-      return Optional.empty();
-    }
+  /** Returns the response if a precondition fails. */
+  static Optional<Response> decide(Request request, Response response) {
     boolean reading = request.method().equals("GET") || request.method().equals("HEAD");
-    if (handled && !reading) {
+    if (!reading || response.status() / 100 != 2 || !asksConditionally(request.headers())) {
       return Optional.empty();
     }
     Optional<String> etag = response.headers().first("etag");
@@ -51,8 +48,7 @@ final class Preconditions {
       return Optional.of(new Response(412, Headers.none(), Body.empty()));
     }
     return isKnown(request.headers(), etag, modified)
-        ? Optional.of(
-            reading ? notModified(response) : new Response(412, Headers.none(), Body.empty()))
+        ? Optional.of(notModified(response))
         : Optional.empty();
   }
 

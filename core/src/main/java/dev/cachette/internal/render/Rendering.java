@@ -26,23 +26,17 @@ public final class Rendering {
    * Returns the response.
    *
    * @param count the number of this call of the stub, from 1
-   * @param handled whether a function or the real service has handled the request already: a failed
-   *     precondition must not hide its effect then
    * @throws IllegalStateException if a template needs a value that the request does not have
    */
   public static Response of(
-      ResponseAnswer answer,
-      Received received,
-      int count,
-      TemplateState templateState,
-      boolean handled) {
+      ResponseAnswer answer, Received received, int count, TemplateState templateState) {
     Request request = received.request();
     Delivery delivery = answers().delivery(answer);
     Response filled =
         delivery.template()
             ? filled(answer.response(), new TemplateValues(received, count, templateState))
             : answer.response();
-    Optional<Response> decided = Preconditions.decide(request, filled, handled);
+    Optional<Response> decided = Preconditions.decide(request, filled);
     if (decided.isPresent()) {
       return decided.get();
     }

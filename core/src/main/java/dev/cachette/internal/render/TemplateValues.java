@@ -9,6 +9,7 @@ import dev.cachette.match.Received;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.Temporal;
 import java.time.temporal.TemporalAmount;
@@ -41,7 +42,7 @@ record TemplateValues(Received received, int count, TemplateState templateState)
       case "count" -> Optional.of(Integer.toString(count));
       case "counter" -> Optional.of(Integer.toString(templateState.count(argument)));
       case "random" -> Optional.of(random(argument));
-      case "now" -> Optional.of(shifted(now(), argument).toString());
+      case "now" -> Optional.of(DateTimeFormatter.ISO_INSTANT.format(shifted(now(), argument)));
       case "today" -> Optional.of(shifted(today(), argument).toString());
       default -> throw new IllegalStateException("no value for " + expression);
     };

@@ -24,6 +24,7 @@ public final class DraftStub {
   private RequestPattern pattern;
   private @Nullable String name;
   private @Nullable String bodyFile;
+  private boolean overriding;
 
   /** Creates a stub declared at this place; its name is its pattern until it gets one. */
   public DraftStub(RequestPattern pattern, Place place) {
@@ -54,6 +55,16 @@ public final class DraftStub {
   /** Saves the bodies of its requests to a file. */
   public void keepBodyIn(String file) {
     bodyFile = file;
+  }
+
+  /** Lets it win over more specific stubs of the same scope. */
+  public void overriding() {
+    overriding = true;
+  }
+
+  /** Returns true if it wins over more specific stubs of the same scope. */
+  public boolean isOverriding() {
+    return overriding;
   }
 
   /** Returns the file for the bodies of its requests. */

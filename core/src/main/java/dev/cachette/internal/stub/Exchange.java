@@ -288,10 +288,7 @@ public final class Exchange {
     }
     ResponseAnswer read =
         source.isPresent() ? answers().read(answer, outside.reader().read(source.get())) : answer;
-    Reply reply =
-        Reply.of(
-            Rendering.of(
-                read, received, won.count(), won.templateState(), isHandled(won.answer())));
+    Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.templateState()));
     if (answers().timing(answer) == Timing.AT_ONCE) {
       return reply;
     }
@@ -299,10 +296,6 @@ public final class Exchange {
         Schedule.split(reply.response().orElseThrow().body(), answers().timing(answer).pieces());
     return reply.in(
         pieces, Schedule.of(answers().timing(answer), pieces.size(), won.templateState()));
-  }
-
-  private static boolean isHandled(Answer answer) {
-    return answer instanceof ComputedAnswer || answer instanceof RealAnswer;
   }
 
   private Reply real(RealAnswer answer) {

@@ -31,7 +31,7 @@ import java.util.stream.Stream;
 public final class StubRule {
 
   private final RequestPattern pattern;
-  private final StubReference reference;
+  private StubReference reference;
   private final List<StubCheck> checks;
   private final boolean expected;
   private boolean overriding;
@@ -79,6 +79,18 @@ public final class StubRule {
   /** Returns its name and place. */
   public StubReference reference() {
     return reference;
+  }
+
+  /** Sets its name. */
+  public void rename(String name) {
+    if (used) {
+      throw Refusals.state(
+          String.format(
+              "The stub %s has answered calls by this name. Fix: call named(\"%s\") where it is"
+                  + " declared.",
+              reference, name));
+    }
+    reference = new StubReference(name, reference.place());
   }
 
   /** Saves the bodies of its requests to a file. */

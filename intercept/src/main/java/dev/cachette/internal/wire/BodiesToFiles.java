@@ -44,6 +44,10 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
       Optional<String> wanted = fileFor(request);
       if (wanted.isPresent()) {
         begin(context, request, wanted.get());
+        if (message instanceof HttpContent empty) {
+          // Over HTTP/2, a request without a body is one message.
+          write(context, empty);
+        }
         return;
       }
     }
