@@ -44,7 +44,7 @@ class MistakesTest {
   }
 
   @Test
-  void thereAreManyOfThem() throws IOException {
+  void atLeastFortyMistakesAreTried() throws IOException {
     assertTrue(mistakes().count() >= 40);
   }
 

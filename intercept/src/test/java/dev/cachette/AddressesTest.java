@@ -40,7 +40,7 @@ class AddressesTest {
   private static final Settings ADDRESSES_ONLY = Settings.defaults().withoutInterception();
 
   @Test
-  void anAddressStandsForItselfAndForTheHostThatIsNamed() throws Exception {
+  void aBaseUrlStandsForItselfAndForTheHostHeader() throws Exception {
     try (Cachette net = Cachette.open(ADDRESSES_ONLY)) {
       net.stub("GET /v1/tides").answer(text("any"));
       net.stub("GET http://tides.example/v1/tides").answer(text("named"));
@@ -58,7 +58,7 @@ class AddressesTest {
   }
 
   @Test
-  void anAddressStandsForAnOrigin() throws Exception {
+  void aBaseUrlStandsForAnOrigin() throws Exception {
     try (Cachette net = Cachette.open(ADDRESSES_ONLY)) {
       net.stub("GET https://tides.example/v1/tides").answer(json("{}"));
       String tides = net.baseUrlFor("https://tides.example");
@@ -152,7 +152,7 @@ class AddressesTest {
 
   @Test
   @Timeout(300)
-  void thirtyTwoTestsAtOnceDoNotSeeEachOthersCalls() throws Exception {
+  void thirtyTwoParallelTestsDoNotSeeEachOthersCalls() throws Exception {
     int tests = 32;
     int calls = 1_000;
     ExecutorService threads = Executors.newFixedThreadPool(tests);

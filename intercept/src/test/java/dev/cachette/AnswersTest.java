@@ -284,7 +284,7 @@ class AnswersTest {
   }
 
   @Test
-  void whatAFunctionThrowsFailsTheTest() throws Exception {
+  void anExceptionOfAFunctionFailsTheTest() throws Exception {
     IllegalStateException mistake = new IllegalStateException("no such tide");
     Cachette.Scope test = net.scope();
     net.stub("GET " + URL)

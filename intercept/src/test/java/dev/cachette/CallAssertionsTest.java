@@ -157,7 +157,7 @@ class CallAssertionsTest {
   }
 
   @Test
-  void whatTheLogHadToDropIsSaidWhereItMatters() throws Exception {
+  void droppedCallsAreReportedIfTheyMatter() throws Exception {
     for (int at = 0; at < 6; at++) {
       Calling.get("https://tides.example/v1/" + at);
     }

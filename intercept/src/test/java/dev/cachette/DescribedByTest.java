@@ -44,7 +44,7 @@ class DescribedByTest {
   }
 
   @Test
-  void whatTheServiceTakesIsAnswered() throws Exception {
+  void describedRequestsAreAnswered() throws Exception {
     for (String call : Files.readAllLines(FOLDER.resolve("taken.txt"))) {
       HttpResponse<String> response = call(call);
       assertEquals(503, response.statusCode(), () -> call + "\n" + response.body());
@@ -52,7 +52,7 @@ class DescribedByTest {
   }
 
   @Test
-  void whatItWouldRefuseFailsWithPathRuleAndValue() throws Exception {
+  void requestsThatViolateTheDescriptionFailWithPathRuleAndValue() throws Exception {
     StringBuilder said = new StringBuilder();
     Path golden = FOLDER.resolve("refused.txt");
     for (String call : calls(golden)) {
@@ -64,7 +64,7 @@ class DescribedByTest {
   }
 
   @Test
-  void whatItWouldNeverAnswerFailsWithPathRuleAndValue() throws Exception {
+  void responsesThatViolateTheDescriptionFailWithPathRuleAndValue() throws Exception {
     StringBuilder said = new StringBuilder();
     Path golden = FOLDER.resolve("impossible.txt");
     for (String call : calls(golden)) {
@@ -76,7 +76,7 @@ class DescribedByTest {
   }
 
   @Test
-  void whatItMayAnswerIsAnswered() throws Exception {
+  void describedResponsesAreSent() throws Exception {
     for (String call : calls(FOLDER.resolve("possible.txt"))) {
       HttpResponse<String> response = answered(call);
       assertEquals(
@@ -105,7 +105,7 @@ class DescribedByTest {
   }
 
   @Test
-  void anUnexpectedCallIsToldWhatElseIsWrong() throws Exception {
+  void anUnexpectedCallListsOtherProblems() throws Exception {
     net.reset();
     net.describedBy(ORIGIN, "pilots.openapi.yaml");
 

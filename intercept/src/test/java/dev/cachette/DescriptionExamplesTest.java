@@ -41,7 +41,7 @@ class DescriptionExamplesTest {
   }
 
   @Test
-  void whatNoStubAnswersIsAnsweredByTheExamples() throws Exception {
+  void callsWithoutAStubGetAnExample() throws Exception {
     describe();
     net.stub("GET " + URL + "/made-up").json("$.a", is(1)).answer(json("{}"));
 
@@ -83,7 +83,7 @@ class DescriptionExamplesTest {
         "/broken  | The API description cannot be used | expected a schema, found",
         "/none    | No stub answers this call                        | expected  /api/made-up",
       })
-  void whatHasNoExampleSaysWhy(String path, String start, String cause) throws Exception {
+  void aMissingExampleIsExplained(String path, String start, String cause) throws Exception {
     describe();
 
     String text = get(path, "*/*").body();
@@ -111,8 +111,8 @@ class DescriptionExamplesTest {
         "openapi: 3.1.0; paths: {/a: {get: {security: [{key: []}]}}} | unknown security scheme"
             + " \"key\"",
       })
-  void aMalformedDescriptionIsToldWithItsPlace(String text, String problem, @TempDir Path folder)
-      throws Exception {
+  void aMalformedDescriptionIsReportedWithItsPlace(
+      String text, String problem, @TempDir Path folder) throws Exception {
     Path file = Files.writeString(folder.resolve("a.yaml"), text.replace("; ", "\n"));
 
     IllegalArgumentException malformed =

@@ -127,7 +127,7 @@ class FaultsTest {
   }
 
   @Test
-  void whatConnectsInVainIsEndedWithTheTest() throws Exception {
+  void pendingConnectsEndWithTheTest() throws Exception {
     Cachette.Scope test = net.scope();
     net.stub("GET " + http).answer(connectTimeout());
     CompletableFuture<Object> outcome = new CompletableFuture<>();
@@ -218,7 +218,7 @@ class FaultsTest {
   }
 
   @Test
-  void whatWasPromisedIsSentAsFarAsItGoes() throws Exception {
+  void aShortBodyIsSentAsFarAsItGoes() throws Exception {
     net.stub("GET " + http).answer(truncated(text("high water"), 4));
 
     String answer = Calling.raw(host, 80, "GET /v1 HTTP/1.1\r\nHost: t\r\n\r\n");
@@ -271,7 +271,7 @@ class FaultsTest {
   }
 
   @Test
-  void whatComesIsNoHttp() {
+  void theResponseIsNotHttp() {
     net.stub("GET " + http).answer(notHttp());
     net.stub("GET " + https).answer(notHttp());
 
@@ -289,7 +289,7 @@ class FaultsTest {
   }
 
   @Test
-  void theContentIsNotWhatItIsSaidToBe() throws Exception {
+  void theContentDiffersFromItsDeclaredType() throws Exception {
     net.stub("GET " + https)
         .answer(wrongContentType(TIDES), invalidJson(TIDES), badGzip(TIDES), wrongCharset(TIDES));
 

@@ -2,6 +2,7 @@ package dev.cachette;
 
 import static dev.cachette.Factories.bytes;
 import static dev.cachette.Factories.computed;
+import static dev.cachette.Factories.contains;
 import static dev.cachette.Factories.file;
 import static dev.cachette.Factories.json;
 import static dev.cachette.Factories.status;
@@ -57,6 +58,17 @@ class FirstAttemptsTest {
     assertEquals("object", post("{\"day\":\"2031-04-02\",\"berth\":\"B-12\"}").body());
     assertEquals("text", post("{\"berth\":\"B-7\"}").body());
     assertEquals(501, post("{\"berth\":\"B-7\",\"day\":\"2031-04-02\"}").statusCode());
+  }
+
+  @Test
+  void matchesTheTextOfBodies() throws Exception {
+    net.stub("POST " + URL).body("hello").answer(json("{}").contentType("application/vnd.a+json"));
+    net.stub("POST " + URL).body(contains("ell")).answer(text("part"));
+
+    HttpResponse<String> whole = post("hello");
+    assertEquals(
+        "application/vnd.a+json", whole.headers().firstValue("content-type").orElseThrow());
+    assertEquals("part", post("jelly").body());
   }
 
   @Test
@@ -160,6 +172,14 @@ class FirstAttemptsTest {
 
     assertEquals("2031-04-02", bookings.items().get(0).path("day").asText());
     assertThrows(IllegalArgumentException.class, () -> bookings.seed(List.of("B-12")));
+  }
+
+  @Test
+  void pointsFromJsonToTemplate() {
+    IllegalArgumentException refused =
+        assertThrows(IllegalArgumentException.class, () -> json("{\"reading\": ${count}}"));
+
+    assertTrue(refused.getMessage().contains("template(\"application/json\", text)"));
   }
 
   @Test

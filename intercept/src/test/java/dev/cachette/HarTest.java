@@ -116,7 +116,7 @@ class HarTest {
   }
 
   @Test
-  void whatIsWrittenIsValidAndComesBackAsItWas() throws Exception {
+  void writtenFilesAreValidHarAndReadBackUnchanged() throws Exception {
     HttpClient client = HttpClient.newHttpClient();
     try (RealService outside = new RealService();
         Cachette net =
@@ -169,7 +169,7 @@ class HarTest {
         "{\"log\":{\"entries\":[{\"request\":{\"method\":\"GE|line 1, column",
         "{\"log\":{\"entries\":[]}} x|line 1, column"
       })
-  void aDamagedFileSaysWhere(String text, String said) throws IOException {
+  void aDamagedFileIsReportedWithLineAndColumn(String text, String said) throws IOException {
     Path file = Files.writeString(folder.resolve("bad.har"), text);
     String message =
         assertThrows(CassetteException.class, () -> CassetteFiles.read(file)).getMessage();
@@ -180,7 +180,7 @@ class HarTest {
   }
 
   @Test
-  void aMalformedEntrySaysWhichItIs() throws IOException {
+  void aMalformedEntryIsNamed() throws IOException {
     Path file =
         Files.writeString(
             folder.resolve("bad.har"),

@@ -107,7 +107,7 @@ class InTurnTest {
   }
 
   @Test
-  void theBaselineBeginsAnewInEachTest() throws Exception {
+  void theBaselineStartsAgainInEachTest() throws Exception {
     Stub create = net.stub("POST https://berths.example/").answer(status(201));
     net.stub("GET https://berths.example/").answer(text("B-12")).after(create);
     Calling.post("https://berths.example/", "{}");
@@ -120,7 +120,7 @@ class InTurnTest {
   }
 
   @Test
-  void whatFollowsAnAnswerNeedsOne() {
+  void methodsAfterAnswerNeedAnAnswer() {
     Stub stub = net.stub(TIDES);
 
     var early = assertThrows(IllegalStateException.class, stub::looping);

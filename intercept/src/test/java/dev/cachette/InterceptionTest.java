@@ -85,7 +85,7 @@ class InterceptionTest {
   }
 
   @Test
-  void anyHostIsMeantByAPathAlone() throws Exception {
+  void aPathAloneMatchesAnyHost() throws Exception {
     net.stub("GET /health").answer(text("afloat"));
 
     assertEquals("afloat", Calling.get("https://tides.example/health").body());
@@ -149,7 +149,7 @@ class InterceptionTest {
   }
 
   @Test
-  void manyCallsAtOnceAreAllAnsweredAndLogged() {
+  void manyConcurrentCallsAreAllAnsweredAndLogged() {
     net.stub("GET https://tides.example/v1/{n}").answer(text("ok"));
     HttpClient client = HttpClient.newHttpClient();
 
@@ -222,7 +222,7 @@ class InterceptionTest {
   }
 
   @Test
-  void theConnectionIsRightWhateverTheHostHeaderSays() throws Exception {
+  void theConnectionDecidesNotTheHostHeader() throws Exception {
     net.stub("GET http://tides.example/v1").answer(text("ok"));
 
     String answer =

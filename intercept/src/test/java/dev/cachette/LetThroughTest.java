@@ -79,14 +79,14 @@ class LetThroughTest {
   }
 
   @Test
-  void aServiceThatIsNotThereIsNoAnswer() throws Exception {
+  void anUnreachableServiceGivesNoAnswer() throws Exception {
     net.stub("GET https://tides.example/v1").answer(realService());
 
     assertThrows(IOException.class, () -> Calling.get("https://tides.example/v1"));
   }
 
   @Test
-  void whatIsLetThroughIsLookedUpForReal() {
+  void passedThroughHostsAreLookedUpForReal() {
     net.letThrough("*.tides.example", "berths.example");
 
     assertThrows(UnknownHostException.class, () -> InetAddress.getByName("v1.tides.example"));
@@ -112,7 +112,7 @@ class LetThroughTest {
   }
 
   @Test
-  void whatIsNoHostIsAMisuse() {
+  void invalidHostsAreRefused() {
     for (String text : new String[] {"", " ", "a/b", "https://tides.example", null}) {
       var misuse = assertThrows(IllegalArgumentException.class, () -> net.letThrough(text));
       assertTrue(misuse.getMessage().contains("letThrough(...) needs a host"), misuse::getMessage);
@@ -139,7 +139,7 @@ class LetThroughTest {
   }
 
   @Test
-  void bytesThatAreNoHttpAreListed() throws Exception {
+  void bytesThatAreNotHttpAreListed() throws Exception {
     assertEquals("", Calling.raw("ledger.example", 7777, "\0\0\0\bstartup"));
 
     var failure = assertThrows(AssertionFailedError.class, net::close);

@@ -98,7 +98,7 @@ class OutageTest {
   }
 
   @Test
-  void aWideStubThatNeverAnsweredSaysWhy() throws Exception {
+  void aWideStubThatNeverAnsweredIsExplained() throws Exception {
     net.stub("GET " + PARTS + "/{+rest}").named("all parts").answer(status(200));
     net.stub("GET " + LIST).named("the list").answer(status(201));
     code(LIST);

@@ -125,7 +125,7 @@ class PlainValuesTest {
   }
 
   @Test
-  void aMissingValueIsNoValue() throws Exception {
+  void aMissingValueIsNotAValue() throws Exception {
     for (Object value : Arrays.asList(2, "2", true, null, List.of(), Map.of(), size(1))) {
       net.stub("POST " + URL).json("$.value", value).answer(status(204));
     }
@@ -246,7 +246,7 @@ class PlainValuesTest {
   }
 
   @Test
-  void whatIsNoSingleValueIsRefusedWithAFix() {
+  void listsAreRefusedWithAFixWhereOneValueIsNeeded() {
     Stub stub = net.stub("POST " + URL);
     for (Object wrong : Arrays.asList(List.of(1), Map.of(), new int[] {1}, null)) {
       var refused =

@@ -57,7 +57,7 @@ class RecordingTest {
   }
 
   @Test
-  void whatWasRecordedIsReplayedWithTheServiceStopped() throws IOException {
+  void recordingsAreReplayedWithTheServiceStopped() throws IOException {
     outside.answers(200, "{\"high\":\"04:10\"}");
     try (Cachette net = net(CREATE)) {
       ActiveCassette cassette = net.cassette("harbour/arrival");
@@ -77,7 +77,7 @@ class RecordingTest {
   }
 
   @Test
-  void whatIsNewIsAddedAndWhatIsKnownIsNotAskedAgain() throws IOException {
+  void newCallsAreRecordedAndKnownOnesReplayed() throws IOException {
     outside.answers(200, "first");
     try (Cachette net = net(CREATE)) {
       net.cassette("tides");
@@ -218,7 +218,7 @@ class RecordingTest {
   }
 
   @Test
-  void aMissingCassetteSaysHowToRecordIt() {
+  void aMissingCassetteExplainsHowToRecordIt() {
     try (Cachette net = net(REPLAY)) {
       String said =
           assertThrows(CassetteException.class, () -> net.cassette("harbour/arrival")).getMessage();

@@ -193,7 +193,7 @@ class RequestConditionsTest {
   }
 
   @Test
-  void whatIsNoConditionIsRefusedAtItsLine() {
+  void invalidConditionsAreRefusedAtTheirLine() {
     Stub stub = net.stub("GET https://a.example/");
     List<Runnable> mistakes =
         List.of(

@@ -37,7 +37,7 @@ class RestCollectionTest {
   }
 
   @Test
-  void whatIsCreatedIsFound() throws Exception {
+  void createdObjectsAreFound() throws Exception {
     HttpResponse<String> created = call("POST", "", "{\"vessel\":\"Kittiwake\"}");
     call("POST", "", "{\"vessel\":\"Skua\",\"id\":7}");
     call("POST", "", "{\"vessel\":\"Tern\"}");
@@ -55,7 +55,7 @@ class RestCollectionTest {
   }
 
   @Test
-  void whatIsReplacedPatchedAndDeleted() throws Exception {
+  void objectsAreReplacedPatchedAndDeleted() throws Exception {
     bookings
         .identifiedBy("berth")
         .seed("[{\"berth\":\"B 1\",\"vessel\":{\"name\":\"Skua\",\"draught\":4}}]");

@@ -84,7 +84,7 @@ class ServiceBehaviorTest {
   }
 
   @Test
-  void misuseIsTold() {
+  void misuseIsReported() {
     try (Cachette net = Cachette.open()) {
       Stub stub = net.stub("GET " + TIDES);
       assertThrows(IllegalStateException.class, () -> stub.flaky(0.5));

@@ -212,7 +212,7 @@ class StreamsTest {
   }
 
   @Test
-  void whatCannotBeSentFromTheDiskIsAMisuse(@TempDir Path folder) throws Exception {
+  void streamedNeedsAFile(@TempDir Path folder) throws Exception {
     Path path = Files.writeString(folder.resolve("bay.txt"), "bay");
 
     assertThrows(IllegalStateException.class, () -> text("x").streamed());

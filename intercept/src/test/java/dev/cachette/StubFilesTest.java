@@ -87,7 +87,7 @@ class StubFilesTest {
   }
 
   @Test
-  void jsonIsSentWithEveryValueAsItStands() throws Exception {
+  void jsonTextIsSentUnchanged() throws Exception {
     net.declare(
         """
         stubs:
@@ -124,7 +124,7 @@ class StubFilesTest {
   }
 
   @Test
-  void whatAFileSaysCanBePrintedAndReadAgain() {
+  void loadedStubsCanBeWrittenAndReadAgain() {
     net.load("everything");
     String first = net.toStubFile();
     net.reset();
@@ -202,7 +202,7 @@ class StubFilesTest {
   }
 
   @Test
-  void everythingThatIsWrongIsSaidAtOnceWithItsPlace() throws Exception {
+  void allProblemsAreReportedTogetherWithTheirPlaces() throws Exception {
     StubFileException wrong =
         assertThrows(StubFileException.class, () -> net.load("wrong", "absent"));
     StubFileException all = assertThrows(StubFileException.class, () -> net.load("wrong"));

@@ -220,7 +220,7 @@ class TimingTest {
   }
 
   @Test
-  void whatWasSentAheadOnTheSameConnectionWaitsForItsTurn() throws Exception {
+  void pipelinedRequestsWaitForTheirTurn() throws Exception {
     net.stub("GET http://tides.example/1").answer(text("first").delayed(Duration.ofMillis(50)));
     net.stub("GET http://tides.example/2").answer(status(204));
 

@@ -98,7 +98,7 @@ class BadInputTest {
   }
 
   @Test
-  void aPortInUseIsTold() throws Exception {
+  void aPortInUseIsReported() throws Exception {
     Files.writeString(
         folder.resolve("good.stubs.yaml"), "stubs: [{request: 'GET /{any}', answer: 200}]\n");
     try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
@@ -118,7 +118,7 @@ class BadInputTest {
   }
 
   @Test
-  void aFullDiskIsTold() throws Exception {
+  void aFullDiskIsReported() throws Exception {
     if (!Files.exists(Path.of("/dev/full"))) {
       return;
     }
@@ -139,7 +139,7 @@ class BadInputTest {
   }
 
   @Test
-  void aReaderThatHasHadEnoughIsNoFailure() throws Exception {
+  void aReaderThatStopsEarlyIsNotAFailure() throws Exception {
     Path arrival =
         Path.of("..", "examples", "src", "test", "cassettes", "harbour", "arrival.har")
             .toAbsolutePath();
@@ -152,7 +152,7 @@ class BadInputTest {
   }
 
   @Test
-  void aFolderWithoutRightsIsTold() throws Exception {
+  void aReadOnlyFolderIsReported() throws Exception {
     Path arrival =
         Path.of("..", "examples", "src", "test", "cassettes", "harbour", "arrival.har")
             .toAbsolutePath();

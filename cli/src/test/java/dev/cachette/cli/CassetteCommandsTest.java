@@ -43,7 +43,7 @@ class CassetteCommandsTest {
   }
 
   @Test
-  void showFiltersAndSaysItAsJson() throws Exception {
+  void showFiltersAndPrintsJson() throws Exception {
     Run run =
         Run.of("show", ARRIVAL.toString(), "--json", "--host", "*.example", "--text", "LOCATION");
     Run one = Run.of("show", ARRIVAL.toString(), "--json", "--method", "get", "-q");
@@ -128,7 +128,7 @@ class CassetteCommandsTest {
   }
 
   @Test
-  void aCommandThatTakesLongSaysSoAtATerminal() throws Exception {
+  void aLongCommandShowsProgressInATerminal() throws Exception {
     StringBuilder many = new StringBuilder("stubs:\n");
     for (int at = 0; at < 30_000; at++) {
       many.append("  - request: GET /")

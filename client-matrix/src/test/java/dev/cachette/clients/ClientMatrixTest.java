@@ -165,7 +165,7 @@ class ClientMatrixTest {
 
   @ParameterizedTest(name = "{0} over {1}")
   @MethodSource("clients")
-  void makesCallsAtOnce(Row row, Protocol protocol) throws Exception {
+  void makesCallsConcurrently(Row row, Protocol protocol) throws Exception {
     ExecutorService threads = Executors.newFixedThreadPool(20);
     try (Cachette net = Cachette.open();
         HarbourClient client = row.create(protocol)) {

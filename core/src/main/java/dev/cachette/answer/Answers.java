@@ -44,9 +44,11 @@ public final class Answers {
             problem -> {
               throw Refusals.argument(
                   String.format(
-                      "json(text) was given text that is not valid JSON, %s\nFix: correct it; "
-                          + "text(...) sends any text, with .header(\"content-type\", ...).",
-                      problem));
+                      "json(text) was given text that is not valid JSON, %s\nFix: %s",
+                      problem,
+                      text.contains("${")
+                          ? "for a template, call template(\"application/json\", text)."
+                          : "correct it; text(...) sends any text, with .contentType(...)."));
             });
     return ResponseAnswer.of("application/json", Body.of(text));
   }

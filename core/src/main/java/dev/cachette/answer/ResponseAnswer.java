@@ -334,6 +334,15 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
   }
 
   /**
+   * Returns this answer with another content type; its text keeps its encoding in bytes.
+   *
+   * @throws IllegalArgumentException if it is null, or malformed
+   */
+  public ResponseAnswer contentType(String mediaType) {
+    return header("content-type", mediaType);
+  }
+
+  /**
    * Returns this answer with its text in another charset, which its content type names. Files are
    * sent unchanged; only their content type changes.
    *

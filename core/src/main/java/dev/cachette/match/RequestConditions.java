@@ -80,6 +80,16 @@ public interface RequestConditions<T> {
     return where(Arguments.given("body(condition)", condition));
   }
 
+  /** Requires a body whose text meets a condition, like {@link #text(ValueCondition)}. */
+  default T body(ValueCondition value) {
+    return text(value);
+  }
+
+  /** Requires a body with exactly this text, like {@link #text(String)}. */
+  default T body(String text) {
+    return text(text);
+  }
+
   /** Requires a body whose text meets a condition. */
   default T text(ValueCondition value) {
     return where(Bodies.textBody(value));

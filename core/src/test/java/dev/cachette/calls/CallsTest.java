@@ -112,7 +112,7 @@ class CallsTest {
   }
 
   @Test
-  void whereNothingWasCalledItSaysWhyThatMayBe() {
+  void noCallsAtAllIsExplainedWithLikelyCauses() {
     var failure = assertThrows(AssertionFailedError.class, () -> matching(BOOKINGS).last());
 
     assertTrue(
@@ -148,7 +148,7 @@ class CallsTest {
   }
 
   @Test
-  void aBodyThatIsNoJsonFailsWithItsPlace() {
+  void aBodyThatIsNotJsonFailsWithLineAndColumn() {
     desk.respond(request(BOOKINGS, "{\"vessel\": Kittiwake}"));
 
     var failure = assertThrows(AssertionFailedError.class, () -> calls.only().json());

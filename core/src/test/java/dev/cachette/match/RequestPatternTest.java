@@ -180,7 +180,7 @@ class RequestPatternTest {
   @ParameterizedTest
   @NullSource
   @ValueSource(strings = {"", "  "})
-  void nothingIsNoRequestLine(String line) {
+  void anEmptyRequestLineIsRefused(String line) {
     var refused = assertThrows(IllegalArgumentException.class, () -> RequestPattern.of(line));
 
     assertTrue(refused.getMessage().contains("Fix: write one, such as \"GET https://tides"));

@@ -53,7 +53,7 @@ class TideClientTest {
   }
 
   @Test
-  void saysWhenTheAnswerIsNoTideTable(Cachette net) {
+  void reportsAnAnswerThatIsNotATideTable(Cachette net) {
     net.stub(TIDES).answer(text("<html>Closed for the night</html>"));
 
     var failure =

@@ -167,7 +167,7 @@ class CassetteTest {
   }
 
   @Test
-  void aMissingOneFailsTheTestAndSaysHowToRecordIt() {
+  void aMissingCassetteFailsTheTestAndExplainsHowToRecordIt() {
     List<String> failures = Engine.failures(Engine.run(Missing.class));
     assertEquals(1, failures.size());
     assertTrue(failures.get(0).contains("-Dcachette.recording=CREATE"), failures.get(0));
@@ -182,7 +182,7 @@ class CassetteTest {
   }
 
   @Test
-  void aloneItSaysWhatItNeeds() {
+  void withoutInterceptionItIsExplained() {
     List<String> failures = Engine.failures(Engine.run(Alone.class));
     assertEquals(1, failures.size());
     assertTrue(failures.get(0).contains("annotate the class with @InterceptHttp"), failures.get(0));

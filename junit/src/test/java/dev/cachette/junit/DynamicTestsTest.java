@@ -34,7 +34,7 @@ class DynamicTestsTest {
   private static String address = "";
 
   @Test
-  void eachHasAScopeOfItsOwn() {
+  void eachHasItsOwnScope() {
     EngineExecutionResults results = Engine.run(Scoped.class);
 
     assertEquals(List.of(), Engine.failures(results));
@@ -56,7 +56,7 @@ class DynamicTestsTest {
   }
 
   @Test
-  void eachHasACassetteOfItsOwn(@TempDir Path temporary) throws Exception {
+  void eachHasItsOwnCassette(@TempDir Path temporary) throws Exception {
     folder = temporary;
     try (Cachette real = Cachette.open(Settings.defaults().withoutInterception())) {
       real.stub("GET /v1/{day}").answer(json("{\"high\": \"04:10\"}"));

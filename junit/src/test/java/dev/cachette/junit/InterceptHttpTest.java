@@ -33,7 +33,7 @@ class InterceptHttpTest {
   private static final String TIDES = "https://tides.example/v1";
 
   @Test
-  void unusedStubsFailWhereTheAnnotationSaysSo() {
+  void unusedStubsFailTheTestIfTheAnnotationSaysSo() {
     List<String> failures = Engine.failures(Engine.run(Unused.class));
 
     assertEquals(2, failures.size());
@@ -43,7 +43,7 @@ class InterceptHttpTest {
   }
 
   @Test
-  void theSeedOfAFlakyStubStandsBelowTheFailure() {
+  void theSeedOfAFlakyStubIsReportedWithTheFailure() {
     Throwable failure =
         Engine.run(Flaky.class).testEvents().failed().stream()
             .flatMap(event -> event.getPayload(TestExecutionResult.class).stream())
@@ -83,7 +83,7 @@ class InterceptHttpTest {
   }
 
   @Test
-  void anAnnotatedMethodStandsAlone() {
+  void anAnnotatedMethodIsInterceptedAlone() {
     allSucceed(Engine.run(OneMethod.class), 2);
   }
 
@@ -112,7 +112,7 @@ class InterceptHttpTest {
   }
 
   @Test
-  void aParameterBeforeAnythingIsOpenIsToldWhatToDo() {
+  void aParameterBeforeInterceptionIsExplained() {
     List<String> failures = Engine.failures(Engine.run(TooEarly.class));
 
     assertTrue(failures.get(0).contains("Fix: annotate the class with @InterceptHttp"));
@@ -261,7 +261,7 @@ class InterceptHttpTest {
 
     @Test
     @Order(2)
-    void stubsInVain(Cachette net) {
+    void declaresAnUnusedStub(Cachette net) {
       net.stub("GET /v2").named("in vain").answer(status(204));
     }
   }

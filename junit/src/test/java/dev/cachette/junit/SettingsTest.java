@@ -87,7 +87,7 @@ class SettingsTest {
   static class FromSupplier {
 
     @Test
-    void anUnexpectedCallIsNoFailure() throws Exception {
+    void anUnexpectedCallIsNotAFailure() throws Exception {
       assertEquals(501, Url.status(TIDES));
     }
   }
@@ -98,7 +98,7 @@ class SettingsTest {
     static final Settings HARBOUR = new Ignoring().get();
 
     @Test
-    void anUnexpectedCallIsNoFailure() throws Exception {
+    void anUnexpectedCallIsNotAFailure() throws Exception {
       assertEquals(501, Url.status(TIDES));
     }
   }
@@ -112,7 +112,7 @@ class SettingsTest {
     class Desk {
 
       @Test
-      void anUnexpectedCallIsNoFailure() throws Exception {
+      void anUnexpectedCallIsNotAFailure() throws Exception {
         assertEquals(501, Url.status(TIDES));
       }
     }

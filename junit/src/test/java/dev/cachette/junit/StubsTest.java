@@ -25,7 +25,7 @@ class StubsTest {
 
     @Test
     @Stubs("ebb")
-    void thatAMethodOverrides() {
+    void aMethodOverridesTheClass() {
       assertEquals(202, Url.status(TIDES));
     }
 

@@ -87,7 +87,7 @@ class CachetteListenerTest {
   }
 
   @Test
-  void outsideOfATestItSaysSo() {
+  void outsideOfATestItIsRefused() {
     IllegalStateException refused =
         assertThrows(IllegalStateException.class, CachetteListener::net);
     assertTrue(refused.getMessage().contains("@Listeners(CachetteListener.class)"));

@@ -18,7 +18,7 @@ class RecordingModesTest {
   private static final Optional<String> CI = Optional.of("true");
 
   @Test
-  void inCiNothingIsRecordedUnlessTheTestSaysSo() {
+  void inCiNothingIsRecordedUnlessTheTestAllowsIt() {
     assertEquals(CREATE, RecordingModes.of(CREATE, false, NONE, NONE, NONE));
     assertEquals(CREATE, RecordingModes.of(CREATE, false, NONE, NONE, Optional.of("false")));
     assertEquals(REPLAY, RecordingModes.of(CREATE, false, NONE, NONE, CI));

@@ -105,7 +105,7 @@ class JsonPathTest {
         "$[?!@.a==1]           | column 4: a comparison is negated",
         "$[?@.a==]             | column 9: expected a query, a string in quotes",
       })
-  void whatIsMalformedIsRefusedWithItsPlace(String query, String expected) {
+  void malformedInputIsRefusedWithItsPlace(String query, String expected) {
     var refused = assertThrows(IllegalArgumentException.class, () -> JsonPath.parse(query));
 
     assertTrue(
@@ -115,7 +115,7 @@ class JsonPathTest {
   }
 
   @Test
-  void whatIsFoundKnowsItsPlace() {
+  void resultsHaveTheirPlace() {
     var found = JsonPath.parse("$..['pilot-boat', 'vessel']").find(HARBOUR);
 
     assertEquals("$.harbour['pilot-boat']", found.get(0).path());

@@ -62,7 +62,7 @@ class ResponderTest {
   }
 
   @Test
-  void eachScopeHasItsOwnCallsAndTheBaselineBeginsAnew() {
+  void eachScopeHasItsOwnCallsAndTheBaselineStartsAgain() {
     stub("GET /v1/tides", 1, text("first"), text("then"));
     get();
     StubScope test = scopes.enter(place -> true);
@@ -166,7 +166,7 @@ class ResponderTest {
   }
 
   @Test
-  void withoutStubsOrWithFarOnesItSaysSo() {
+  void withoutSimilarStubsItIsExplained() {
     String none = explanationOf("GET https://tides.example/v1/tides");
     stub("DELETE https://customs.example/forms", 12, status(204));
     String far = explanationOf("GET https://tides.example/v1/tides");
@@ -201,7 +201,7 @@ class ResponderTest {
   }
 
   @Test
-  void theSameUnexpectedCallIsToldOnceAndCounted() {
+  void theSameUnexpectedCallIsReportedOnceAndCounted() {
     get();
     get();
     desk.respond(request("GET https://tides.example/v1/tides?day=2"));
@@ -289,7 +289,7 @@ class ResponderTest {
   }
 
   @Test
-  void whatComesOfACallBelongsToTheScopeInWhichItArrived() {
+  void aCallBelongsToTheScopeInWhichItArrived() {
     desk.stub("GET /v1/tides", 1, Answers.computed(received -> text("late")));
     StubScope first = scopes.enter(place -> true);
     Exchange slow =

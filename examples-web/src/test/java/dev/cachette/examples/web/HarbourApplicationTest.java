@@ -42,7 +42,7 @@ class HarbourApplicationTest {
   // end
 
   @Test
-  void aBusyDeskIsToldToTheCaller(Cachette net, @LocalServerPort int port) throws Exception {
+  void aBusyDeskIsReportedToTheCaller(Cachette net, @LocalServerPort int port) throws Exception {
     net.stub("POST https://berths.example/v1/bookings").answer(status(503));
 
     assertEquals(503, post("http://localhost:" + port + "/arrivals?vessel=Petrel").statusCode());

@@ -31,7 +31,7 @@ class TideCommandTest {
 
   // snippet process
   @Test
-  void printsTheTidesInAProcessOfItsOwn() throws Exception {
+  void printsTheTidesInItsOwnProcess() throws Exception {
     try (Cachette net = Cachette.open(Settings.defaults().withoutInterception())) {
       net.stub("GET https://tides.example/v1/stations/marrow/tides").answer(json(TIDES));
 

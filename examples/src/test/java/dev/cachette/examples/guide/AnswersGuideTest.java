@@ -133,7 +133,7 @@ class AnswersGuideTest {
   }
 
   @Test
-  void whatCameBefore(Cachette net) {
+  void aStubBecomesActiveAfterAnother(Cachette net) {
     // snippet after
     Stub create = net.stub("POST https://log.example/v1/entries").answer(status(201));
     net.stub("GET https://log.example/v1/entries").answer(json("[]"));

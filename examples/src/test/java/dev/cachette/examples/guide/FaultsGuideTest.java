@@ -74,7 +74,7 @@ class FaultsGuideTest {
   }
 
   @Test
-  void where(Cachette net) {
+  void passesThrough(Cachette net) {
     // snippet passthrough
     net.letThrough("*.metrics.example", "ledger.example:5432");
     net.letThrough("GET https://tides.example/v1/health");

@@ -65,7 +65,7 @@ class OpenapiGuideTest {
   }
 
   @Test
-  void whatIsMeantSaysSo(Cachette net) {
+  void intendedViolationsAreUnchecked(Cachette net) {
     // snippet unchecked
     net.stub("POST https://berths.example/v1/bookings")
         .answer(status(503), text("<h1>Maintenance</h1>").status(418))

@@ -81,7 +81,7 @@ class CassetteFileTest {
   }
 
   @Test
-  void severalWritersAtOnceLoseNothing() throws Exception {
+  void concurrentWritersLoseNothing() throws Exception {
     Path file = folder.resolve("harbour.har");
     List<Process> writers = new ArrayList<>();
     for (String name : List.of("one", "two", "three")) {
@@ -142,7 +142,7 @@ class CassetteFileTest {
   }
 
   @Test
-  void whatOtherProgramsHaveWrittenStaysAsItIs() throws IOException {
+  void membersOfOtherProgramsAreKept() throws IOException {
     Path file = folder.resolve("browser.har");
     Files.writeString(
         file,
@@ -171,7 +171,7 @@ class CassetteFileTest {
   }
 
   @Test
-  void whatCannotBeWrittenSaysWhy() throws IOException {
+  void stubsThatCannotBeWrittenAreExplained() throws IOException {
     Path notAFolder = Files.writeString(folder.resolve("file"), "");
     String said =
         assertThrows(
