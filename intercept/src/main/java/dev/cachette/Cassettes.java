@@ -99,6 +99,7 @@ final class Cassettes {
 
   private void save(LoadedCassette cassette, CassetteFile file) {
     List<Exchange> recorded = cassette.finished();
+    cassette.warning().ifPresent(warning);
     boolean rewriting = cassette.mode() == RecordingMode.REWRITE;
     Varying varying = Varying.of(cassette.known());
     if (cassette.settings().isLearningVarying()) {

@@ -17,6 +17,7 @@ import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubReference;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -385,6 +386,11 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   public List<Answer> answers() {
     return answered("answers()").answers();
+  }
+
+  /** Returns its name and the place of its declaration. */
+  public StubReference reference() {
+    return draft.reference();
   }
 
   /** Returns its name, or its request line. */

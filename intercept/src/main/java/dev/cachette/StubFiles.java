@@ -6,11 +6,13 @@ import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
+import dev.cachette.result.StubReference;
 import dev.cachette.stubfile.StubFileException;
 import dev.cachette.stubfile.StubFileProblem;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -62,17 +64,12 @@ public final class StubFiles {
                         name, sources, content.stubs().stream().map(Stub::name).toList())));
   }
 
-  /** Returns the unreachable stubs, each with the one that always answers instead, in words. */
-  public List<String> unreachable() {
-    List<String> found = new ArrayList<>();
+  /** Returns the unreachable stubs, each with the one that always answers instead. */
+  public Map<StubReference, StubReference> unreachable() {
+    Map<StubReference, StubReference> found = new LinkedHashMap<>();
     net.stubs()
         .winnersOver(content.rules())
-        .forEach(
-            (rule, winner) ->
-                found.add(
-                    String.format(
-                        "%s is unreachable: %s always wins.",
-                        rule.reference(), winner.reference())));
+        .forEach((rule, winner) -> found.put(rule.reference(), winner.reference()));
     return found;
   }
 

@@ -1,7 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.calls.Call;
-import dev.cachette.calls.StubReference;
+import dev.cachette.result.StubReference;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.util.LinkedHashMap;

@@ -56,7 +56,7 @@ final class CassetteCheck {
       add(at, "contains a secret that recording would redact. Fix: cachette redact");
     }
     redaction
-        .suspicious()
+        .likely()
         .forEach(
             said ->
                 findings.add(

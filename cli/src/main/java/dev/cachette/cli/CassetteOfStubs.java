@@ -35,7 +35,7 @@ final class CassetteOfStubs {
     for (StubFileContent.Declared stub : StubFileContent.of(stubs)) {
       Optional<Request> request = example(stub);
       if (request.isEmpty()) {
-        remark.accept("skipped, because it matches many requests: " + stub.name());
+        remark.accept("skipped, because it matches many requests: " + stub.reference());
         continue;
       }
       for (Answer answer : stub.answers()) {
@@ -48,7 +48,8 @@ final class CassetteOfStubs {
                   request.get(),
                   plain.response()));
         } else {
-          remark.accept("skipped, because it is not a plain response: an answer of " + stub.name());
+          remark.accept(
+              "skipped, because it is not a plain response: an answer of " + stub.reference());
         }
       }
     }

@@ -1,7 +1,7 @@
 package dev.cachette.cli;
 
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -34,7 +34,7 @@ final class Misfits {
             place,
             difference.expected().replace("   (", " ("),
             actual,
-            difference.cause().map(why -> " " + sentence(why)).orElse("")));
+            difference.cause().map(why -> " " + sentence(why.toString())).orElse("")));
   }
 
   private static String sentence(String cause) {

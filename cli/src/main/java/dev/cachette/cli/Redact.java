@@ -46,14 +46,13 @@ final class Redact implements Callable<Integer> {
     }
     Redaction redaction = rules.redaction();
     List<Object> results = new ArrayList<>();
-    boolean clean = true;
     for (Path file : files) {
-      clean &= redact(file, redaction, results);
+      redact(file, redaction, results);
     }
     if (output.isJson()) {
       output.json(results);
     }
-    return clean ? 0 : Tool.DOES_NOT_HOLD;
+    return 0;
   }
 
   /** Redacts the content that the file has now, if it is replaced. */
@@ -62,10 +61,10 @@ final class Redact implements Callable<Integer> {
     return target == null ? new FileRedaction(current, rules) : result;
   }
 
-  private boolean redact(Path file, Redaction rules, List<Object> results) {
+  private void redact(Path file, Redaction rules, List<Object> results) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
       FileRedaction result = new FileRedaction(cassette.recordings(), rules);
-      List<String> left = result.suspicious();
+      List<String> likely = result.likely();
       if (target != null || result.changed() > 0) {
         new CassetteFile(target == null ? file : target)
             .save((current, out) -> inPlaceOf(result, current, rules).writeTo(out));
@@ -73,20 +72,19 @@ final class Redact implements Callable<Integer> {
       int changed = result.changed();
       if (output.isJson()) {
         results.add(
-            Map.of("file", file.toString(), "exchangesWithSecrets", changed, "suspicious", left));
+            Map.of("file", file.toString(), "exchangesWithSecrets", changed, "likely", likely));
       } else {
         output.result(
             String.format(
                 "%s: redacted secrets in %d of %d exchanges",
                 file, changed, cassette.exchanges().size()));
-        left.forEach(output::result);
+        likely.forEach(output::result);
       }
-      if (!left.isEmpty()) {
+      if (!likely.isEmpty()) {
         output.remark(
-            "The listed text still looks like secrets. Fix: name its place with --secret-name, or "
-                + "its value with --secret; or --allow it.");
+            "The listed text was redacted because it looks like a secret. If it is not: --allow it,"
+                + " or name its place with --not-secret.");
       }
-      return left.isEmpty();
     }
   }
 }

@@ -3,6 +3,7 @@ package dev.cachette.cli;
 import dev.cachette.StubFiles;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.http.Response;
+import dev.cachette.result.StubReference;
 import dev.cachette.stubfile.StubFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -17,8 +18,6 @@ final class StubFileCheck {
   /** Method, origin and path of a request line for one origin. */
   private static final Pattern LINE =
       Pattern.compile("(\\S+) (https?://[^/{}*?]+)((?:/[^?]*?)?)(?:\\{[?&].*|\\?.*)?");
-
-  private static final Pattern PLACE = Pattern.compile("\\((.+?):(\\d+)\\)");
 
   private StubFileCheck() {}
 
@@ -37,9 +36,15 @@ final class StubFileCheck {
 
   private static List<Finding> findings(Path file, StubFiles stubs, Descriptions descriptions) {
     List<Finding> findings = new ArrayList<>();
-    stubs.unreachable().forEach(said -> findings.add(placed(file, said, said)));
+    stubs
+        .unreachable()
+        .forEach(
+            (stub, winner) ->
+                findings.add(
+                    placed(
+                        stub, String.format("%s is unreachable: %s always wins.", stub, winner))));
     for (StubFileContent.Declared stub : StubFileContent.of(stubs)) {
-      misfits(stub, descriptions).forEach(it -> findings.add(placed(file, stub.name(), it)));
+      misfits(stub, descriptions).forEach(it -> findings.add(placed(stub.reference(), it)));
     }
     return findings;
   }
@@ -59,15 +64,12 @@ final class StubFileCheck {
     return descriptions
         .at(line.group(2))
         .map(it -> it.misfits(line.group(1), path, stub.asked(), answers))
-        .map(missed -> Misfits.of(stub.name().replaceAll(" \\(.*", ""), missed))
+        .map(missed -> Misfits.of("\"" + stub.reference().name() + "\"", missed))
         .orElse(List.of());
   }
 
-  /** Returns a finding at the place in a text. */
-  private static Finding placed(Path file, String naming, String said) {
-    Matcher place = PLACE.matcher(naming);
-    return place.find()
-        ? new Finding(place.group(1), Integer.parseInt(place.group(2)), 1, "", said)
-        : new Finding(file.toString(), 1, 1, "", said);
+  /** Returns a finding at the place of a stub. */
+  private static Finding placed(StubReference stub, String message) {
+    return new Finding(stub.file(), stub.line(), 1, "", message);
   }
 }

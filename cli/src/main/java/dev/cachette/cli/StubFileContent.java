@@ -10,6 +10,7 @@ import dev.cachette.StubFiles;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answer;
 import dev.cachette.match.Condition;
+import dev.cachette.result.StubReference;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -27,7 +28,7 @@ final class StubFileContent {
   /**
    * A stub.
    *
-   * @param name its name
+   * @param reference its name and place
    * @param line its request line
    * @param query the parameters that must have one value
    * @param asked all parameters that it requires
@@ -35,7 +36,7 @@ final class StubFileContent {
    * @param unchecked whether it is excluded from checks against an API description
    */
   record Declared(
-      String name,
+      StubReference reference,
       String line,
       Map<String, String> query,
       Set<String> asked,
@@ -77,6 +78,6 @@ final class StubFileContent {
                           }));
     }
     return new Declared(
-        stub.toString(), stub.pattern().line(), query, asked, stub.answers(), stub.isUnchecked());
+        stub.reference(), stub.pattern().line(), query, asked, stub.answers(), stub.isUnchecked());
   }
 }

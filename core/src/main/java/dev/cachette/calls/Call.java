@@ -9,6 +9,7 @@ import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.result.StubReference;
 import java.net.URI;
 import java.util.List;
 import java.util.Map;

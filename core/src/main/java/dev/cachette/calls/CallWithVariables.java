@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Fault;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.result.StubReference;
 import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;

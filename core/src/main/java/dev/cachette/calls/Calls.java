@@ -5,6 +5,7 @@ import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.Condition;
 import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.Iterator;

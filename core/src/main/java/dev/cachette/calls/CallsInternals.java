@@ -3,6 +3,7 @@ package dev.cachette.calls;
 import dev.cachette.internal.calls.CallsAccess;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubReference;
 
 /** Gives the implementation what is hidden from users. Created by {@link CallsAccess}. */
 final class CallsInternals extends CallsAccess {

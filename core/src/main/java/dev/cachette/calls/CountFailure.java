@@ -5,9 +5,10 @@ import static dev.cachette.internal.match.MatchAccess.access;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.match.Verdict;
-import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.Check;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
@@ -118,7 +119,7 @@ final class CountFailure {
               .append(RequestText.of(call.request()))
               .append('\n');
       for (Check miss : verdict.misses()) {
-        text.append(access().lines(miss, miss.condition().length()));
+        text.append(CheckText.lines(miss));
       }
       if (verdict.fits()) {
         text.append("  matches, but ")

@@ -5,6 +5,7 @@ import static dev.cachette.internal.match.MatchAccess.access;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubReference;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;

@@ -13,15 +13,20 @@ import java.util.TreeSet;
 /**
  * The rules for secrets that are redacted in a cassette before anything is written.
  *
- * <p>By default: the credentials in {@code Authorization} and {@code Proxy-Authorization}; cookie
- * values; headers and query parameters that usually contain keys; members of JSON, elements and
- * attributes of XML, and form fields that usually contain passwords and tokens. Each becomes a
- * placeholder, {@code {{name}}}, and so does the same value everywhere else in the cassette, if it
- * is long enough not to occur by chance.
+ * <p>By default, these are redacted:
  *
- * <p>The rest is searched for text that looks like a secret: JSON Web Tokens, private keys, keys of
- * cloud services, and random text next to words such as key or token. If there is any, nothing is
- * written.
+ * <ul>
+ *   <li>the credentials in {@code Authorization} and {@code Proxy-Authorization}, and cookie
+ *       values;
+ *   <li>headers, parameters, members of JSON, elements and attributes of XML, fields and parts of
+ *       forms, and pairs in plain text, if they are named like passwords, tokens and keys;
+ *   <li>values whose shape is that of a secret: JSON Web Tokens, private keys, keys of cloud
+ *       services, passwords in URLs, numbers of payment cards;
+ *   <li>random text next to a word such as key or token, with a warning.
+ * </ul>
+ *
+ * <p>Each becomes a placeholder, {@code {{name}}}, and so does the same value everywhere else in
+ * the cassette, if it is long enough not to occur by chance. In JSON, a number becomes 0.
  *
  * <p>Immutable: every method returns a new object.
  */
@@ -34,6 +39,7 @@ public final class Redaction {
   private Set<String> names = Set.of();
   private Set<String> exceptions = Set.of();
   private List<String> allowed = List.of();
+  private boolean strict;
 
   private Redaction() {}
 
@@ -42,6 +48,7 @@ public final class Redaction {
     this.names = other.names;
     this.exceptions = other.exceptions;
     this.allowed = other.allowed;
+    this.strict = other.strict;
   }
 
   /** Returns the default rules. */
@@ -104,6 +111,21 @@ public final class Redaction {
     more.addAll(List.of(texts));
     changed.allowed = List.copyOf(more);
     return changed;
+  }
+
+  /**
+   * Writes no cassette if something only looks like a secret, instead of a warning: random text
+   * next to a word such as key or token.
+   */
+  public Redaction strict() {
+    Redaction changed = new Redaction(this);
+    changed.strict = true;
+    return changed;
+  }
+
+  /** Returns true if nothing is written that may contain a secret. */
+  public boolean isStrict() {
+    return strict;
   }
 
   /** Returns the named secrets. */

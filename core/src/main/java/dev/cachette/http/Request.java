@@ -2,7 +2,7 @@ package dev.cachette.http;
 
 import static dev.cachette.http.Tokens.requireToken;
 
-import dev.cachette.internal.text.Secrets;
+import dev.cachette.internal.secret.Masking;
 
 /**
  * A request as it arrived.
@@ -31,6 +31,6 @@ public record Request(String method, Uri uri, Headers headers, Body body) {
   /** Returns the request line: method and URI, with tokens and passwords in its query masked. */
   @Override
   public String toString() {
-    return method + " " + Secrets.maskedFields(uri.toString());
+    return method + " " + Masking.url(uri.toString());
   }
 }

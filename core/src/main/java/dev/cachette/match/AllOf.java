@@ -2,6 +2,8 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -34,7 +36,7 @@ record AllOf(List<Condition> conditions) implements Condition, StubForm {
     List<Difference> differences = new ArrayList<>();
     for (Check check : checks) {
       names.add(check.condition());
-      differences.addAll(check.placed());
+      differences.addAll(Placing.of(check));
     }
     String expected = checks.stream().map(Check::expected).collect(Collectors.joining(", and "));
     String name = String.join(" and ", names);

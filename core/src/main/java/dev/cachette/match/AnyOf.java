@@ -2,6 +2,8 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -35,8 +37,8 @@ record AnyOf(Condition one, Condition other) implements Condition, StubForm {
     if (first.holds() || second.holds()) {
       return Check.held(name, (first.holds() ? first : second).expected());
     }
-    List<Difference> both = new ArrayList<>(first.placed());
-    both.addAll(second.placed());
+    List<Difference> both = new ArrayList<>(Placing.of(first));
+    both.addAll(Placing.of(second));
     return Check.missed(
         name,
         Math.max(first.nearness(), second.nearness()),

@@ -4,6 +4,8 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -5,6 +5,8 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.Header;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;

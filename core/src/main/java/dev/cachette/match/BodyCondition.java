@@ -1,6 +1,8 @@
 package dev.cachette.match;
 
 import dev.cachette.internal.content.Content;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 
 /**
  * A condition on the content of a request, or of one part of a multipart request. Created by {@link

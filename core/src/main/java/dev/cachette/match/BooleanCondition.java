@@ -1,8 +1,8 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Difference;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 
@@ -31,9 +31,9 @@ final class BooleanCondition extends ValueCondition {
   }
 
   @Override
-  Optional<String> remark(JsonNode item, boolean typed) {
+  Optional<Remark> remark(JsonNode item, boolean typed) {
     return typed && !item.isBoolean()
-        ? Optional.of(JsonComparison.type(item) + ", not a boolean")
+        ? Remark.of(item, "a boolean", Difference.Kind.TYPE)
         : Optional.empty();
   }
 

@@ -2,6 +2,7 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Cause;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
@@ -36,7 +37,7 @@ final class CombinedCondition extends ValueCondition {
   }
 
   @Override
-  Optional<String> cause(Found found) {
+  Optional<Cause> cause(Found found) {
     return one.holds(found) ? other.cause(found) : one.cause(found);
   }
 }

@@ -1,5 +1,7 @@
 package dev.cachette.match;
 
+import dev.cachette.result.Check;
+
 /**
  * A condition that a request must meet. Created by {@link Conditions} and {@link Bodies}, or
  * implemented by you.

@@ -7,12 +7,11 @@ import dev.cachette.http.Header;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Cookies;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.text.Secrets;
+import dev.cachette.internal.secret.Masking;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
-import java.util.function.UnaryOperator;
 
 /**
  * Creates conditions on requests, for static import, as arguments of {@code where(...)}. Stubs,
@@ -32,7 +31,7 @@ public final class Conditions {
         "path",
         named("path(variable, value)", variable),
         received -> Optional.ofNullable(received.variables().get(variable)).stream().toList(),
-        UnaryOperator.identity(),
+        text -> Masking.value(variable, text),
         received -> received.variables().keySet(),
         given("path(variable, value)", value));
   }
@@ -48,7 +47,7 @@ public final class Conditions {
         "query",
         named("query(name, value)", name),
         received -> received.query().all(name),
-        text -> Secrets.masked(name, text),
+        text -> Masking.field(name, text),
         received -> received.query().names(),
         given("query(name, value)", value));
   }

@@ -5,8 +5,9 @@ import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
-import dev.cachette.internal.text.Secrets;
+import dev.cachette.result.Check;
 import java.util.List;
 import java.util.Optional;
 
@@ -56,7 +57,7 @@ final class FormField extends BodyCondition {
   }
 
   private String masked(String text) {
-    return Secrets.masked(field, text);
+    return Masking.field(field, text);
   }
 
   /**

@@ -2,7 +2,9 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.Quoting;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -29,8 +31,8 @@ record Found(List<JsonNode> items, boolean typed, UnaryOperator<String> mask) {
     return texts(texts, UnaryOperator.identity());
   }
 
-  static Found json(List<JsonNode> nodes) {
-    return new Found(List.copyOf(nodes), true, UnaryOperator.identity());
+  static Found json(List<JsonNode> nodes, UnaryOperator<String> mask) {
+    return new Found(List.copyOf(nodes), true, mask);
   }
 
   boolean isEmpty() {
@@ -46,8 +48,11 @@ record Found(List<JsonNode> items, boolean typed, UnaryOperator<String> mask) {
   }
 
   private String shown(JsonNode item) {
-    return item.isTextual()
-        ? Quoting.quote(mask.apply(item.textValue()))
-        : Quoting.visible(item.toString());
+    if (item.isTextual()) {
+      return Quoting.quote(mask.apply(item.textValue()));
+    }
+    String text = item.isContainerNode() ? Masking.text(item.toString()) : item.toString();
+    boolean secret = item.isNumber() && !mask.apply(text).equals(text);
+    return secret ? Masking.MASK : Quoting.visible(text);
   }
 }

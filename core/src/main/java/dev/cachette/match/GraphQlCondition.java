@@ -7,6 +7,8 @@ import dev.cachette.internal.graphql.GraphQlRequests;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;

@@ -8,6 +8,9 @@ import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -75,7 +78,7 @@ public final class JsonBody extends BodyCondition {
 
   @Override
   String expected() {
-    String text = comparison.expected().toString();
+    String text = Masking.body(Optional.of("application/json"), comparison.expected().toString());
     String cut = text.length() > LONGEST ? text.substring(0, LONGEST) + "..." : text;
     return (comparison.exact() ? "the JSON " : "JSON that contains ")
         + cut

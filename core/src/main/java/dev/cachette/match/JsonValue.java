@@ -6,6 +6,8 @@ import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.jsonpath.Located;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.result.Check;
 import java.util.List;
 import java.util.Optional;
 
@@ -32,7 +34,7 @@ final class JsonValue extends BodyCondition {
 
   @Override
   String expected() {
-    return value.toString();
+    return value.describe(text -> Masking.value(query.name(), text));
   }
 
   @Override
@@ -46,7 +48,10 @@ final class JsonValue extends BodyCondition {
 
   /** Tests the value at a place in JSON; if there is none, explains why. */
   static Check check(String name, JsonQuery query, ValueCondition value, JsonNode root) {
-    Found found = Found.json(query.find(root).stream().map(Located::node).toList());
+    Found found =
+        Found.json(
+            query.find(root).stream().map(Located::node).toList(),
+            text -> Masking.value(query.name(), text));
     Check check = value.check(name, found);
     if (check.holds() || !found.isEmpty()) {
       return check;

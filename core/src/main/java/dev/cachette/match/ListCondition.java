@@ -3,6 +3,7 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.IntNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Cause;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -31,7 +32,13 @@ final class ListCondition {
             }
           }
           return true;
-        });
+        },
+        found ->
+            inAnyOrder(wanted).holds(found)
+                ? Optional.of(
+                    Cause.certain(
+                        "the same values in another order; inAnyOrder(...) accepts any order"))
+                : Optional.empty());
   }
 
   /** Returns a condition for these values in any order. */

@@ -2,6 +2,7 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Cause;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -14,14 +15,24 @@ final class ManyCondition extends ValueCondition {
   private final Function<UnaryOperator<String>, String> words;
   private final Optional<JsonNode> written;
   private final Predicate<Found> test;
+  private final Function<Found, Optional<Cause>> cause;
 
   ManyCondition(
       Function<UnaryOperator<String>, String> words,
       Optional<JsonNode> written,
       Predicate<Found> test) {
+    this(words, written, test, found -> Optional.empty());
+  }
+
+  ManyCondition(
+      Function<UnaryOperator<String>, String> words,
+      Optional<JsonNode> written,
+      Predicate<Found> test,
+      Function<Found, Optional<Cause>> cause) {
     this.words = words;
     this.written = written;
     this.test = test;
+    this.cause = cause;
   }
 
   /** Returns a condition that holds if there is at least one value and each meets the given one. */
@@ -54,6 +65,11 @@ final class ManyCondition extends ValueCondition {
   @Override
   boolean holds(Found found) {
     return test.test(found);
+  }
+
+  @Override
+  Optional<Cause> cause(Found found) {
+    return cause.apply(found);
   }
 
   @Override

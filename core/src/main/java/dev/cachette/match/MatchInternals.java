@@ -111,19 +111,4 @@ final class MatchInternals extends MatchAccess {
   public Optional<JsonNode> written(Condition condition) {
     return StubForm.of(condition);
   }
-
-  @Override
-  public String name(Check check) {
-    return check.name();
-  }
-
-  @Override
-  public String lines(Check check, int width) {
-    return check.lines(width);
-  }
-
-  @Override
-  public String lines(Difference difference, String indent) {
-    return difference.lines(indent);
-  }
 }

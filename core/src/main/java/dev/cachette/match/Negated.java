@@ -2,6 +2,8 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.Optional;
 
 /** A condition that holds if another one does not. */

@@ -1,7 +1,7 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.result.Difference;
 import java.math.BigDecimal;
 import java.util.Optional;
 import java.util.function.Predicate;
@@ -37,10 +37,15 @@ final class NumberCondition extends ValueCondition {
   }
 
   @Override
-  Optional<String> remark(JsonNode item, boolean typed) {
+  Optional<Remark> remark(JsonNode item, boolean typed) {
     return number(item, typed).isPresent()
         ? Optional.empty()
-        : Optional.of(typed ? JsonComparison.type(item) + ", not a number" : "not a number");
+        : typed
+            ? Remark.of(
+                item,
+                "a number",
+                item.isTextual() ? Difference.Kind.STRING_FOR_NUMBER : Difference.Kind.TYPE)
+            : Optional.of(new Remark("not a number", Difference.Kind.TYPE));
   }
 
   static Optional<BigDecimal> number(JsonNode item, boolean typed) {

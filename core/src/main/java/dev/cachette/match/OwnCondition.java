@@ -1,6 +1,8 @@
 package dev.cachette.match;
 
 import dev.cachette.http.Request;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.function.Predicate;
 
 /** A custom predicate, with its name in explanations. */

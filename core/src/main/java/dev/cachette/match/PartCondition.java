@@ -6,6 +6,8 @@ import dev.cachette.internal.content.Part;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.NameSuggester;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;

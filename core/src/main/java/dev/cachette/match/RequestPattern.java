@@ -8,6 +8,8 @@ import dev.cachette.internal.match.RequestLineParser;
 import dev.cachette.internal.match.Specificity;
 import dev.cachette.internal.match.Verdict;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;

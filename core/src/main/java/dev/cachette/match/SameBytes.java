@@ -3,6 +3,8 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.Optional;

@@ -2,9 +2,13 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.finding.TextFinding;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.Optional;
 
 /** Matches a body that is exactly this text; otherwise shows the first line that differs. */
@@ -28,7 +32,7 @@ final class SameText extends BodyCondition {
 
   @Override
   String expected() {
-    return Quoting.quote(text);
+    return Quoting.quote(Masking.text(text));
   }
 
   @Override
@@ -56,10 +60,8 @@ final class SameText extends BodyCondition {
     String[] lines = actual.split("\n", -1);
     String want = line < wanted.length ? wanted[line] : "no such line";
     String have = line < lines.length ? lines[line] : "";
-    int column = TextDifference.place(want, have);
     Difference difference =
-        Difference.of(Quoting.quoteAround(want, column), Quoting.quoteAround(have, column))
-            .because(TextDifference.cause(text, actual));
+        TextFinding.of("", want, have, Masking::text).with(TextDifference.cause(text, actual));
     return wanted.length == 1 && lines.length == 1
         ? difference
         : difference.at("line " + (line + 1));

@@ -6,6 +6,8 @@ import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.xml.SoapEnvelope;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;

@@ -3,6 +3,8 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.result.Check;
 import java.util.List;
 import java.util.Optional;
 
@@ -27,7 +29,7 @@ final class TextBody extends BodyCondition {
 
   @Override
   String expected() {
-    return value.toString();
+    return value.describe(Masking::text);
   }
 
   @Override
@@ -35,6 +37,6 @@ final class TextBody extends BodyCondition {
     Optional<String> problem = content.encodingProblem();
     return problem.isPresent()
         ? unreadable(problem.get())
-        : value.check(name(), Found.texts(List.of(content.text())));
+        : value.check(name(), Found.texts(List.of(content.text()), Masking::text));
   }
 }

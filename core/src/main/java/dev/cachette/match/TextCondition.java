@@ -2,10 +2,11 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
+import dev.cachette.result.Cause;
+import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -121,14 +122,17 @@ public final class TextCondition extends ValueCondition {
   }
 
   @Override
-  Optional<String> remark(JsonNode item, boolean typed) {
+  Optional<Remark> remark(JsonNode item, boolean typed) {
     return item.isTextual()
         ? Optional.empty()
-        : Optional.of(JsonComparison.type(item) + ", not a string");
+        : Remark.of(
+            item,
+            "a string",
+            item.isNumber() ? Difference.Kind.NUMBER_FOR_STRING : Difference.Kind.TYPE);
   }
 
   @Override
-  Optional<String> cause(Found found) {
+  Optional<Cause> cause(Found found) {
     if (found.items().size() != 1 || !found.items().get(0).isTextual()) {
       return Optional.empty();
     }
@@ -138,29 +142,32 @@ public final class TextCondition extends ValueCondition {
     }
     if (kind == Kind.PATTERN) {
       return patterns.stream().anyMatch(pattern -> pattern.matcher(actual).find())
-          ? Optional.of("the pattern matches only a part; it must match the whole value")
+          ? Optional.of(
+              Cause.certain("the pattern matches only a part; it must match the whole value"))
           : Optional.empty();
     }
     if (kind != Kind.IS) {
       return fold(actual).toLowerCase(Locale.ROOT).equals(actual) || anyCase
           ? Optional.empty()
-          : Optional.of("differs in letter case only").filter(x -> ignoringCase().holds(found));
+          : Optional.of(Cause.certain("differs in letter case only"))
+              .filter(x -> ignoringCase().holds(found));
     }
     return expected.stream()
         .flatMap(text -> TextDifference.cause(text, actual).stream())
         .findFirst();
   }
 
-  private Optional<String> maskedCause(UnaryOperator<String> mask, String actual) {
+  private Optional<Cause> maskedCause(UnaryOperator<String> mask, String actual) {
     return expected.stream()
         .filter(text -> mask.apply(text).equals(mask.apply(actual)))
         .findFirst()
         .map(
             text ->
-                "differs in the part that is masked here"
-                    + (text.length() == actual.length()
-                        ? ""
-                        : ": " + text.length() + " characters, not " + actual.length()));
+                Cause.certain(
+                    "differs in the part that is masked here"
+                        + (text.length() == actual.length()
+                            ? ""
+                            : ": " + text.length() + " characters, not " + actual.length())));
   }
 
   private static List<Pattern> compiled(List<String> patterns, boolean anyCase) {

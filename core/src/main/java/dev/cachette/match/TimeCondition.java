@@ -1,7 +1,7 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.result.Difference;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -67,11 +67,13 @@ final class TimeCondition<T> extends ValueCondition {
   }
 
   @Override
-  Optional<String> remark(JsonNode item, boolean typed) {
+  Optional<Remark> remark(JsonNode item, boolean typed) {
     if (!item.isTextual()) {
-      return Optional.of(JsonComparison.type(item) + ", not a string");
+      return Remark.of(item, "a string", Difference.Kind.TYPE);
     }
-    return reading.apply(item.textValue()).isPresent() ? Optional.empty() : Optional.of(kind);
+    return reading.apply(item.textValue()).isPresent()
+        ? Optional.empty()
+        : Optional.of(new Remark(kind, Difference.Kind.TYPE));
   }
 
   /** Parses ISO 8601 with an offset, or the date of an HTTP header (RFC 9110 section 5.6.7). */

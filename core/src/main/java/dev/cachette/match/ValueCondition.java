@@ -1,6 +1,10 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.result.Cause;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 
@@ -43,14 +47,28 @@ public abstract class ValueCondition {
   /** Returns the requirement in a few words, with secrets masked. */
   abstract String describe(UnaryOperator<String> mask);
 
-  /** Returns the likely cause, if one is known; only called if the condition does not hold. */
-  Optional<String> cause(Found found) {
+  /** Returns the cause, if one is known; only called if the condition does not hold. */
+  Optional<Cause> cause(Found found) {
     return Optional.empty();
   }
 
-  /** Returns a remark on the type of a value, shown after it: {@code string, not a number}. */
-  Optional<String> remark(JsonNode item, boolean typed) {
+  /** Returns how a value differs, and a remark on its type, shown after it. */
+  Optional<Remark> remark(JsonNode item, boolean typed) {
     return Optional.empty();
+  }
+
+  /**
+   * A remark on the type of a value.
+   *
+   * @param text what it is: {@code a string, not a number}
+   * @param kind how it differs
+   */
+  record Remark(String text, Difference.Kind kind) {
+
+    /** Returns the remark for a value that is not of the wanted type. */
+    static Optional<Remark> of(JsonNode item, String wanted, Difference.Kind kind) {
+      return Optional.of(new Remark(JsonComparison.type(item) + ", not " + wanted, kind));
+    }
   }
 
   final Check check(String condition, Found found) {
@@ -58,15 +76,18 @@ public abstract class ValueCondition {
     if (holds(found)) {
       return Check.held(condition, expected);
     }
-    String remark =
-        found.items().size() == 1
-            ? remark(found.items().get(0), found.typed()).map(text -> "  (" + text + ")").orElse("")
-            : "";
+    Optional<Remark> remark =
+        found.items().size() == 1 ? remark(found.items().get(0), found.typed()) : Optional.empty();
+    Difference difference =
+        Difference.of(
+            expected, found.shown() + remark.map(it -> "  (" + it.text() + ")").orElse(""));
     return Check.missed(
         condition,
         found.isEmpty() ? 0 : 0.5,
-        Difference.of(expected, found.shown() + remark)
-            .because(found.isEmpty() ? Optional.empty() : cause(found)));
+        remark
+            .map(it -> difference.of(it.kind()))
+            .orElse(difference)
+            .with(found.isEmpty() ? Optional.empty() : cause(found)));
   }
 
   /** Returns the condition in words. */

@@ -3,6 +3,7 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.NameSuggester;
+import dev.cachette.result.Check;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;

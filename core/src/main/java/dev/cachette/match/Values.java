@@ -11,6 +11,7 @@ import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.TextCondition.Kind;
+import dev.cachette.result.Difference;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;

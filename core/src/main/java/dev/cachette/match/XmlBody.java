@@ -7,6 +7,8 @@ import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.XmlComparison;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;

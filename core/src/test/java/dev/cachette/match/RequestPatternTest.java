@@ -10,6 +10,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.cachette.Samples;
 import dev.cachette.http.Request;
 import dev.cachette.internal.match.Verdict;
+import dev.cachette.result.Check;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;

@@ -1,9 +1,9 @@
 package dev.cachette.internal.calls;
 
 import dev.cachette.calls.Calls;
-import dev.cachette.calls.StubReference;
 import dev.cachette.internal.access.HiddenMembers;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubReference;
 
 /**
  * Gives the implementation members of the types in {@code dev.cachette.calls} that users do not

@@ -22,13 +22,11 @@ public final class FileRedaction {
   private final List<Exchange> before;
   private final List<Exchange> after;
   private final List<String> entries = new ArrayList<>();
-  private final Redaction rules;
   private final List<Integer> changed = new ArrayList<>();
 
   /** Scans the whole file. */
   public FileRedaction(RecordedExchanges recordings, Redaction rules) {
     this.recordings = recordings;
-    this.rules = rules;
     this.redactor = new Redactor(rules);
     this.before = List.copyOf(recordings);
     this.after = redactor.redactAll(before);
@@ -52,9 +50,9 @@ public final class FileRedaction {
     return List.copyOf(changed);
   }
 
-  /** Returns what still looks like a secret, each with its place. */
-  public List<String> suspicious() {
-    return new SecretScan(rules).look(after);
+  /** Returns what is redacted because it looks like a secret, each with its place. */
+  public List<String> likely() {
+    return redactor.likely().list();
   }
 
   /** Writes the redacted file. */
@@ -124,8 +122,7 @@ public final class FileRedaction {
     for (JsonNode field : body.path("params")) {
       if (field instanceof ObjectNode object && object.has("value")) {
         String name = object.path("name").asText();
-        String pair = redactor.url(name + "=" + object.path("value").asText());
-        object.put("value", pair.substring(pair.indexOf('=') + 1));
+        object.put("value", redactor.field(name, object.path("value").asText()));
       }
     }
   }

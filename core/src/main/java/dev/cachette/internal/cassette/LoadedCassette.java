@@ -1,7 +1,6 @@
 package dev.cachette.internal.cassette;
 
 import dev.cachette.answer.Fault;
-import dev.cachette.calls.StubReference;
 import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
@@ -10,8 +9,9 @@ import dev.cachette.cassette.RecordingMode;
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.match.HostPattern;
-import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.Check;
+import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -189,7 +189,8 @@ public final class LoadedCassette {
   /**
    * Returns what was recorded, in the order in which it began, transformed and redacted.
    *
-   * @throws dev.cachette.cassette.CassetteException if something still looks like a secret
+   * @throws dev.cachette.cassette.CassetteException if redaction is strict, and something looks
+   *     like a secret
    */
   public synchronized List<Exchange> finished() {
     List<Exchange> finished = new ArrayList<>();
@@ -202,6 +203,11 @@ public final class LoadedCassette {
     }
     finished.sort((one, other) -> one.started().compareTo(other.started()));
     return redactor.redactAll(name, finished);
+  }
+
+  /** Returns a warning of what was redacted because it looks like a secret; empty for nothing. */
+  public synchronized Optional<String> warning() {
+    return redactor.likely().warning(name);
   }
 
   /** Returns the closest exchanges, for an explanation. */

@@ -10,6 +10,9 @@ import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.ContentEncoding;
+import dev.cachette.internal.secret.Secret;
+import dev.cachette.internal.secret.SecretFinder;
+import dev.cachette.internal.secret.SecretPolicy;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
@@ -25,54 +28,100 @@ import java.util.function.UnaryOperator;
  */
 final class Redactor {
 
+  /** Shorter secrets are not searched for elsewhere. */
+  private static final int SHORTEST_CERTAIN = 8;
+
+  /** Nor are shorter values that may not be secret. */
+  private static final int SHORTEST_LIKELY = 16;
+
   private final Redaction rules;
   private final KnownSecrets known;
-  private final SecretPlaces places;
+  private final SecretFinder finder;
+  private final LikelySecrets likely = new LikelySecrets();
 
   Redactor(Redaction rules) {
     this.rules = rules;
     this.known = new KnownSecrets(rules.secrets());
-    this.places = new SecretPlaces(new SecretNames(rules), known::learn);
+    this.finder =
+        new SecretFinder(
+            new SecretPolicy(rules.names(), rules.exceptions(), rules.allowed()),
+            this::placeholder);
   }
 
   /** Returns the request with placeholders for secrets. */
   Request redact(Request request) {
     // Named secrets get their own names first; then the places tell which other values are secret.
-    return redactOnce(redactPlaces(redactOnce(request)));
+    return redactOnce(redactPlaces("", redactOnce(request)));
   }
 
   /**
    * Redacts several exchanges, since each may reveal secrets of the others.
    *
-   * @throws dev.cachette.cassette.CassetteException if something still looks like a secret
+   * @throws dev.cachette.cassette.CassetteException if the rules are strict, and something only
+   *     looks like a secret
    */
   List<Exchange> redactAll(String cassette, List<Exchange> exchanges) {
     List<Exchange> marked = redactAll(exchanges);
-    new SecretScan(rules).check(cassette, marked);
+    if (rules.isStrict()) {
+      likely.requireNone(cassette);
+    }
     return marked;
   }
 
-  /** As {@link #redactAll(String, List)}, without searching the rest. */
+  /** As {@link #redactAll(String, List)}, though the rules may be strict. */
   List<Exchange> redactAll(List<Exchange> exchanges) {
     List<Exchange> marked = new ArrayList<>();
-    exchanges.forEach(exchange -> marked.add(redactPlaces(redactOnce(exchange))));
+    for (Exchange exchange : exchanges) {
+      String where = "exchange " + (marked.size() + 1) + ", " + exchange.request() + ": ";
+      marked.add(redactPlaces(where, redactOnce(exchange)));
+    }
     marked.replaceAll(this::redactOnce);
     return marked;
   }
 
+  /** Returns what was redacted because it looks like a secret, each with its place. */
+  LikelySecrets likely() {
+    return likely;
+  }
+
+  private String placeholder(Secret secret) {
+    boolean certain = secret.certainty() == Secret.Certainty.CERTAIN;
+    String value = secret.value();
+    String name = Placeholder.name(secret.name());
+    boolean isLong = value.length() >= (certain ? SHORTEST_CERTAIN : SHORTEST_LIKELY);
+    if (isLong && (certain || isMixed(value))) {
+      // Values are replaced everywhere, so common words are excluded.
+      known.learn(name, value);
+    }
+    if (secret.certainty() == Secret.Certainty.LIKELY) {
+      likely.add(value);
+    }
+    return Placeholder.of(name, Placeholder.Form.PLAIN);
+  }
+
+  private static boolean isMixed(String value) {
+    return value.chars().anyMatch(Character::isDigit)
+        && value.chars().anyMatch(Character::isLetter);
+  }
+
   /** Returns a redacted header. */
   String header(String name, String value) {
-    return known.redact(places.header(name, value));
+    return known.redact(finder.header(name, value));
   }
 
   /** Returns a redacted URL. */
   String url(String url) {
-    return known.redact(places.parameters(known.redact(url)));
+    return known.redact(finder.url(known.redact(url)));
   }
 
   /** Returns any other text, redacted. */
   String text(String text) {
-    return known.redact(text);
+    return known.redact(finder.text(known.redact(text)));
+  }
+
+  /** Returns the value of a field of a form, redacted. */
+  String field(String name, String value) {
+    return known.redact(finder.field(name, known.redact(value)));
   }
 
   /** Returns the request with named secrets filled in. */
@@ -89,8 +138,8 @@ final class Redactor {
     return exchange.with(changed(response, (name, value) -> known.fill(value), known::fill));
   }
 
-  private Exchange redactPlaces(Exchange exchange) {
-    Exchange marked = exchange.with(redactPlaces(exchange.request()));
+  private Exchange redactPlaces(String where, Exchange exchange) {
+    Exchange marked = exchange.with(redactPlaces(where, exchange.request()));
     return marked
         .response()
         .map(
@@ -98,17 +147,30 @@ final class Redactor {
                 marked.with(
                     changed(
                         response,
-                        places::header,
-                        text -> places.body(response.headers().contentType(), text))))
+                        (name, value) -> header(where + "the response", name, value),
+                        text -> body(where + "the response", response.headers(), text))))
         .orElse(marked);
   }
 
-  private Request redactPlaces(Request request) {
+  private Request redactPlaces(String where, Request request) {
     return changed(
         request,
-        places::parameters,
-        places::header,
-        text -> places.body(request.headers().contentType(), text));
+        url -> {
+          likely.lookAt(where + "the URL");
+          return finder.url(url);
+        },
+        (name, value) -> header(where + "the request", name, value),
+        text -> body(where + "the request", request.headers(), text));
+  }
+
+  private String header(String message, String name, String value) {
+    likely.lookAt(message + ", header " + name);
+    return finder.header(name, value);
+  }
+
+  private String body(String message, Headers headers, String text) {
+    likely.lookAt(message + ", body");
+    return finder.body(headers.first("content-type"), text);
   }
 
   private Exchange redactOnce(Exchange exchange) {

@@ -4,7 +4,7 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Obstacle;
-import dev.cachette.match.Check;
+import dev.cachette.result.Check;
 
 /** Explains why a recorded exchange does not answer a request with a matching request line. */
 final class ReplayMismatch {

@@ -2,13 +2,13 @@ package dev.cachette.internal.explain;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
-import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
+import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.match.Verdict;
-import dev.cachette.match.Check;
+import dev.cachette.result.Check;
+import dev.cachette.result.StubReference;
 import java.util.Comparator;
 import java.util.List;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** A stub that may be the intended one, with its verdict on the request. */
@@ -43,16 +43,11 @@ record Candidate(StubReference stub, Verdict verdict) {
 
   /** Returns one line per condition; failed ones with expected, actual and cause. */
   String conditions() {
-    return lines(verdict.checks());
+    return CheckText.lines(verdict.checks());
   }
 
   /** Returns the failed conditions only. */
   String misses() {
-    return lines(verdict.misses());
-  }
-
-  private static String lines(List<Check> checks) {
-    int width = checks.stream().mapToInt(check -> check.condition().length()).max().orElse(0);
-    return checks.stream().map(check -> access().lines(check, width)).collect(Collectors.joining());
+    return CheckText.lines(verdict.misses());
   }
 }

@@ -1,16 +1,14 @@
 package dev.cachette.internal.explain;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
-import dev.cachette.internal.text.Secrets;
-import dev.cachette.match.Check;
+import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.result.Check;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 
 /** Explains violations of an API description. */
 public final class DescriptionFailure {
@@ -24,29 +22,25 @@ public final class DescriptionFailure {
    *
    * @param described the place in the API description, or the description itself
    * @param answering what answers it: {@code the stub "book a berth" (BerthTest.java:41)}
-   * @param mayBeIntended whether a stub can allow it with {@code unchecked()}
    */
   public static String refused(
-      String described,
-      Request request,
-      List<Check> missed,
-      String answering,
-      boolean mayBeIntended) {
+      String described, Request request, List<Check> missed, Answering answering) {
     return String.format(
         "The request violates the API description.\n\n%s\n%s\n"
             + "described    %s\nanswered by  %s\n\n"
             + "Fix: send what the API description allows%s.\n",
         RequestText.of(request),
-        lines(missed),
+        CheckText.lines(missed),
         described,
         answering,
-        mayBeIntended ? "; if this is intentional, call unchecked() on the stub" : "");
+        answering.isStub() ? "; if this is intentional, call unchecked() on the stub" : "");
   }
 
   /** Explains that an unexpected call also violates the API description. */
   public static String refusedAnyway(String described, List<Check> missed) {
     return String.format(
-        "\nThe request also violates the API description: %s\n\n%s", described, lines(missed));
+        "\nThe request also violates the API description: %s\n\n%s",
+        described, CheckText.lines(missed));
   }
 
   /**
@@ -55,17 +49,21 @@ public final class DescriptionFailure {
    * @param described the place in the API description
    */
   public static String impossible(
-      String described, Request request, Response response, List<Check> missed, String answering) {
+      String described,
+      Request request,
+      Response response,
+      List<Check> missed,
+      Answering answering) {
     return String.format(
         "%s returns a response that violates the API description.\n\n"
             + "  %s\n\n  %d%s\n\n%s\ndescribed    %s\n\nFix: %s.\n",
-        Character.toUpperCase(answering.charAt(0)) + answering.substring(1),
+        Character.toUpperCase(answering.text().charAt(0)) + answering.text().substring(1),
         request,
         response.status(),
         body(response),
-        lines(missed),
+        CheckText.lines(missed),
         described,
-        answering.startsWith("the stub")
+        answering.isStub()
             ? "return what the API description allows; if this is intentional, call unchecked() on "
                 + "the stub"
             : "correct the API description");
@@ -87,17 +85,15 @@ public final class DescriptionFailure {
         RequestText.of(request), problem, described);
   }
 
-  private static String lines(List<Check> missed) {
-    int width = missed.stream().mapToInt(check -> check.condition().length()).max().orElse(0);
-    return missed.stream().map(check -> access().lines(check, width)).collect(Collectors.joining());
-  }
-
   private static String body(Response response) {
     Optional<MediaType> type = response.headers().contentType();
     if (response.body().isEmpty() || type.filter(MediaType::isText).isEmpty()) {
       return type.map(it -> " " + it).orElse("");
     }
-    String text = Secrets.maskedMembers(Content.of(response.headers(), response.body()).text());
+    String text =
+        Masking.body(
+            response.headers().first("content-type"),
+            Content.of(response.headers(), response.body()).text());
     String shown = text.length() > LONGEST ? text.substring(0, LONGEST) + " ..." : text;
     return " " + type.get() + "\n  " + shown.strip().replace("\n", "\n  ");
   }

@@ -2,11 +2,12 @@ package dev.cachette.internal.explain;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
-import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.internal.finding.CheckText;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
+import dev.cachette.result.StubReference;
 import java.util.List;
 import java.util.Optional;
 
@@ -131,7 +132,7 @@ public final class Explanation {
         + MissReason.of(miss)
         + (more == 0 ? "" : ", and " + plural(more, "more condition"))
         + ":\n    "
-        + access().lines(first.at(""), "    ")
+        + CheckText.lines(first.at(""), "    ")
         + "\n";
   }
 

@@ -1,15 +1,18 @@
 package dev.cachette.internal.explain;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
-import dev.cachette.calls.StubReference;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.NullNode;
 import dev.cachette.http.Request;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
+import dev.cachette.result.StubReference;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
@@ -20,9 +23,8 @@ import org.jspecify.annotations.Nullable;
 final class FixSuggestions {
 
   private static final Set<String> OF_REQUEST_LINE = Set.of("method", "origin", "path");
-  private static final String NOT_A_NUMBER = "  (a string, not a number)";
-  private static final String NOT_TEXT = "  (a number, not a string)";
-  private static final Pattern IN_FILE = Pattern.compile("(.+\\.(?:yaml|yml|json)):\\d+");
+  private static final String JSON = "json ";
+  private static final Pattern STUB_FILE = Pattern.compile(".+\\.(?:yaml|yml|json)");
 
   private final Request request;
 
@@ -36,8 +38,8 @@ final class FixSuggestions {
    */
   FixSuggestions(Request request, Optional<StubReference> like) {
     this.request = request;
-    Matcher place = IN_FILE.matcher(like.map(StubReference::place).orElse(""));
-    this.file = place.matches() ? place.group(1) : null;
+    this.file =
+        like.map(StubReference::file).filter(it -> STUB_FILE.matcher(it).matches()).orElse(null);
   }
 
   /** Returns the fix for the failed conditions of the closest stub. */
@@ -73,25 +75,32 @@ final class FixSuggestions {
     Difference first = miss.differences().get(0);
     if (first.isMissing()) {
       return String.format(
-          "send %s, or remove it from the stub.", MissReason.place(access().name(miss)));
+          "send %s, or remove it from the stub.", MissReason.place(CheckText.name(miss)));
     }
-    String actual = first.actual();
-    boolean value = miss.condition().startsWith("json ");
-    if (value && actual.endsWith(NOT_A_NUMBER)) {
-      return "send a number, or accept a string: " + accepting(miss, actual, NOT_A_NUMBER);
+    boolean value = miss.condition().startsWith(JSON);
+    if (value && first.kind() == Difference.Kind.STRING_FOR_NUMBER) {
+      return "send a number, or accept a string: " + accepting(miss);
     }
-    if (value && actual.endsWith(NOT_TEXT)) {
-      return "send a string, or accept a number: " + accepting(miss, actual, NOT_TEXT);
+    if (value && first.kind() == Difference.Kind.NUMBER_FOR_STRING) {
+      return "send a string, or accept a number: " + accepting(miss);
     }
     return String.format(
-        "change %s in the code under test, or in the stub.", MissReason.place(access().name(miss)));
+        "change %s in the code under test, or in the stub.",
+        MissReason.place(CheckText.name(miss)));
   }
 
   /** Returns a condition that accepts the value, which is the same in Java, JSON and YAML. */
-  private String accepting(Check miss, String actual, String remark) {
-    String value = actual.substring(0, actual.length() - remark.length());
-    String path = miss.condition().substring("json ".length());
+  private String accepting(Check miss) {
+    String path = miss.condition().substring(JSON.length());
+    JsonNode value =
+        Content.of(request.headers(), request.body())
+            .json()
+            .flatMap(root -> JsonQuery.parse(path).value(root))
+            .orElse(NullNode.instance);
+    String shown = Masking.value(JsonQuery.parse(path).name(), value.asText());
     return String.format(
-        file == null ? ".json(\"%s\", is(%s))." : "json: { \"%s\": %s }", path, value);
+        file == null ? ".json(\"%s\", is(%s))." : "json: { \"%s\": %s }",
+        path,
+        shown.equals(value.asText()) ? value : "...");
   }
 }

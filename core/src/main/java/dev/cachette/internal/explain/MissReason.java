@@ -1,8 +1,7 @@
 package dev.cachette.internal.explain;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
-import dev.cachette.match.Check;
+import dev.cachette.internal.finding.CheckText;
+import dev.cachette.result.Check;
 
 /** Says in one clause why a stub does not answer a call, from the check that failed. */
 final class MissReason {
@@ -17,7 +16,7 @@ final class MissReason {
       case Obstacle.AFTER, Obstacle.FROM -> "It is not active yet";
       case Obstacle.UNTIL -> "It has expired";
       case "basic", "bearer token" -> "The credentials differ";
-      default -> "It does not match because of " + place(access().name(miss));
+      default -> "It does not match because of " + place(CheckText.name(miss));
     };
   }
 

@@ -1,7 +1,7 @@
 package dev.cachette.internal.explain;
 
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 
 /** Names of checks that keep a stub from answering a request that matches it. */
 public final class Obstacle {

@@ -4,8 +4,8 @@ import dev.cachette.http.Header;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.Quoting;
-import dev.cachette.internal.text.Secrets;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -81,14 +81,9 @@ public final class RequestText {
   }
 
   private static String masked(Request request) {
-    String text = Content.of(request.headers(), request.body()).text();
-    boolean form =
-        request
-            .headers()
-            .contentType()
-            .filter(type -> type.subtype().equals("x-www-form-urlencoded"))
-            .isPresent();
-    return form ? Secrets.maskedFields(text) : Secrets.maskedMembers(text);
+    return Masking.body(
+        request.headers().first("content-type"),
+        Content.of(request.headers(), request.body()).text());
   }
 
   /** Returns the first character to show, so that the difference is visible. */

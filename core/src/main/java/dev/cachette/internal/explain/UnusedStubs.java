@@ -1,6 +1,6 @@
 package dev.cachette.internal.explain;
 
-import dev.cachette.calls.StubReference;
+import dev.cachette.result.StubReference;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;

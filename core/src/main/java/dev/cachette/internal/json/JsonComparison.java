@@ -1,12 +1,13 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.finding.TextFinding;
 import dev.cachette.internal.jsonpath.Comparisons;
 import dev.cachette.internal.jsonpath.Located;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Quoting;
-import dev.cachette.internal.text.TextDifference;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -25,6 +26,8 @@ public record JsonComparison(
     JsonNode expected, boolean exact, boolean anyOrder, List<JsonQuery> ignored) {
 
   private static final int LONGEST = 120;
+  private static final String OTHER_ORDER =
+      "the same elements in another order; .anyOrder() accepts any order";
 
   /** Creates a comparison for the same value. */
   public static JsonComparison same(JsonNode expected) {
@@ -74,15 +77,13 @@ public record JsonComparison(
       if (!actual.node().isMissingNode()) {
         compare(want.member(name), actual, skipped, into);
       } else if (!skipped.contains(actual.path())) {
-        into.add(missing(name, want.node().get(name), actual.path(), have.node()));
+        into.add(missing(name, want.member(name), actual.path(), have.node()));
       }
     }
     for (String name : exact ? names(have.node()) : List.<String>of()) {
       Located member = have.member(name);
       if (!want.node().has(name) && !skipped.contains(member.path())) {
-        into.add(
-            new Difference(
-                member.path(), "no such member", shown(member.node()), Optional.empty()));
+        into.add(new Difference(member.path(), "no such member", shown(member), Optional.empty()));
       }
     }
   }
@@ -93,13 +94,26 @@ public record JsonComparison(
       compareAnyOrder(want, have, skipped, into);
       return;
     }
-    int both = Math.min(want.node().size(), have.node().size());
-    for (int at = 0; at < both; at++) {
-      compare(want.element(at), have.element(at), skipped, into);
-    }
     if (want.node().size() != have.node().size()) {
       into.add(otherLength(want, have));
     }
+    List<Difference> elements = new ArrayList<>();
+    int both = Math.min(want.node().size(), have.node().size());
+    for (int at = 0; at < both; at++) {
+      compare(want.element(at), have.element(at), skipped, elements);
+    }
+    boolean sameSize = want.node().size() == have.node().size();
+    if (!elements.isEmpty() && sameSize && differOnlyInOrder(want, have, skipped)) {
+      into.add(elements.get(0).because(Optional.of(OTHER_ORDER)));
+    } else {
+      into.addAll(elements);
+    }
+  }
+
+  private boolean differOnlyInOrder(Located want, Located have, Set<String> skipped) {
+    List<Difference> found = new ArrayList<>();
+    new JsonComparison(expected, exact, true, ignored).compareAnyOrder(want, have, skipped, found);
+    return found.isEmpty();
   }
 
   private void compareAnyOrder(
@@ -118,7 +132,7 @@ public record JsonComparison(
               into.add(
                   new Difference(
                       have.path(),
-                      "an element " + shown(wanted.node()),
+                      "an element " + shown(wanted),
                       "none like it",
                       Optional.empty())));
     }
@@ -141,12 +155,9 @@ public record JsonComparison(
     return found.isEmpty();
   }
 
-  private static Difference missing(String name, JsonNode wanted, String path, JsonNode parent) {
-    return new Difference(
-        path,
-        shown(wanted),
-        Difference.MISSING,
-        NameSuggester.hint("a member", name, names(parent)));
+  private static Difference missing(String name, Located wanted, String path, JsonNode parent) {
+    return new Difference(path, shown(wanted), Difference.MISSING, Optional.empty())
+        .because(NameSuggester.hint("a member", name, names(parent)));
   }
 
   private static List<String> names(JsonNode object) {
@@ -162,14 +173,26 @@ public record JsonComparison(
     String remark = otherType ? "  (" + type(actual) + ", not " + type(wanted) + ")" : "";
     boolean texts = wanted.isTextual() && actual.isTextual();
     if (!texts) {
-      return new Difference(have.path(), shown(wanted), shown(actual) + remark, Optional.empty());
+      return new Difference(
+          have.path(), shown(want), shown(have) + remark, kind(wanted, actual), Optional.empty());
     }
-    int place = TextDifference.place(wanted.textValue(), actual.textValue());
-    return new Difference(
+    return TextFinding.of(
         have.path(),
-        Quoting.quoteAround(wanted.textValue(), place),
-        Quoting.quoteAround(actual.textValue(), place),
-        TextDifference.cause(wanted.textValue(), actual.textValue()));
+        wanted.textValue(),
+        actual.textValue(),
+        text -> Masking.value(have.name(), text));
+  }
+
+  private static Difference.Kind kind(JsonNode wanted, JsonNode actual) {
+    if (wanted.isNumber() && actual.isTextual()) {
+      return Difference.Kind.STRING_FOR_NUMBER;
+    }
+    if (wanted.isTextual() && actual.isNumber()) {
+      return Difference.Kind.NUMBER_FOR_STRING;
+    }
+    return wanted.getNodeType() == actual.getNodeType()
+        ? Difference.Kind.VALUE
+        : Difference.Kind.TYPE;
   }
 
   /** Returns the type of a node in words. */
@@ -185,8 +208,16 @@ public record JsonComparison(
     };
   }
 
-  private static String shown(JsonNode node) {
-    String text = Quoting.visible(node.toString());
+  private static String shown(Located located) {
+    String name = located.name();
+    JsonNode node = located.node();
+    String masked =
+        node.isValueNode()
+            ? Masking.value(name, node.asText()).equals(node.asText())
+                ? node.toString()
+                : '"' + Masking.MASK + '"'
+            : Masking.body(Optional.of("application/json"), node.toString());
+    String text = Quoting.visible(masked);
     return text.length() <= LONGEST ? text : text.substring(0, LONGEST) + "...";
   }
 }

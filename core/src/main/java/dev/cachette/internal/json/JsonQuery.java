@@ -81,6 +81,15 @@ public final class JsonQuery {
     return Optional.of(all);
   }
 
+  /** Returns the name of the last member on its way; empty if there is none. */
+  public String name() {
+    String bare = text.replaceAll("(?:\\[[^\\[']*])+$", "");
+    if (bare.endsWith("']")) {
+      return bare.substring(bare.lastIndexOf("['") + 2, bare.length() - 2);
+    }
+    return bare.substring(Math.max(bare.lastIndexOf('.'), bare.lastIndexOf('/')) + 1);
+  }
+
   /** Returns true if it can select one node at most. */
   public boolean isSingular() {
     return !steps.isEmpty() || text.isEmpty() || text.equals("$");

@@ -1,9 +1,11 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.jsonpath.Located;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Difference;
 import dev.harrel.jsonschema.Error;
 import dev.harrel.jsonschema.EvaluatorFactory;
 import dev.harrel.jsonschema.Validator;
@@ -90,12 +92,18 @@ public final class JsonSchemas {
     if (SchemaErrors.keywordOf(error).equals("required")) {
       return missing(error, actual).at(path);
     }
-    return new Difference(
-        path,
-        asked(error),
-        cut(actual.toString()),
-        Optional.of(error.getError())
-            .filter(it -> !TELL_ALL.contains(SchemaErrors.keywordOf(error))));
+    String name = new Located(path, actual).name();
+    String shown =
+        actual.isContainerNode()
+            ? Masking.text(actual.toString())
+            : Masking.value(name, actual.asText()).equals(actual.asText())
+                ? actual.toString()
+                : Masking.MASK;
+    return Difference.of(asked(error), cut(shown))
+        .at(path)
+        .because(
+            Optional.of(error.getError())
+                .filter(it -> !TELL_ALL.contains(SchemaErrors.keywordOf(error))));
   }
 
   /** Returns the missing members, and a similar one that may be misspelled. */

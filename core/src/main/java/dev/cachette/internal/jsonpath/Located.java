@@ -25,6 +25,15 @@ public record Located(String path, JsonNode node) {
     return new Located(path + "[" + index + "]", node.path(index));
   }
 
+  /** Returns the name of the closest member that contains it; empty for the root. */
+  public String name() {
+    String bare = path.replaceAll("(?:\\[[0-9]+])+$", "");
+    if (bare.endsWith("']")) {
+      return bare.substring(bare.lastIndexOf("['") + 2, bare.length() - 2);
+    }
+    return bare.substring(Math.max(bare.lastIndexOf('.'), bare.lastIndexOf('$')) + 1);
+  }
+
   /** Returns the name in shorthand if possible, otherwise in brackets and quotes. */
   private static String pathOfMember(String path, String name) {
     return name.matches("[A-Za-z_][A-Za-z0-9_]*")

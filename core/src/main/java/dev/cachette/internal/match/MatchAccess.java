@@ -4,9 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Request;
 import dev.cachette.internal.access.HiddenMembers;
 import dev.cachette.internal.content.Content;
-import dev.cachette.match.Check;
 import dev.cachette.match.Condition;
-import dev.cachette.match.Difference;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import java.util.Comparator;
@@ -99,13 +97,4 @@ public abstract class MatchAccess {
 
   /** Returns the stub-file form of a condition; empty if it contains user code. */
   public abstract Optional<JsonNode> written(Condition condition);
-
-  /** Returns the condition that does not hold and its first place. */
-  public abstract String name(Check check);
-
-  /** Returns a check as lines of an explanation. */
-  public abstract String lines(Check check, int width);
-
-  /** Returns a difference as lines of an explanation. */
-  public abstract String lines(Difference difference, String indent);
 }

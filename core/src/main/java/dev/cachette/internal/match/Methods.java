@@ -1,8 +1,8 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.internal.text.NameSuggester;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.Optional;
 import java.util.Set;
 

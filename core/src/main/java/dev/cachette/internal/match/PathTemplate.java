@@ -1,9 +1,11 @@
 package dev.cachette.internal.match;
 
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.uri.Percent;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Cause;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -106,9 +108,9 @@ final class PathTemplate {
     if (match(normal).isPresent()) {
       return Check.held("path", text);
     }
-    Optional<String> cause = cause(normal);
-    double nearness = cause.isPresent() ? ALMOST : nearness(normal);
-    return Check.missed("path", nearness, Difference.of(text, path).because(cause));
+    Optional<Cause> cause = cause(normal).map(Cause::certain).or(() -> misspelled(normal));
+    double nearness = cause.filter(Cause::isCertain).isPresent() ? ALMOST : nearness(normal);
+    return Check.missed("path", nearness, Difference.of(text, Masking.url(path)).with(cause));
   }
 
   /**
@@ -144,10 +146,50 @@ final class PathTemplate {
     if (text.contains("%") && Percent.decode(text).equals(path)) {
       return Optional.of("the same path, but called with plain characters that are escaped here");
     }
+    if (foreignVariables(path)) {
+      return Optional.of(
+          "* and :name are literal in a request line; a variable is {name}, a rest {+name}");
+    }
     if (matchesInAnyCase(path)) {
       return Optional.of("the same path in different letter case");
     }
     return Optional.empty();
+  }
+
+  /** Returns true if it would match, had it its variables as other notations write them. */
+  private boolean foreignVariables(String path) {
+    if (text.indexOf('*') < 0 && !text.contains("/:")) {
+      return false;
+    }
+    String regex =
+        Pattern.quote(text)
+            .replaceAll("/\\*\\*(?=/|\\\\E$)", "/\\\\E.*\\\\Q")
+            .replaceAll("\\*", "\\\\E[^/]*\\\\Q")
+            .replaceAll("/:[A-Za-z_][A-Za-z0-9_]*", "/\\\\E[^/]+\\\\Q");
+    return Pattern.compile(regex, Pattern.DOTALL).matcher(path).matches();
+  }
+
+  /** Returns a cause if exactly one segment differs, and is similar. */
+  private Optional<Cause> misspelled(String path) {
+    String[] wanted = text.split("/", -1);
+    String[] actual = path.split("/", -1);
+    if (wanted.length != actual.length) {
+      return Optional.empty();
+    }
+    int other = -1;
+    for (int at = 0; at < wanted.length; at++) {
+      boolean same = wanted[at].equals(actual[at]) || wanted[at].indexOf('{') >= 0;
+      if (!same && other >= 0) {
+        return Optional.empty();
+      }
+      other = same ? other : at;
+    }
+    if (other < 0 || NameSuggester.closest(wanted[other], List.of(actual[other])).isEmpty()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        Cause.likely(
+            String.format("a misspelled segment, \"%s\" or \"%s\"", actual[other], wanted[other])));
   }
 
   private boolean matchesInAnyCase(String path) {

@@ -1,12 +1,15 @@
 package dev.cachette.internal.match;
 
 import dev.cachette.http.Query;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.TextDifference;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Cause;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * A query parameter of a request line.
@@ -24,7 +27,8 @@ record QueryParameter(String name, Optional<String> literal, Optional<String> va
 
   Check examine(Query query) {
     String condition = "query " + name;
-    String expected = literal.map(value -> "\"" + value + "\"").orElse("any value");
+    String expected =
+        literal.map(value -> "\"" + Masking.field(name, value) + "\"").orElse("any value");
     List<String> values = query.all(name);
     if (holds(query)) {
       return Check.held(condition, expected);
@@ -32,21 +36,22 @@ record QueryParameter(String name, Optional<String> literal, Optional<String> va
     return values.isEmpty()
         ? Check.missed(
             condition, 0, Difference.of(expected, Difference.MISSING).because(similarName(query)))
-        : Check.missed(
-            condition, 0.5, Difference.of(expected, quoted(values)).because(cause(values)));
+        : Check.missed(condition, 0.5, Difference.of(expected, quoted(values)).with(cause(values)));
   }
 
   private Optional<String> similarName(Query query) {
     return NameSuggester.hint("a parameter", name, query.names());
   }
 
-  private Optional<String> cause(List<String> values) {
+  private Optional<Cause> cause(List<String> values) {
     return values.size() == 1
         ? literal.flatMap(wanted -> TextDifference.cause(wanted, values.get(0)))
         : Optional.empty();
   }
 
-  private static String quoted(List<String> values) {
-    return "\"" + String.join("\", \"", values) + "\"";
+  private String quoted(List<String> values) {
+    return values.stream()
+        .map(value -> "\"" + Masking.field(name, value) + "\"")
+        .collect(Collectors.joining(", "));
   }
 }

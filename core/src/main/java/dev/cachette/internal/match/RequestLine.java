@@ -4,8 +4,8 @@ import static dev.cachette.internal.match.MatchAccess.access;
 
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
-import dev.cachette.match.Check;
 import dev.cachette.match.Received;
+import dev.cachette.result.Check;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;

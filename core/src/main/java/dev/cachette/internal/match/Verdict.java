@@ -1,6 +1,6 @@
 package dev.cachette.internal.match;
 
-import dev.cachette.match.Check;
+import dev.cachette.result.Check;
 import java.util.List;
 import java.util.stream.Stream;
 

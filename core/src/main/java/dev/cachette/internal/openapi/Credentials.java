@@ -2,8 +2,8 @@ package dev.cachette.internal.openapi;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Cookies;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

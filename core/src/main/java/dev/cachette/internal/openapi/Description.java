@@ -1,7 +1,6 @@
 package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
@@ -9,8 +8,9 @@ import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.internal.yaml.Trees;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
+import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;

@@ -2,7 +2,7 @@ package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -2,8 +2,8 @@ package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Headers;
-import dev.cachette.match.Check;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;

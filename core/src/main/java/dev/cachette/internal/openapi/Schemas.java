@@ -2,7 +2,7 @@ package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonSchemas;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Difference;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;

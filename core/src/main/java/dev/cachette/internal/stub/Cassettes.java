@@ -2,10 +2,10 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Faults;
-import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;

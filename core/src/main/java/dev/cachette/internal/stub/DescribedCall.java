@@ -1,12 +1,13 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.calls.StubReference;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.explain.Answering;
 import dev.cachette.internal.explain.DescriptionFailure;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.MalformedDescription;
-import dev.cachette.match.Check;
+import dev.cachette.result.Check;
+import dev.cachette.result.StubReference;
 import java.util.List;
 import java.util.function.Supplier;
 
@@ -41,12 +42,10 @@ record DescribedCall(Described service, Request request) {
    * @param answering what would answer it
    * @throws Misfit if it violates the API description
    */
-  void requireTaken(String answering) {
+  void requireTaken(Answering answering) {
     List<Check> missed = checks(() -> service.description().refusals(request));
     if (!missed.isEmpty()) {
-      throw new Misfit(
-          DescriptionFailure.refused(
-              described(), request, missed, answering, answering.startsWith("the stub")));
+      throw new Misfit(DescriptionFailure.refused(described(), request, missed, answering));
     }
   }
 
@@ -62,7 +61,7 @@ record DescribedCall(Described service, Request request) {
    *
    * @throws Misfit if it violates the API description
    */
-  Reply requirePossible(Reply reply, String answering) {
+  Reply requirePossible(Reply reply, Answering answering) {
     if (reply.response().isEmpty() || reply.fault().isPresent()) {
       return reply;
     }
@@ -97,7 +96,7 @@ record DescribedCall(Described service, Request request) {
   Reply example() {
     try {
       Reply reply = Reply.of(service.description().example(request));
-      return requirePossible(reply, "its example");
+      return requirePossible(reply, Answering.ITS_EXAMPLE);
     } catch (MalformedDescription unusable) {
       throw new Misfit(DescriptionFailure.noExample(described(), request, unusable.getMessage()));
     }

@@ -1,10 +1,10 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.calls.StubReference;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.match.Check;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.Check;
+import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -15,6 +15,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.answer.Timing;
+import dev.cachette.internal.explain.Answering;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
 import java.util.List;
@@ -194,7 +195,7 @@ public final class Exchange {
       return answeredAsDescribed(selected.get());
     }
     if (byExample) {
-      described.orElseThrow().requireTaken("an example");
+      described.orElseThrow().requireTaken(Answering.EXAMPLE);
       return described.orElseThrow().example();
     }
     if (through.isPresent()) {
@@ -203,7 +204,7 @@ public final class Exchange {
     if (cassette.isPresent()) {
       Cassettes.Choice choice = cassette.get();
       if (!choice.records()) {
-        described.ifPresent(it -> it.requireTaken(choice.reference().toString()));
+        described.ifPresent(it -> it.requireTaken(Answering.recording(choice.reference())));
       }
       return choice.reply(request(), arrival.carrier(), outside);
     }
@@ -220,7 +221,7 @@ public final class Exchange {
 
   /** Returns the stub's answer, if call and answer conform to the API description. */
   private Reply answeredAsDescribed(Selected won) {
-    String stub = "the stub " + won.rule().reference();
+    Answering stub = Answering.stub(won.rule().reference());
     described.ifPresent(it -> it.requireTaken(stub));
     Reply reply = answered(won);
     return described.map(it -> it.requirePossible(reply, stub)).orElse(reply);

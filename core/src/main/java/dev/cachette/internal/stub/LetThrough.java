@@ -2,11 +2,11 @@ package dev.cachette.internal.stub;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
-import dev.cachette.calls.StubReference;
 import dev.cachette.internal.match.HostPattern;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubReference;
 import java.util.Optional;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;

@@ -1,10 +1,9 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
-import dev.cachette.match.Check;
+import dev.cachette.internal.finding.CheckText;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
+import dev.cachette.result.Check;
 import java.util.Optional;
 import java.util.function.Consumer;
 import org.opentest4j.AssertionFailedError;
@@ -29,8 +28,7 @@ public record StubCheck(Optional<Condition> condition, Consumer<Received> verify
         received -> {
           Check check = condition.check(received);
           if (!check.holds()) {
-            throw new AssertionFailedError(
-                "a check fails:\n\n" + access().lines(check, check.condition().length()));
+            throw new AssertionFailedError("a check fails:\n\n" + CheckText.lines(check));
           }
         });
   }

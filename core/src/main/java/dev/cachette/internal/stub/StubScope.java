@@ -3,7 +3,6 @@ package dev.cachette.internal.stub;
 import static dev.cachette.internal.match.MatchAccess.access;
 
 import dev.cachette.calls.Call;
-import dev.cachette.calls.StubReference;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
@@ -12,6 +11,7 @@ import dev.cachette.internal.match.PatternIndex;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.render.TemplateState;
 import dev.cachette.match.Received;
+import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;

@@ -1,7 +1,7 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.calls.StubReference;
 import dev.cachette.internal.explain.UnusedStubs;
+import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;

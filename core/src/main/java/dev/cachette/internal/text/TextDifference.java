@@ -1,12 +1,22 @@
 package dev.cachette.internal.text;
 
 import dev.cachette.internal.uri.Percent;
+import dev.cachette.result.Cause;
 import java.math.BigDecimal;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
+import java.util.List;
 import java.util.Optional;
 
 /** Finds where two texts differ, and the likely cause. */
 public final class TextDifference {
+
+  /** What many systems mean by ISO-8859-1. */
+  private static final Charset WINDOWS =
+      Charset.isSupported("windows-1252")
+          ? Charset.forName("windows-1252")
+          : StandardCharsets.ISO_8859_1;
 
   private TextDifference() {}
 
@@ -23,37 +33,73 @@ public final class TextDifference {
     return at;
   }
 
-  /** Returns the likely cause of a difference between similar texts. */
-  public static Optional<String> cause(String expected, String actual) {
+  /** Returns the cause of a difference between similar texts, if one is known. */
+  public static Optional<Cause> cause(String expected, String actual) {
     if (expected.equalsIgnoreCase(actual)) {
-      return Optional.of("differs in letter case only");
+      return certain("differs in letter case only");
     }
     if (expected.strip().equals(actual.strip())) {
-      return Optional.of("differs in white space at its ends only");
+      return certain("differs in white space at its ends only");
     }
     if (withoutInvisible(expected).equals(withoutInvisible(actual))) {
-      return Optional.of("differs in an invisible character only, shown as an escape here");
+      return certain("differs in an invisible character only, shown as an escape here");
     }
     if (squeezed(expected).equals(squeezed(actual))) {
-      return Optional.of("differs in white space or line endings only");
+      return certain("differs in white space or line endings only");
     }
     if (Normalizer.normalize(expected, Normalizer.Form.NFC)
         .equals(Normalizer.normalize(actual, Normalizer.Form.NFC))) {
-      return Optional.of("the same letters in another Unicode normal form");
+      return certain("the same letters in another Unicode normal form");
     }
-    return encoding(expected, actual)
-        .or(() -> quotes(expected, actual))
-        .or(() -> number(expected, actual));
+    return plus(expected, actual)
+        .or(() -> encoding(expected, actual))
+        .or(() -> charset(expected, actual))
+        .or(() -> quotes(expected, actual).map(Cause::certain))
+        .or(() -> number(expected, actual).map(Cause::certain));
   }
 
-  private static Optional<String> encoding(String expected, String actual) {
-    String once = Percent.decodeForm(actual);
-    if (once.equals(expected)) {
-      return Optional.of("encoded twice by the caller");
-    }
-    if (Percent.decodeForm(expected).equals(actual)) {
+  private static Optional<Cause> certain(String text) {
+    return Optional.of(Cause.certain(text));
+  }
+
+  /** In queries and forms, a plus sign is a space, and {@code %2B} is a plus sign. */
+  private static Optional<Cause> plus(String expected, String actual) {
+    if (expected.indexOf('+') >= 0 && expected.replace('+', ' ').equals(actual)) {
       return Optional.of(
-          "the expected value is percent-encoded; values are decoded before they are compared");
+          Cause.likely("sent as +, which is a space in a query or form; a plus sign is %2B there"));
+    }
+    return actual.indexOf('+') >= 0 && actual.replace('+', ' ').equals(expected)
+        ? Optional.of(
+            Cause.likely("a space that was sent as %2B, a plus sign; a space is + or %20"))
+        : Optional.empty();
+  }
+
+  private static Optional<Cause> encoding(String expected, String actual) {
+    if (actual.indexOf('%') >= 0
+        && (Percent.decode(actual).equals(expected)
+            || Percent.decodeForm(actual).equals(expected))) {
+      return Optional.of(Cause.likely("encoded twice by the caller"));
+    }
+    return expected.indexOf('%') >= 0 && Percent.decodeForm(expected).equals(actual)
+        ? certain(
+            "the expected value is percent-encoded; values are decoded before they are compared")
+        : Optional.empty();
+  }
+
+  private static Optional<Cause> charset(String expected, String actual) {
+    if (expected.chars().noneMatch(c -> c > 0x7f)) {
+      return Optional.empty();
+    }
+    for (Charset other : List.of(StandardCharsets.ISO_8859_1, WINDOWS)) {
+      if (new String(expected.getBytes(StandardCharsets.UTF_8), other).equals(actual)) {
+        return Optional.of(
+            Cause.likely(
+                "UTF-8 that was read as " + other + ": the content type names another charset"));
+      }
+      if (new String(expected.getBytes(other), StandardCharsets.UTF_8).equals(actual)) {
+        return Optional.of(
+            Cause.likely(other + " that was read as UTF-8: bytes that are not UTF-8"));
+      }
     }
     return Optional.empty();
   }

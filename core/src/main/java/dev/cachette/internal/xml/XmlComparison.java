@@ -1,9 +1,10 @@
 package dev.cachette.internal.xml;
 
+import dev.cachette.internal.finding.TextFinding;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Quoting;
-import dev.cachette.internal.text.TextDifference;
-import dev.cachette.match.Difference;
+import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -36,7 +37,7 @@ public final class XmlComparison {
           local(want).equals(local(have))
               ? Optional.of("the same name in another namespace")
               : Optional.empty();
-      found.add(new Difference(path, shown(want), shown(have), cause));
+      found.add(Difference.of(shown(want), shown(have)).at(path).because(cause));
       return;
     }
     compareAttributes(want, have, path);
@@ -59,7 +60,10 @@ public final class XmlComparison {
             compareText(value, actual.get(name), place);
           } else {
             Optional<String> near = NameSuggester.hint("an attribute", name, actual.keySet());
-            found.add(new Difference(place, Quoting.quote(value), Difference.MISSING, near));
+            found.add(
+                Difference.of(Quoting.quote(Masking.value(name, value)), Difference.MISSING)
+                    .at(place)
+                    .because(near));
           }
         });
     actual.forEach(
@@ -69,7 +73,7 @@ public final class XmlComparison {
                 new Difference(
                     path + "/@" + name,
                     "no such attribute",
-                    Quoting.quote(value),
+                    Quoting.quote(Masking.value(name, value)),
                     Optional.empty()));
           }
         });
@@ -90,7 +94,9 @@ public final class XmlComparison {
           NameSuggester.hint(
               "an element", local(lacking), actual.stream().map(XmlComparison::local).toList());
       found.add(
-          new Difference(path + "/" + local(lacking), shown(lacking), Difference.MISSING, near));
+          Difference.of(shown(lacking), Difference.MISSING)
+              .at(path + "/" + local(lacking))
+              .because(near));
     }
     for (Element surplus : actual.subList(both, actual.size())) {
       found.add(
@@ -104,13 +110,8 @@ public final class XmlComparison {
 
   private void compareText(String want, String have, String path) {
     if (!want.equals(have)) {
-      int place = TextDifference.place(want, have);
-      found.add(
-          new Difference(
-              path,
-              Quoting.quoteAround(want, place),
-              Quoting.quoteAround(have, place),
-              TextDifference.cause(want, have)));
+      String name = path.replaceAll(".*[/@:]|\\[[0-9]+]", "");
+      found.add(TextFinding.of(path, want, have, text -> Masking.value(name, text)));
     }
   }
 

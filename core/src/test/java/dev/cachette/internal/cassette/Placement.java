@@ -28,7 +28,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** A call with a secret somewhere in it, as the files below secrets/ have it. */
-record Placement(String name, String secret, Exchange exchange) {
+record Placement(String name, String secret, String text, Exchange exchange) {
 
   private static final Pattern SECRET =
       Pattern.compile("\\$\\{(?:(\\w+):)?secret((?:\\|\\w+)*)\\}");
@@ -44,6 +44,19 @@ record Placement(String name, String secret, Exchange exchange) {
                 return of(parts[0], secret, parts[1].stripTrailing());
               });
     }
+  }
+
+  /** Reads calls that each end with {@code => } and the secret in them. */
+  static Stream<Placement> readWithSecrets(String file) throws IOException {
+    return read(file, "")
+        .map(
+            placement -> {
+              int arrow = placement.text.lastIndexOf(" => ");
+              return of(
+                  placement.name,
+                  placement.text.substring(arrow + 4),
+                  placement.text.substring(0, arrow));
+            });
   }
 
   static Placement of(String call) {
@@ -65,6 +78,7 @@ record Placement(String name, String secret, Exchange exchange) {
     return new Placement(
         name,
         secret,
+        call,
         Exchange.answered(
             Instant.EPOCH,
             Duration.ZERO,

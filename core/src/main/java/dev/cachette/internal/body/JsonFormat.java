@@ -1,0 +1,139 @@
+package dev.cachette.internal.body;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.io.JsonStringEncoder;
+import java.io.IOException;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** JSON (RFC 8259), and several JSON values after each other, such as lines. */
+final class JsonFormat implements BodyFormat {
+
+  private static final JsonFactory FACTORY = new JsonFactory();
+
+  /** Members that name the member beside them: {@code {"name": "password", "value": "x"}}. */
+  private static final Set<String> NAMING =
+      Set.of("name", "key", "field", "id", "parameter", "header", "property");
+
+  private static final Set<String> NAMED =
+      Set.of("value", "val", "content", "data", "text", "secretvalue");
+
+  @Override
+  public boolean isNamedBy(BodyType type) {
+    return type.isKindOf("json") || type.name().endsWith("json") || type.name().endsWith("jsonl");
+  }
+
+  @Override
+  public boolean isLike(String text) {
+    String bare = text.strip();
+    return bare.length() > 1
+        && (bare.charAt(0) == '{' && bare.endsWith("}")
+            || bare.charAt(0) == '[' && bare.endsWith("]")
+            || bare.charAt(0) == '"' && bare.endsWith("\""));
+  }
+
+  @Override
+  public Optional<String> change(BodyType type, String text, ValueChange change) {
+    List<Token> tokens;
+    try {
+      tokens = tokens(text);
+    } catch (IOException malformed) {
+      return Optional.empty();
+    }
+    StringBuilder changed = new StringBuilder(text.length() + 16);
+    int copied = 0;
+    for (Token token : tokens) {
+      String name = token.name();
+      String now = change.of(new Value(name, token.text, token.kind));
+      if (!now.equals(token.text)) {
+        changed.append(text, copied, token.start);
+        boolean bare = token.kind == Value.Kind.NUMBER && now.matches("-?[0-9]+");
+        changed.append(bare ? now : '"' + escaped(now) + '"');
+        copied = token.end;
+      }
+    }
+    return Optional.of(copied == 0 ? text : changed.append(text, copied, text.length()).toString());
+  }
+
+  /** Returns text escaped for a JSON string. */
+  static String escaped(String text) {
+    return new String(JsonStringEncoder.getInstance().quoteAsString(text));
+  }
+
+  /** An object or array that is open, with what names its values. */
+  private static final class Level {
+    private final String name;
+    private @Nullable String naming;
+
+    Level(String name) {
+      this.name = name;
+    }
+  }
+
+  private record Token(
+      Level level, String member, String text, Value.Kind kind, int start, int end) {
+
+    String name() {
+      if (!NAMED.contains(member.toLowerCase(Locale.ROOT))) {
+        return member;
+      }
+      return level.naming != null ? level.naming : level.name.isEmpty() ? member : level.name;
+    }
+  }
+
+  private static List<Token> tokens(String text) throws IOException {
+    List<Token> tokens = new ArrayList<>();
+    Deque<Level> levels = new ArrayDeque<>();
+    levels.push(new Level(""));
+    String member = "";
+    try (JsonParser parser = FACTORY.createParser(text)) {
+      for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
+        switch (token) {
+          case START_OBJECT, START_ARRAY -> {
+            levels.push(new Level(member));
+          }
+          case END_OBJECT, END_ARRAY -> {
+            levels.pop();
+          }
+          case FIELD_NAME -> member = parser.currentName();
+          default -> {
+            Level level = levels.peek();
+            boolean inObject = parser.getParsingContext().inObject();
+            String name = inObject ? member : level.name;
+            int start = (int) parser.currentTokenLocation().getCharOffset();
+            String value = parser.getText();
+            int end = (int) parser.currentLocation().getCharOffset();
+            Value.Kind kind = kind(token);
+            if (kind == Value.Kind.STRING
+                && inObject
+                && NAMING.contains(name.toLowerCase(Locale.ROOT))) {
+              level.naming = value;
+            }
+            int length = kind == Value.Kind.STRING ? end - start : value.length();
+            tokens.add(new Token(level, name, value, kind, start, start + length));
+          }
+        }
+        if (token == JsonToken.END_OBJECT || token == JsonToken.END_ARRAY) {
+          member = levels.peek().name;
+        }
+      }
+    }
+    return tokens;
+  }
+
+  private static Value.Kind kind(JsonToken token) {
+    return switch (token) {
+      case VALUE_STRING -> Value.Kind.STRING;
+      case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> Value.Kind.NUMBER;
+      default -> Value.Kind.LITERAL;
+    };
+  }
+}

@@ -1,0 +1,9 @@
+package dev.cachette.internal.body;
+
+/** Replaces values of a body. */
+@FunctionalInterface
+public interface ValueChange {
+
+  /** Returns the new text of a value, decoded; its own text leaves it unchanged. */
+  String of(Value value);
+}

@@ -1,0 +1,199 @@
+package dev.cachette.internal.secret;
+
+import dev.cachette.internal.secret.Secret.Certainty;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Values that are secret by their shape, wherever they are. */
+final class SecretShapes {
+
+  private static final double RANDOM_ENTROPY = 3.5;
+
+  /** A shape: group 1, if there is one, is the secret. */
+  private record Shape(String name, Pattern pattern, Certainty certainty, Predicate<String> also) {}
+
+  private static final String TOKEN = "[A-Za-z0-9_-]";
+
+  private static final List<Shape> SHAPES =
+      List.of(
+          shape(
+              "private-key",
+              "-----BEGIN (?:[A-Z0-9 ]{0,30})PRIVATE KEY(?: BLOCK)?-----"
+                  + "(?:[\\s\\S]{0,8000}?-----END [A-Z0-9 ]{0,30}PRIVATE KEY(?: BLOCK)?-----"
+                  + "|(?:\\\\[rn]|[A-Za-z0-9+/=\\s])*+)"),
+          shape("jwt", "\\beyJ[A-Za-z0-9_-]{6,}\\.[A-Za-z0-9_-]{6,}(?:\\.[A-Za-z0-9_-]*){1,3}"),
+          shape("cloud-key", "\\b(?:AKIA|ASIA|AROA|AIDA)[0-9A-Z]{16}\\b"),
+          shape("cloud-key", "\\bAIza[0-9A-Za-z_-]{30,}"),
+          shape("access-token", "\\bya29\\.[0-9A-Za-z_-]{20,}"),
+          shape("access-token", "\\bgh[pousr]_[A-Za-z0-9]{30,}"),
+          shape("access-token", "\\bgithub_pat_[A-Za-z0-9_]{30,}"),
+          shape("access-token", "\\bgl[a-z]{2,5}-[A-Za-z0-9_-]{18,}"),
+          shape("access-token", "\\bxox[a-z]-[A-Za-z0-9-]{10,}|\\bxapp-[A-Za-z0-9-]{10,}"),
+          shape("secret-key", "\\b[srp]k_(?:live|test|prod|active)_[A-Za-z0-9]{12,}"),
+          shape("secret-key", "\\bsk-(?:[a-z]{2,12}-)*[A-Za-z0-9_-]{20,}"),
+          shape("secret-key", "\\b(?:wh|mg|rg)sec_[A-Za-z0-9+/=]{16,}"),
+          shape(
+              "access-token",
+              "\\b(?:hf|npm|dop_v1|doo_v1|shpat|shpss|shpca|pul|lin_api|ntn|secret|figd|dapi|pat"
+                  + "|key|rnd|phc|phx|sbp|tok|glsa|hvs|hvb)_[A-Za-z0-9_]{24,}"),
+          shape("access-token", "\\bhv[sb]\\.[A-Za-z0-9_-]{20,}"),
+          shape("access-token", "\\bpypi-[A-Za-z0-9_-]{20,}"),
+          shape("access-token", "\\bSG\\.[A-Za-z0-9_-]{16,}\\.[A-Za-z0-9_-]{16,}"),
+          shape("access-token", "\\bkey-[0-9a-f]{32}\\b"),
+          shape("access-token", "\\bv[0-9]\\.(?:local|public)\\.[A-Za-z0-9_-]{20,}"),
+          shape("bot-token", "(?<![0-9])[0-9]{6,12}:[A-Za-z0-9_-]{30,}"),
+          shape(
+              "bot-token", "\\b[MNO][A-Za-z0-9_-]{23,27}\\.[A-Za-z0-9_-]{6}\\.[A-Za-z0-9_-]{27,}"),
+          shape(
+              "credentials",
+              "(?i)\\b(?:bearer|basic|token)\\s+([A-Za-z0-9._~+/=-]{16,})",
+              SecretShapes::hasDigitOrMixedCase),
+          // User information in a URL (RFC 3986 section 3.2.1).
+          shape(
+              "url-password",
+              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:([^\\s/?#@\"'<>]+)@"),
+          shape(
+              "url-token",
+              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://([^\\s/?#@:\"'<>]{12,})@",
+              SecretShapes::hasDigitOrMixedCase),
+          // What follows such a word in a path.
+          shape(
+              "path-token",
+              "(?i)/(?:reset|reset-password|password-reset|passwords?|invites?|invitations?|verify"
+                  + "|verification|confirm|confirmation|magic|magic-link|activate|activation"
+                  + "|unsubscribe)/("
+                  + TOKEN
+                  + "{16,})(?=[/?#\\s\"'<>]|$)",
+              SecretShapes::hasDigitOrMixedCase),
+          shape(
+              "path-token",
+              "(?i)/(?:hooks?|webhooks?|tokens?|secrets?|share)/("
+                  + TOKEN
+                  + "{16,})(?=[/?#\\s\"'<>]|$)",
+              SecretShapes::isRandom),
+          shape(
+              "path-token",
+              "/services/[A-Z0-9]{6,14}/[A-Z0-9]{6,14}/(" + TOKEN + "{16,})(?=[/?#\\s\"'<>]|$)"),
+          shape(
+              "card-number",
+              "(?<![0-9A-Za-z.,_+-])([3-6][0-9]{3}(?:([ -]?)[0-9]{4}\\2[0-9]{4}\\2[0-9]{4}|(["
+                  + " -]?)[0-9]{6}\\3[0-9]{5}))(?![0-9A-Za-z_/+=-]|[.,][0-9])",
+              SecretShapes::isCard));
+
+  /** A word, and a value close after it. */
+  private static final Shape NEXT_TO_WORD =
+      new Shape(
+          "secret",
+          Pattern.compile(
+              "(?i)(?<![a-z])(?:key|token|secret|password|passwd|credential|signature)s?(?![a-z])"
+                  + "[^\\r\\n]{0,24}?(?<![A-Za-z0-9+/_=.{-])([A-Za-z0-9+/_-]{20,}={0,2})"),
+          Certainty.LIKELY,
+          SecretShapes::isRandom);
+
+  private SecretShapes() {}
+
+  private static Shape shape(String name, String pattern) {
+    return shape(name, pattern, text -> true);
+  }
+
+  private static Shape shape(String name, String pattern, Predicate<String> also) {
+    return new Shape(name, Pattern.compile(pattern), Certainty.CERTAIN, also);
+  }
+
+  /** Returns the text with the secrets in it replaced. */
+  static String replace(String text, Replacement replacement) {
+    String replaced = text;
+    for (Shape shape : SHAPES) {
+      replaced = replaced(shape, replaced, replacement);
+    }
+    return replaced(NEXT_TO_WORD, replaced, replacement);
+  }
+
+  private static String replaced(Shape shape, String text, Replacement replacement) {
+    Matcher matcher = shape.pattern.matcher(text);
+    StringBuilder out = null;
+    int copied = 0;
+    while (matcher.find()) {
+      int group = matcher.groupCount() > 0 && matcher.group(1) != null ? 1 : 0;
+      String value = matcher.group(group);
+      boolean marked = value.contains("{{") || value.contains("}}") || isMask(value);
+      if (!marked && shape.also.test(value)) {
+        String now = replacement.of(new Secret(shape.name, value, shape.certainty));
+        if (!now.equals(value)) {
+          out = out == null ? new StringBuilder() : out;
+          out.append(text, copied, matcher.start(group)).append(now);
+          copied = matcher.end(group);
+        }
+      }
+    }
+    return out == null ? text : out.append(text, copied, text.length()).toString();
+  }
+
+  private static boolean isMask(String text) {
+    return text.chars().allMatch(c -> c == '*');
+  }
+
+  /** Returns true for text that is too mixed for a word, a hash, a date or a name. */
+  static boolean isRandom(String text) {
+    int digits = 0;
+    int lower = 0;
+    int upper = 0;
+    int changes = 0;
+    int before = -1;
+    for (int at = 0; at < text.length(); at++) {
+      char c = text.charAt(at);
+      int kind = c >= '0' && c <= '9' ? 0 : c >= 'a' && c <= 'z' ? 1 : c >= 'A' && c <= 'Z' ? 2 : 3;
+      digits += kind == 0 ? 1 : 0;
+      lower += kind == 1 ? 1 : 0;
+      upper += kind == 2 ? 1 : 0;
+      changes += before >= 0 && kind != before ? 1 : 0;
+      before = kind;
+    }
+    return digits > 1
+        && lower > 1
+        && upper > 1
+        && changes * 3 >= text.length()
+        && entropy(text) >= RANDOM_ENTROPY;
+  }
+
+  private static boolean hasDigitOrMixedCase(String text) {
+    return text.chars().anyMatch(Character::isDigit)
+        || text.chars().anyMatch(Character::isUpperCase)
+            && text.chars().anyMatch(Character::isLowerCase);
+  }
+
+  /** Returns the entropy in bits per character. */
+  private static double entropy(String text) {
+    Map<Character, Integer> counts = new HashMap<>();
+    for (char c : text.toCharArray()) {
+      counts.merge(c, 1, Integer::sum);
+    }
+    double entropy = 0;
+    for (int count : counts.values()) {
+      double share = (double) count / text.length();
+      entropy -= share * Math.log(share) / Math.log(2);
+    }
+    return entropy;
+  }
+
+  /** Returns true for a number of a payment card, by its check digit (ISO/IEC 7812, Luhn). */
+  static boolean isCard(String text) {
+    String digits = text.replaceAll("[ -]", "");
+    boolean known =
+        digits.length() == 15
+            ? digits.matches("3[47].*")
+            : digits.length() == 16
+                && digits.matches("4.*|5[1-5].*|6(?:011|5).*|35(?:2[89]|[3-8]).*");
+    int sum = 0;
+    for (int at = 0; at < digits.length(); at++) {
+      int digit = digits.charAt(digits.length() - 1 - at) - '0';
+      int counted = at % 2 == 0 ? digit : digit * 2;
+      sum += counted > 9 ? counted - 9 : counted;
+    }
+    return known && sum % 10 == 0;
+  }
+}

@@ -1,0 +1,5 @@
+/** What a comparison finds, as data: checks, differences, and the stubs that they are about. */
+@NullMarked
+package dev.cachette.result;
+
+import org.jspecify.annotations.NullMarked;
