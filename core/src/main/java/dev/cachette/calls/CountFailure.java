@@ -6,6 +6,7 @@ import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.finding.RequestMask;
 import dev.cachette.internal.match.Verdict;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
@@ -106,6 +107,11 @@ final class CountFailure {
         .map(call -> new Closest(call, access().examine(pattern, call.request())))
         .filter(candidate -> candidate.verdict.nearness() >= 0.5)
         .max(Comparator.comparingDouble(candidate -> candidate.verdict.nearness()))
+        .map(
+            candidate ->
+                new Closest(
+                    candidate.call,
+                    candidate.verdict.masked(RequestMask.of(candidate.call.request()))))
         .map(Closest::toString)
         .orElse("");
   }

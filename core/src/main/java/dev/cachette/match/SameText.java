@@ -32,7 +32,7 @@ final class SameText extends BodyCondition {
 
   @Override
   String expected() {
-    return Quoting.quote(Masking.text(text));
+    return Quoting.quote(Masking.body(Optional.empty(), text));
   }
 
   @Override

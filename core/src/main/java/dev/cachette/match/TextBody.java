@@ -29,7 +29,11 @@ final class TextBody extends BodyCondition {
 
   @Override
   String expected() {
-    return value.describe(Masking::text);
+    return value.describe(TextBody::masked);
+  }
+
+  private static String masked(String text) {
+    return Masking.body(Optional.empty(), text);
   }
 
   @Override
@@ -37,6 +41,6 @@ final class TextBody extends BodyCondition {
     Optional<String> problem = content.encodingProblem();
     return problem.isPresent()
         ? unreadable(problem.get())
-        : value.check(name(), Found.texts(List.of(content.text()), Masking::text));
+        : value.check(name(), Found.texts(List.of(content.text()), TextBody::masked));
   }
 }

@@ -4,6 +4,7 @@ import static dev.cachette.internal.match.MatchAccess.access;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.finding.RequestMask;
 import dev.cachette.internal.match.Verdict;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
@@ -21,11 +22,13 @@ record Candidate(StubReference stub, Verdict verdict) {
 
   /** Returns the similar stubs, best first, at most three. */
   static List<Candidate> closest(Request request, List<Explanation.Stub> stubs) {
+    RequestMask mask = RequestMask.of(request);
     return stubs.stream()
         .map(stub -> of(request, stub))
         .filter(candidate -> candidate.verdict.nearness() >= NEAR)
         .sorted(Comparator.comparingDouble(candidate -> -candidate.verdict.nearness()))
         .limit(SHOWN)
+        .map(candidate -> new Candidate(candidate.stub, candidate.verdict.masked(mask)))
         .toList();
   }
 

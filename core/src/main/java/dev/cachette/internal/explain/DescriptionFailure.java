@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.finding.RequestMask;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.Check;
 import java.util.List;
@@ -30,17 +31,17 @@ public final class DescriptionFailure {
             + "described    %s\nanswered by  %s\n\n"
             + "Fix: send what the API description allows%s.\n",
         RequestText.of(request),
-        CheckText.lines(missed),
+        CheckText.lines(RequestMask.of(request).checks(missed)),
         described,
         answering,
         answering.isStub() ? "; if this is intentional, call unchecked() on the stub" : "");
   }
 
   /** Explains that an unexpected call also violates the API description. */
-  public static String refusedAnyway(String described, List<Check> missed) {
+  public static String refusedAnyway(String described, Request request, List<Check> missed) {
     return String.format(
         "\nThe request also violates the API description: %s\n\n%s",
-        described, CheckText.lines(missed));
+        described, CheckText.lines(RequestMask.of(request).checks(missed)));
   }
 
   /**

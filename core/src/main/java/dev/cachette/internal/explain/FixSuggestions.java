@@ -5,8 +5,8 @@ import com.fasterxml.jackson.databind.node.NullNode;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.finding.RequestMask;
 import dev.cachette.internal.json.JsonQuery;
-import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import dev.cachette.result.StubReference;
@@ -97,10 +97,9 @@ final class FixSuggestions {
             .json()
             .flatMap(root -> JsonQuery.parse(path).value(root))
             .orElse(NullNode.instance);
-    String shown = Masking.value(JsonQuery.parse(path).name(), value.asText());
     return String.format(
         file == null ? ".json(\"%s\", is(%s))." : "json: { \"%s\": %s }",
         path,
-        shown.equals(value.asText()) ? value : "...");
+        RequestMask.of(request).text(value.toString()).equals(value.toString()) ? value : "...");
   }
 }

@@ -1,5 +1,6 @@
 package dev.cachette.internal.match;
 
+import dev.cachette.internal.finding.RequestMask;
 import dev.cachette.result.Check;
 import java.util.List;
 import java.util.stream.Stream;
@@ -19,6 +20,11 @@ public record Verdict(List<Check> line, List<Check> conditions) {
   public Verdict {
     line = List.copyOf(line);
     conditions = List.copyOf(conditions);
+  }
+
+  /** Returns this verdict with what a request has of secrets masked. */
+  public Verdict masked(RequestMask mask) {
+    return new Verdict(mask.checks(line), mask.checks(conditions));
   }
 
   /** Returns all results: method and URL first. */

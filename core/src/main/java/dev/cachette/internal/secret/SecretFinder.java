@@ -65,7 +65,17 @@ public final class SecretFinder {
   public SecretFinder(SecretPolicy policy, Replacement replacement) {
     this.policy = policy;
     this.replacement =
-        secret -> policy.isAllowed(secret.value()) ? secret.value() : replacement.of(secret);
+        new Replacement() {
+          @Override
+          public String of(Secret secret) {
+            return policy.isAllowed(secret.value()) ? secret.value() : replacement.of(secret);
+          }
+
+          @Override
+          public void encoded(String text) {
+            replacement.encoded(text);
+          }
+        };
   }
 
   /** Returns the value of a header. */
@@ -189,6 +199,7 @@ public final class SecretFinder {
       if (now.equals(plain)) {
         return text;
       }
+      replacement.encoded(text);
       Base64.Encoder encoder = forUrls ? Base64.getUrlEncoder() : Base64.getEncoder();
       return (text.endsWith("=") ? encoder : encoder.withoutPadding())
           .encodeToString(now.getBytes(StandardCharsets.UTF_8));

@@ -52,7 +52,7 @@ record DescribedCall(Described service, Request request) {
   /** Returns the violations of an unexpected call as text; empty if there are none. */
   String remark() {
     List<Check> missed = checks(() -> service.description().refusals(request));
-    return missed.isEmpty() ? "" : DescriptionFailure.refusedAnyway(described(), missed);
+    return missed.isEmpty() ? "" : DescriptionFailure.refusedAnyway(described(), request, missed);
   }
 
   /**

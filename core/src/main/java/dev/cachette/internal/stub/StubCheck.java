@@ -1,9 +1,11 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.finding.RequestMask;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
 import dev.cachette.result.Check;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import org.opentest4j.AssertionFailedError;
@@ -28,7 +30,9 @@ public record StubCheck(Optional<Condition> condition, Consumer<Received> verify
         received -> {
           Check check = condition.check(received);
           if (!check.holds()) {
-            throw new AssertionFailedError("a check fails:\n\n" + CheckText.lines(check));
+            throw new AssertionFailedError(
+                "a check fails:\n\n"
+                    + CheckText.lines(RequestMask.of(received.request()).checks(List.of(check))));
           }
         });
   }

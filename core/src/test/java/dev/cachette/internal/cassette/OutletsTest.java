@@ -1,0 +1,139 @@
+package dev.cachette.internal.cassette;
+
+import static dev.cachette.internal.match.MatchAccess.access;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Header;
+import dev.cachette.http.Request;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.explain.Explanation;
+import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.finding.RequestMask;
+import dev.cachette.match.Bodies;
+import dev.cachette.match.Condition;
+import dev.cachette.match.Conditions;
+import dev.cachette.match.RequestPattern;
+import dev.cachette.match.Values;
+import dev.cachette.result.StubReference;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** What a cassette hides, no message prints: every placement through every outlet of core. */
+class OutletsTest {
+
+  static Stream<Placement> placements() throws IOException {
+    return Stream.concat(
+        Placement.readWithSecrets("by-shape.http"),
+        Placement.read("usual-places.http", "s3cr3t-Kx7q9Zt4Vb2n")
+            // Only its response tells that it is secret.
+            .filter(placement -> !placement.name().equals("what was a token is found elsewhere")));
+  }
+
+  @ParameterizedTest
+  @MethodSource("placements")
+  void noMessagePrintsWhatCassettesHide(Placement placement) {
+    Leak leak = new Leak(placement.secret());
+    outlets(placement.exchange())
+        .forEach(
+            (outlet, text) ->
+                assertFalse(
+                    leak.isIn(text.getBytes(StandardCharsets.UTF_8)), () -> outlet + ":\n" + text));
+  }
+
+  private static Map<String, String> outlets(Exchange exchange) {
+    Request request = exchange.request();
+    Map<String, String> outlets = new LinkedHashMap<>();
+    outlets.put("request.toString()", request.toString());
+    outlets.put("request for people", RequestText.of(request));
+    outlets.put("headers of the request", headers(request.headers().stream()));
+    outlets.put(
+        "headers of the response", headers(exchange.response().orElseThrow().headers().stream()));
+    outlets.put("exchange.toString()", exchange.toString());
+    int at = 0;
+    for (Condition condition : conditions(request)) {
+      if (condition.holds(access().received(request))) {
+        continue;
+      }
+      String name = at++ + ", " + condition.getClass().getSimpleName();
+      RequestPattern pattern = RequestPattern.of("* https://*/{+rest}").where(condition);
+      outlets.put(
+          "explanation by " + name,
+          Explanation.ofUnexpected(
+              request,
+              List.of(
+                  new Explanation.Stub(
+                      pattern, new StubReference("a stub", "Desk.java:1"), List.of())),
+              List.of(),
+              false));
+      outlets.put(
+          "closest call by " + name,
+          CheckText.lines(
+              access().examine(pattern, request).masked(RequestMask.of(request)).misses()));
+    }
+    return outlets;
+  }
+
+  /** Conditions that do not hold, on every part of the request. */
+  private static List<Condition> conditions(Request request) {
+    Content content = Content.of(request.headers(), request.body());
+    List<Condition> conditions = new ArrayList<>();
+    conditions.add(Conditions.path("rest", "nothing"));
+    for (Header header : request.headers()) {
+      conditions.add(Conditions.header(header.name(), "nothing"));
+      conditions.add(Conditions.header(header.name(), header.value()).negated());
+    }
+    for (String name : request.uri().query().names()) {
+      conditions.add(Conditions.query(name, "nothing"));
+      conditions.add(Conditions.query(name, Values.pattern("[0-9]{90}")));
+    }
+    if (content.isEmpty()) {
+      return conditions;
+    }
+    conditions.add(Bodies.sameText("nothing"));
+    conditions.add(Bodies.sameText(content.text() + "x"));
+    conditions.add(Bodies.textBody(Values.startsWith("nothing")));
+    conditions.add(Bodies.formField("nothing", "at all"));
+    boolean form =
+        content.mediaType().filter(type -> type.subtype().contains("form-url")).isPresent();
+    for (String name : form ? content.form().names() : List.<String>of()) {
+      conditions.add(Bodies.formField(name, "nothing"));
+    }
+    if (content.json().isPresent()) {
+      conditions.add(Bodies.sameJson("{}"));
+      conditions.add(Bodies.sameJson("{\"password\":\"nothing\",\"pin\":1,\"query\":\"x\"}"));
+      conditions.add(Bodies.jsonSchema("{\"additionalProperties\":{\"type\":\"boolean\"}}"));
+      conditions.add(Bodies.jsonAt("$", "nothing"));
+      conditions.add(Bodies.jsonAt("$.*", "nothing"));
+      conditions.add(Bodies.jsonAt("$..*", Values.each(Values.is("nothing"))));
+      if (content.json().get().isObject()) {
+        content
+            .json()
+            .get()
+            .fieldNames()
+            .forEachRemaining(name -> conditions.add(Bodies.jsonAt("$." + name, "nothing")));
+      }
+    }
+    if (content.xml().value().isPresent()) {
+      conditions.add(Bodies.sameXml("<nothing/>"));
+      String root = content.xml().value().get().getDocumentElement().getTagName();
+      conditions.add(Bodies.xpath("//*[local-name()='password']", "nothing"));
+      conditions.add(Bodies.xpath("//@*", "nothing"));
+      conditions.add(Bodies.xpath("/*", Values.is(root)));
+    }
+    return conditions;
+  }
+
+  private static String headers(Stream<Header> headers) {
+    return headers.map(Header::toString).collect(Collectors.joining("\n"));
+  }
+}
