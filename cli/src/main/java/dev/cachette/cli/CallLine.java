@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.calls.Call;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.StubReference;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
@@ -34,7 +35,7 @@ final class CallLine {
   static Map<String, Object> json(Call call) {
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("method", call.method());
-    json.put("url", call.uri().toString());
+    json.put("url", Masking.url(call.uri().toString()));
     json.put("answer", call.fault().isPresent() ? call.outcome() : call.response().status());
     json.put("protocol", call.protocol());
     call.stub().ifPresent(stub -> json.put("stub", stub.name()));

@@ -21,6 +21,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.stubfile.Durations;
 import dev.cachette.match.Received;
 import dev.cachette.stubfile.StubFileException;
@@ -210,7 +211,11 @@ final class Control {
   private static Map<String, Object> asJson(Call call) {
     Map<String, Object> json = CallLine.json(call);
     Map<String, String> headers = new LinkedHashMap<>();
-    call.headers().forEach(it -> headers.merge(it.name(), it.value(), (a, b) -> a + ", " + b));
+    call.headers()
+        .forEach(
+            it ->
+                headers.merge(
+                    it.name(), Masking.header(it.name(), it.value()), (a, b) -> a + ", " + b));
     json.put("headers", headers);
     if (!call.body().isEmpty()) {
       json.put("body", body(call));
@@ -221,12 +226,13 @@ final class Control {
     return json;
   }
 
-  /** Returns the body as JSON if it is JSON, else as a string. */
+  /** Returns the body, with secrets masked, as JSON if it is JSON, else as a string. */
   private static Object body(Call call) {
+    String text = Masking.body(call.headers().first("content-type"), call.text());
     boolean isJson =
         call.headers().contentType().filter(MediaType::isJson).isPresent()
-            && Json.problemIn(call.text()).isEmpty();
-    return isJson ? Json.tree(call.text()) : call.text();
+            && Json.problemIn(text).isEmpty();
+    return isJson ? Json.tree(text) : text;
   }
 
   private static Answer nothing(Received received) {

@@ -2,6 +2,7 @@ package dev.cachette.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.internal.cassette.Redactor;
 import dev.cachette.internal.stubfile.StubWriter;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -77,7 +78,7 @@ final class Convert implements Callable<Integer> {
 
   private void ofCassette() throws IOException {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
-      List<Exchange> wanted = cassette.exchanges();
+      List<Exchange> wanted = Redactor.redacted(cassette.exchanges());
       if (exchange != null) {
         if (exchange < 1 || exchange > wanted.size()) {
           throw new Failure(String.format("there is no exchange %d in %s.", exchange, file));

@@ -2,6 +2,7 @@ package dev.cachette.cli;
 
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.MediaType;
+import dev.cachette.internal.cassette.Redactor;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.match.HostPattern;
 import java.nio.file.Path;
@@ -77,7 +78,7 @@ final class Show implements Callable<Integer> {
   @Override
   public Integer call() {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
-      List<Exchange> all = cassette.exchanges();
+      List<Exchange> all = Redactor.redacted(cassette.exchanges());
       if (exchange != null) {
         one(all, exchange);
         return 0;

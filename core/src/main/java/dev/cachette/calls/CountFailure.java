@@ -6,7 +6,7 @@ import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.finding.CheckText;
-import dev.cachette.internal.finding.RequestMask;
+import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.match.Verdict;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;

@@ -8,7 +8,12 @@ public final class BodyFormats {
 
   /** In the order in which they are tried. */
   private static final List<BodyFormat> ALL =
-      List.of(new MultipartFormat(), new FormFormat(), new XmlFormat(), new JsonFormat());
+      List.of(
+          new MultipartFormat(),
+          new FormFormat(),
+          new CsvFormat(),
+          new XmlFormat(),
+          new JsonFormat());
 
   private BodyFormats() {}
 

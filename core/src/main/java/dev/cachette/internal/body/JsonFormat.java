@@ -71,10 +71,16 @@ final class JsonFormat implements BodyFormat {
   /** An object or array that is open, with what names its values. */
   private static final class Level {
     private final String name;
+
+    /** An array within an array, such as one of pairs. */
+    private final boolean isInner;
+
+    private final List<Token> tokens = new ArrayList<>();
     private @Nullable String naming;
 
-    Level(String name) {
+    Level(String name, boolean isInner) {
       this.name = name;
+      this.isInner = isInner;
     }
   }
 
@@ -82,6 +88,11 @@ final class JsonFormat implements BodyFormat {
       Level level, String member, String text, Value.Kind kind, int start, int end) {
 
     String name() {
+      boolean pair = level.isInner && level.tokens.size() == 2 && level.tokens.get(1) == this;
+      if (pair && level.tokens.get(0).kind == Value.Kind.STRING) {
+        // Such as the entries of an array of pairs: ["password", "x"].
+        return level.tokens.get(0).text;
+      }
       if (!NAMED.contains(member.toLowerCase(Locale.ROOT))) {
         return member;
       }
@@ -92,13 +103,14 @@ final class JsonFormat implements BodyFormat {
   private static List<Token> tokens(String text) throws IOException {
     List<Token> tokens = new ArrayList<>();
     Deque<Level> levels = new ArrayDeque<>();
-    levels.push(new Level(""));
+    levels.push(new Level("", false));
     String member = "";
     try (JsonParser parser = FACTORY.createParser(text)) {
       for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
         switch (token) {
           case START_OBJECT, START_ARRAY -> {
-            levels.push(new Level(member));
+            boolean inArray = parser.getParsingContext().getParent().inArray();
+            levels.push(new Level(member, inArray && token == JsonToken.START_ARRAY));
           }
           case END_OBJECT, END_ARRAY -> {
             levels.pop();
@@ -118,7 +130,9 @@ final class JsonFormat implements BodyFormat {
               level.naming = value;
             }
             int length = kind == Value.Kind.STRING ? end - start : value.length();
-            tokens.add(new Token(level, name, value, kind, start, start + length));
+            Token found = new Token(level, name, value, kind, start, start + length);
+            level.tokens.add(found);
+            tokens.add(found);
           }
         }
         if (token == JsonToken.END_OBJECT || token == JsonToken.END_ARRAY) {

@@ -26,7 +26,7 @@ import java.util.function.UnaryOperator;
  * Redacts exchanges, and fills in the secrets that the user has named. A value that was found to be
  * secret is redacted everywhere from then on.
  */
-final class Redactor {
+public final class Redactor {
 
   /** Shorter secrets are not searched for elsewhere. */
   private static final int SHORTEST_CERTAIN = 8;
@@ -46,6 +46,11 @@ final class Redactor {
         new SecretFinder(
             new SecretPolicy(rules.names(), rules.exceptions(), rules.allowed()),
             this::placeholder);
+  }
+
+  /** Returns exchanges as a recording would write them, by the default rules. */
+  public static List<Exchange> redacted(List<Exchange> exchanges) {
+    return new Redactor(Redaction.byDefault()).redactAll(exchanges);
   }
 
   /** Returns the request with placeholders for secrets. */

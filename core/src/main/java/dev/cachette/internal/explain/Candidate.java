@@ -4,7 +4,7 @@ import static dev.cachette.internal.match.MatchAccess.access;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.finding.CheckText;
-import dev.cachette.internal.finding.RequestMask;
+import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.match.Verdict;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;

@@ -5,7 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.finding.CheckText;
-import dev.cachette.internal.finding.RequestMask;
+import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.Check;
 import java.util.List;

@@ -1,6 +1,6 @@
 package dev.cachette.internal.match;
 
-import dev.cachette.internal.finding.RequestMask;
+import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.result.Check;
 import java.util.List;
 import java.util.stream.Stream;

@@ -28,7 +28,6 @@ public final class SecretFinder {
   /** Shorter numbers are counts. */
   private static final int SHORTEST_NUMBER = 4;
 
-  private static final Set<String> CREDENTIALS = Set.of("authorization", "proxy-authorization");
   private static final Set<String> SCHEMES =
       Set.of("basic", "bearer", "digest", "negotiate", "dpop", "token", "apikey", "hawk");
 
@@ -84,7 +83,7 @@ public final class SecretFinder {
     if (policy.isExcepted(name)) {
       return value;
     }
-    if (CREDENTIALS.contains(lower)) {
+    if (lower.endsWith("authorization")) {
       return credentials(lower, value);
     }
     if (lower.equals("cookie")) {
@@ -140,7 +139,7 @@ public final class SecretFinder {
       return text;
     }
     String lower = value.name().toLowerCase(Locale.ROOT);
-    if (CREDENTIALS.contains(lower) && !policy.isExcepted(lower)) {
+    if (lower.endsWith("authorization") && !policy.isExcepted(lower)) {
       return credentials(lower, text);
     }
     if (policy.isSecret(value.name())) {

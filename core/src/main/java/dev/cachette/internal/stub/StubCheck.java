@@ -1,7 +1,7 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.internal.finding.CheckText;
-import dev.cachette.internal.finding.RequestMask;
+import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
 import dev.cachette.result.Check;

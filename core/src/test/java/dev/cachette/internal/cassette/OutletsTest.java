@@ -10,7 +10,7 @@ import dev.cachette.internal.content.Content;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.finding.CheckText;
-import dev.cachette.internal.finding.RequestMask;
+import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Conditions;

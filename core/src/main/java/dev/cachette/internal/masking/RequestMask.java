@@ -1,4 +1,4 @@
-package dev.cachette.internal.finding;
+package dev.cachette.internal.masking;
 
 import dev.cachette.http.Header;
 import dev.cachette.http.Request;
@@ -30,6 +30,9 @@ public final class RequestMask {
 
   /** Values from this length on are masked within words, too. */
   private static final int LONG = 8;
+
+  /** Values of letters and digits from this length on are not words. */
+  private static final int MIXED = 5;
 
   private final List<Pattern> secrets = new ArrayList<>();
 
@@ -81,8 +84,9 @@ public final class RequestMask {
 
   private static Pattern pattern(String value) {
     String quoted = Pattern.quote(value);
+    boolean isWord = value.length() < MIXED || value.chars().noneMatch(Character::isDigit);
     return Pattern.compile(
-        value.length() < LONG ? "(?<![A-Za-z0-9])" + quoted + "(?![A-Za-z0-9])" : quoted);
+        value.length() < LONG && isWord ? "(?<![A-Za-z0-9])" + quoted + "(?![A-Za-z0-9])" : quoted);
   }
 
   /** Returns a text with the secrets masked. */
