@@ -22,18 +22,22 @@ import dev.cachette.match.RequestPattern;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 
 /** Stubs that answer requests, with no connection between. */
 public final class Desk {
 
+  /** The time on its clock. */
+  public static final Instant NOW = Instant.parse("2031-04-02T12:00:00Z");
+
   private final List<String> warnings = new ArrayList<>();
   private final Scopes scopes;
   private final Responder responder;
 
   public Desk() {
-    this(new ScopeSettings(Clock.systemUTC(), 0, 100_000, 1 << 28));
+    this(new ScopeSettings(Clock.fixed(NOW, ZoneOffset.UTC), 0, 100_000, 1 << 28));
   }
 
   /** With settings of their own. */

@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answers;
+import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.stub.DraftStub;
@@ -12,6 +13,8 @@ import dev.cachette.match.RequestPattern;
 import dev.cachette.match.ValueCondition;
 import dev.cachette.match.Values;
 import java.math.BigDecimal;
+import java.nio.charset.Charset;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,6 +25,9 @@ import java.util.List;
  * blank line, the body) and {@code says} (what the explanation must say).
  */
 record Mistake(String title, List<Section> sections) {
+
+  /** Sends the body in this charset, whatever its type says. */
+  private static final String CHARSET = "test-charset: ";
 
   /** A section: its name, and its lines without their indent. */
   private record Section(String name, int line, List<String> lines) {}
@@ -72,7 +78,7 @@ record Mistake(String title, List<Section> sections) {
     DraftStub draft = desk.draft(RequestPattern.of(lines.get(0)), section.line);
     List<String> later = new ArrayList<>();
     for (String line : lines.subList(1, lines.size())) {
-      if (line.matches("times .*|after .*|unanswered")) {
+      if (line.matches("(times|after|from|until) .*|unanswered")) {
         later.add(line);
       } else {
         draft.narrow(draft.pattern().where(condition(line)));
@@ -85,6 +91,15 @@ record Mistake(String title, List<Section> sections) {
     StubRule rule = desk.stub(draft, Answers.status(204));
     rules.add(rule);
     for (String line : later) {
+      if (line.matches("(from|until) .*")) {
+        Instant at = Desk.NOW.plus(Duration.parse(line.split(" ")[1]));
+        if (line.startsWith("from")) {
+          rule.activeFrom(at);
+        } else {
+          rule.activeUntil(at);
+        }
+        continue;
+      }
       int number = Integer.parseInt(line.split(" ")[1]);
       if (line.startsWith("times")) {
         rule.times(number);
@@ -102,6 +117,14 @@ record Mistake(String title, List<Section> sections) {
       case "sameXml" -> Bodies.sameXml(rest);
       case "sameText" -> Bodies.sameText(unescaped(rest));
       case "part" -> Bodies.part(rest);
+      case "soapVersion" -> Bodies.soap().version(rest);
+      case "xpath" -> Bodies.xpath(rest.split(" ")[0], value(rest.split(" ", 2)[1]));
+      case "textBody" -> Bodies.textBody(value(rest));
+      case "partContent" -> Bodies.part(rest.split(" ")[0]).content(rest.split(" ", 2)[1]);
+      case "graphqlVariable" -> {
+        String[] parts = rest.split(" ");
+        yield Bodies.graphql().operation(parts[0]).variable(parts[1], parts[2]);
+      }
       case "soap" -> Bodies.soap().action(Values.is(rest));
       case "graphql" -> Bodies.graphql().operation(rest);
       case "satisfies" -> Conditions.requestSatisfies(rest, request -> false);
@@ -119,6 +142,7 @@ record Mistake(String title, List<Section> sections) {
       case "header" -> Conditions.header(words[0], value);
       case "cookie" -> Conditions.cookie(words[0], value);
       case "form" -> Bodies.formField(words[0], value);
+      case "path" -> Conditions.path(words[0], value);
       case "json" -> Bodies.jsonAt(words[0], value);
       default -> throw new IllegalStateException("no condition: " + kind);
     };
@@ -128,20 +152,38 @@ record Mistake(String title, List<Section> sections) {
     String[] words = text.split(" ", 2);
     return switch (words[0]) {
       case "is" -> Values.is(words[1]);
+      case "true" -> Values.is(true);
+      case "list" -> Values.list((Object[]) words[1].split(" "));
+      case "contains" -> Values.contains(words[1]);
       case "startsWith" -> Values.startsWith(words[1]);
       case "pattern" -> Values.pattern(words[1]);
       case "present" -> Values.present();
       case "atMost" -> Values.atMost(new BigDecimal(words[1]));
       case "before" -> Values.before(Instant.parse(words[1]));
-      default -> throw new IllegalStateException("no condition: " + text);
+      default -> Values.is(new BigDecimal(text));
     };
   }
 
   private static Request request(List<String> lines) {
     int blank = lines.indexOf("");
-    String[] headers = lines.subList(1, blank).toArray(String[]::new);
+    String[] headers =
+        lines.subList(1, blank).stream()
+            .filter(line -> !line.startsWith(CHARSET))
+            .toArray(String[]::new);
     String body = String.join("\n", lines.subList(blank + 1, lines.size())).stripTrailing();
-    return Samples.request(lines.get(0), unescaped(body), headers);
+    Request request = Samples.request(lines.get(0), unescaped(body), headers);
+    return lines.stream()
+        .filter(line -> line.startsWith(CHARSET))
+        .map(line -> Charset.forName(line.substring(CHARSET.length())))
+        .map(
+            charset ->
+                new Request(
+                    request.method(),
+                    request.uri(),
+                    request.headers(),
+                    Body.of(body.getBytes(charset))))
+        .findFirst()
+        .orElse(request);
   }
 
   private static String unescaped(String text) {

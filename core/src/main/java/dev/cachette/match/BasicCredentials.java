@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.http.Header;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.Quoting;
+import dev.cachette.result.Cause;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.nio.charset.StandardCharsets;
@@ -59,10 +60,26 @@ record BasicCredentials(String user, String password) implements Condition, Stub
         .toList();
   }
 
+  /** Returns why there are no credentials of this scheme; empty if there are none at all. */
+  static Optional<Cause> absence(Received received, String scheme) {
+    return received
+        .header("authorization")
+        .map(
+            value ->
+                value.indexOf(' ') < 0
+                    ? "the credentials have no scheme: send \"" + scheme + " \" before them"
+                    : "the credentials have the scheme " + value.split(" ", 2)[0])
+        .map(Cause::certain);
+  }
+
   private static String other(Received received) {
     return received
         .header("authorization")
-        .map(value -> "credentials with the scheme " + value.split(" ", 2)[0])
+        .map(
+            value ->
+                value.indexOf(' ') < 0
+                    ? "credentials without a scheme"
+                    : "credentials with the scheme " + value.split(" ", 2)[0])
         .orElse(Difference.MISSING);
   }
 

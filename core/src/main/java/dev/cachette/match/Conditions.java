@@ -8,7 +8,10 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.content.Cookies;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.text.NameSuggester;
+import dev.cachette.result.Cause;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
@@ -32,7 +35,7 @@ public final class Conditions {
         named("path(variable, value)", variable),
         received -> Optional.ofNullable(received.variables().get(variable)).stream().toList(),
         text -> Masking.value(variable, text),
-        received -> received.variables().keySet(),
+        received -> near("a path", variable, received.variables().keySet()),
         given("path(variable, value)", value));
   }
 
@@ -48,7 +51,7 @@ public final class Conditions {
         named("query(name, value)", name),
         received -> received.query().all(name),
         text -> Masking.field(name, text),
-        received -> received.query().names(),
+        received -> near("a query", name, received.query().names()),
         given("query(name, value)", value));
   }
 
@@ -66,7 +69,9 @@ public final class Conditions {
         Arguments.token("header(name, value)", name),
         received -> received.request().headers().all(name),
         text -> Header.masked(name, text),
-        received -> received.request().headers().stream().map(Header::name).toList(),
+        received ->
+            near(
+                "a header", name, received.request().headers().stream().map(Header::name).toList()),
         given("header(name, value)", value));
   }
 
@@ -82,7 +87,7 @@ public final class Conditions {
         Arguments.token("cookie(name, value)", name),
         received -> Cookies.in(received.request()).all(name),
         text -> Header.MASK,
-        received -> Cookies.in(received.request()).names(),
+        received -> near("a cookie", name, Cookies.in(received.request()).names()),
         given("cookie(name, value)", value));
   }
 
@@ -104,7 +109,7 @@ public final class Conditions {
         "token",
         received -> BasicCredentials.credentials(received, "Bearer"),
         text -> Header.MASK,
-        received -> List.of(),
+        received -> BasicCredentials.absence(received, "Bearer"),
         given("bearer(token)", token));
   }
 
@@ -152,5 +157,10 @@ public final class Conditions {
   /** Matches if the condition does not hold. */
   public static Condition not(Condition condition) {
     return given("not(condition)", condition).negated();
+  }
+
+  /** Returns a similar name that the request has. */
+  private static Optional<Cause> near(String what, String name, Collection<String> names) {
+    return NameSuggester.hint(what, name, names).map(Cause::certain);
   }
 }

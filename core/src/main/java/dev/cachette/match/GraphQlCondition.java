@@ -9,6 +9,7 @@ import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -121,8 +122,15 @@ public final class GraphQlCondition extends BuiltInCondition {
       return Check.missed(
           "graphql", 0, Difference.of(expected(), "not a GraphQL request: " + none.getMessage()));
     }
-    return operations.stream()
-        .map(this::check)
+    List<Check> checks = new ArrayList<>();
+    for (GraphQlOperation operation : operations) {
+      String place =
+          operations.size() == 1
+              ? ""
+              : String.format("operation %d of %d, ", checks.size() + 1, operations.size());
+      checks.add(check(operation, place));
+    }
+    return checks.stream()
         .max(Comparator.comparingDouble(Check::nearness))
         .orElseGet(() -> Check.missed("graphql", 0, Difference.of(expected(), "an empty array")));
   }
@@ -136,8 +144,9 @@ public final class GraphQlCondition extends BuiltInCondition {
         reading.value().orElseThrow(() -> Refusals.argument(reading.problem())));
   }
 
-  private Check check(GraphQlOperation operation) {
-    List<Difference> differences = aspects.differences(operation);
+  private Check check(GraphQlOperation operation, String place) {
+    List<Difference> differences =
+        aspects.differences(operation).stream().map(it -> it.at(place + it.at())).toList();
     double share = 1 - (double) differences.size() / Math.max(1, aspects.count());
     return differences.isEmpty()
         ? Check.held("graphql", expected())

@@ -6,12 +6,14 @@ import dev.cachette.internal.content.Part;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.text.NameSuggester;
+import dev.cachette.internal.text.Quoting;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 
 /**
  * Matches a multipart body (RFC 7578) with a part of this name that meets the requirements added
@@ -112,8 +114,17 @@ public final class PartCondition extends BodyCondition {
 
   private Check missing(List<Part> parts) {
     List<String> names = parts.stream().flatMap(each -> each.name().stream()).toList();
+    String all = names.stream().map(Quoting::quote).collect(Collectors.joining(" and "));
     Optional<String> cause =
-        NameSuggester.hint("a part", part, names).or(() -> Optional.of("the parts are " + names));
+        NameSuggester.hint("a part", part, names)
+            .or(
+                () ->
+                    Optional.of(
+                        names.isEmpty()
+                            ? "no part has a name"
+                            : names.size() == 1
+                                ? "the only part is " + all
+                                : "the parts are " + all));
     return Check.missed(name(), 0.2, Difference.of(expected(), Difference.MISSING).because(cause));
   }
 

@@ -62,8 +62,10 @@ final class SameText extends BodyCondition {
     String have = line < lines.length ? lines[line] : "";
     Difference difference =
         TextFinding.of("", want, have, Masking::text).with(TextDifference.cause(text, actual));
+    int column = TextDifference.place(want, have) + 1;
+    String character = column == 1 ? "" : "character " + column;
     return wanted.length == 1 && lines.length == 1
-        ? difference
-        : difference.at("line " + (line + 1));
+        ? difference.at(character)
+        : difference.at("line " + (line + 1) + (character.isEmpty() ? "" : ", " + character));
   }
 }

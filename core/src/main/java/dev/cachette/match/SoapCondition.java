@@ -43,8 +43,21 @@ public final class SoapCondition extends BuiltInCondition {
     if (!"1.1".equals(version) && !"1.2".equals(version)) {
       throw Refusals.argument("SOAP versions are 1.1 and 1.2, not " + version + ".");
     }
-    return value(
-        "version", "version", Values.is(version), message -> List.of(message.envelope().version()));
+    return new SoapCondition(
+        aspects.and(
+            "version " + Values.is(version),
+            Optional.of(StubNodes.member("version", StubNodes.text(version))),
+            message -> {
+              String actual = message.envelope().version();
+              Check check = Values.is(version).check("version", Found.texts(List.of(actual)));
+              return check.holds()
+                  ? check
+                  : Check.missed(
+                      "version",
+                      check.nearness(),
+                      check.expected(),
+                      List.of(check.differences().get(0).because(contradiction(message))));
+            }));
   }
 
   /**
@@ -128,6 +141,23 @@ public final class SoapCondition extends BuiltInCondition {
             name + " " + value,
             StubNodes.member(key, value.written()),
             message -> value.check(name, Found.texts(values.apply(message)))));
+  }
+
+  /** Returns how namespace and content type disagree; empty if they do not. */
+  private static Optional<String> contradiction(Message message) {
+    String version = message.envelope().version();
+    String typed =
+        message
+            .received()
+            .header("content-type")
+            .map(type -> type.startsWith("application/soap+xml") ? "1.2" : "1.1")
+            .orElse(version);
+    return typed.equals(version)
+        ? Optional.empty()
+        : Optional.of(
+            String.format(
+                "its namespace is that of SOAP %s; its content type is that of SOAP %s",
+                version, typed));
   }
 
   private static List<String> action(Message message) {

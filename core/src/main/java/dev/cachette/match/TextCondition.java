@@ -158,6 +158,12 @@ public final class TextCondition extends ValueCondition {
   }
 
   private Optional<Cause> maskedCause(UnaryOperator<String> mask, String actual) {
+    boolean scheme = kind == Kind.IS && expected.stream().anyMatch(it -> actual.endsWith(" " + it));
+    if (scheme) {
+      return Optional.of(
+          Cause.certain(
+              "the scheme, " + actual.split(" ", 2)[0] + ", is part of the value of this header"));
+    }
     return expected.stream()
         .filter(text -> mask.apply(text).equals(mask.apply(actual)))
         .findFirst()

@@ -2,9 +2,8 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.StubNodes;
-import dev.cachette.internal.text.NameSuggester;
+import dev.cachette.result.Cause;
 import dev.cachette.result.Check;
-import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -17,7 +16,7 @@ import java.util.function.UnaryOperator;
  * @param name its name
  * @param values finds the values in a request
  * @param mask masks what is secret in a value before it is shown
- * @param names the names that a request has of this kind, to suggest a similar one
+ * @param absence why a request has no such value, if that is known
  * @param condition what the value must be
  */
 record ValueOfRequest(
@@ -25,7 +24,7 @@ record ValueOfRequest(
     String name,
     Function<Received, List<String>> values,
     UnaryOperator<String> mask,
-    Function<Received, Collection<String>> names,
+    Function<Received, Optional<Cause>> absence,
     ValueCondition condition)
     implements Condition, StubForm {
 
@@ -56,7 +55,7 @@ record ValueOfRequest(
   /** Overridden to show the value that must not occur. */
   @Override
   public Condition negated() {
-    return new ValueOfRequest(kind, name, values, mask, names, ManyCondition.not(condition));
+    return new ValueOfRequest(kind, name, values, mask, absence, ManyCondition.not(condition));
   }
 
   @Override
@@ -66,11 +65,11 @@ record ValueOfRequest(
     if (!absent) {
       return check;
     }
-    Optional<String> near = NameSuggester.hint("a " + kind, name, names.apply(received));
+    Optional<Cause> cause = absence.apply(received);
     return Check.missed(
         check.condition(),
-        near.isPresent() ? 0.3 : 0,
+        cause.isPresent() ? 0.3 : 0,
         check.expected(),
-        List.of(check.differences().get(0).because(near)));
+        List.of(check.differences().get(0).with(cause)));
   }
 }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.XmlComparison;
@@ -12,6 +13,7 @@ import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 
@@ -56,9 +58,25 @@ final class XmlBody extends BodyCondition {
     String name = "xpath " + xpath;
     return new XmlBody(
         name,
-        value.toString(),
+        value.describe(masked(xpath)),
         value.written().map(xpath::written),
-        document -> value.check(name, Found.texts(xpath.find(document))));
+        document -> {
+          Found found = Found.texts(xpath.find(document), masked(xpath));
+          Check check = value.check(name, found);
+          return check.holds() || !found.isEmpty()
+              ? check
+              : Check.missed(
+                  name,
+                  check.nearness(),
+                  check.expected(),
+                  List.of(check.differences().get(0).because(xpath.whyNothing(document))));
+        });
+  }
+
+  /** Masks values by the last name of the path. */
+  private static UnaryOperator<String> masked(XPaths xpath) {
+    String last = xpath.toString().replaceAll(".*[/@:]|\\[.*|\\(\\)", "");
+    return text -> Masking.value(last, text);
   }
 
   @Override

@@ -9,6 +9,8 @@ import dev.cachette.internal.text.Quoting;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /** Renders a request for people: request line, significant headers, body. */
@@ -27,6 +29,7 @@ public final class RequestText {
           "accept-encoding",
           "user-agent");
 
+  private static final Pattern LINE = Pattern.compile("line ([0-9]{1,9})");
   private static final int HEADERS = 8;
   private static final int BODY_LINES = 8;
   private static final int BODY_CHARACTERS = 400;
@@ -91,8 +94,9 @@ public final class RequestText {
     if (whole.length() <= BODY_CHARACTERS) {
       return 0;
     }
-    if (place.matches("line [0-9]+")) {
-      int line = Integer.parseInt(place.substring("line ".length()));
+    Matcher numbered = LINE.matcher(place);
+    if (numbered.lookingAt()) {
+      int line = Integer.parseInt(numbered.group(1));
       return lineStart(whole, Math.max(0, line - 3));
     }
     String name = place.replaceAll(".*[./ ]|[\\[\\]'\"@0-9]", "");

@@ -13,6 +13,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.Quoting;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
@@ -24,6 +25,10 @@ import org.jspecify.annotations.Nullable;
 public final class Json {
 
   /** Jackson's description of a position, which messages shorten. */
+  /** The number of characters shown on each side of a syntax error. */
+  private static final int AROUND = 20;
+
+  private static final Pattern CODE = Pattern.compile(" \\(code \\d+\\)");
   private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
   private static final JsonFactory STREAMS = new JsonFactory();
@@ -134,7 +139,7 @@ public final class Json {
           ? Optional.empty()
           : Optional.of(where(parser.currentTokenLocation()) + "unexpected content after the end");
     } catch (JsonProcessingException malformed) {
-      return Optional.of(problem(malformed));
+      return Optional.of(problem(malformed) + near(text, malformed.getLocation()));
     } catch (IOException impossible) {
       throw new UncheckedIOException(impossible);
     }
@@ -143,7 +148,23 @@ public final class Json {
   /** Returns a parser's error, with its place. */
   public static String problem(JsonProcessingException failure) {
     String message = failure.getOriginalMessage();
-    return where(failure.getLocation()) + SOURCE.matcher(message).replaceAll("$1");
+    return where(failure.getLocation())
+        + CODE.matcher(SOURCE.matcher(message).replaceAll("$1")).replaceAll("");
+  }
+
+  /** Returns the text around a place. */
+  private static String near(String text, @Nullable JsonLocation place) {
+    int at = place == null ? -1 : (int) place.getCharOffset();
+    if (at < 0 || at > text.length()) {
+      return "";
+    }
+    int from = Math.max(0, at - AROUND);
+    int to = Math.min(text.length(), at + AROUND);
+    return String.format(
+        ", near %s%s%s",
+        from > 0 ? "... " : "",
+        Quoting.visible(text.substring(from, to).strip()),
+        to < text.length() ? " ..." : "");
   }
 
   private static String where(@Nullable JsonLocation place) {

@@ -24,6 +24,9 @@ final class PathTemplate {
   /** A path with a known cause for its mismatch ranks above all others. */
   private static final double ALMOST = 0.96;
 
+  /** Variables as other notations write them. */
+  private static final Pattern FOREIGN = Pattern.compile("\\*\\*|\\*|/:[A-Za-z_][A-Za-z0-9_]*");
+
   private final String text;
   private final List<TemplatePart> parts;
   private final PathSegments segments;
@@ -108,8 +111,9 @@ final class PathTemplate {
     if (match(normal).isPresent()) {
       return Check.held("path", text);
     }
-    Optional<Cause> cause = cause(normal).map(Cause::certain).or(() -> misspelled(normal));
-    double nearness = cause.filter(Cause::isCertain).isPresent() ? ALMOST : nearness(normal);
+    Optional<Cause> same = cause(normal).map(Cause::certain);
+    Optional<Cause> cause = same.or(() -> otherSegments(normal));
+    double nearness = same.isPresent() ? ALMOST : nearness(normal);
     return Check.missed("path", nearness, Difference.of(text, Masking.url(path)).with(cause));
   }
 
@@ -161,20 +165,33 @@ final class PathTemplate {
     if (text.indexOf('*') < 0 && !text.contains("/:")) {
       return false;
     }
-    String regex =
-        Pattern.quote(text)
-            .replaceAll("/\\*\\*(?=/|\\\\E$)", "/\\\\E.*\\\\Q")
-            .replaceAll("\\*", "\\\\E[^/]*\\\\Q")
-            .replaceAll("/:[A-Za-z_][A-Za-z0-9_]*", "/\\\\E[^/]+\\\\Q");
-    return Pattern.compile(regex, Pattern.DOTALL).matcher(path).matches();
+    StringBuilder regex = new StringBuilder();
+    Matcher foreign = FOREIGN.matcher(text);
+    int from = 0;
+    while (foreign.find()) {
+      regex.append(Pattern.quote(text.substring(from, foreign.start())));
+      regex.append(
+          foreign.group().equals("**") ? ".*" : foreign.group().equals("*") ? "[^/]*" : "/[^/]+");
+      from = foreign.end();
+    }
+    regex.append(Pattern.quote(text.substring(from)));
+    return Pattern.compile(regex.toString(), Pattern.DOTALL).matcher(path).matches();
   }
 
-  /** Returns a cause if exactly one segment differs, and is similar. */
-  private Optional<Cause> misspelled(String path) {
+  /** Returns a cause if the number of segments differs, or one segment that is similar. */
+  private Optional<Cause> otherSegments(String path) {
     String[] wanted = text.split("/", -1);
     String[] actual = path.split("/", -1);
-    if (wanted.length != actual.length) {
-      return Optional.empty();
+    int more = actual.length - wanted.length;
+    if (more != 0) {
+      boolean countable = parts.stream().noneMatch(part -> part.kind() == TemplatePart.Kind.REST);
+      return Optional.of(
+              Cause.certain(
+                  Math.abs(more)
+                      + (Math.abs(more) == 1 ? " segment " : " segments ")
+                      + (more > 0 ? "more" : "less")
+                      + " than in the request line"))
+          .filter(it -> countable);
     }
     int other = -1;
     for (int at = 0; at < wanted.length; at++) {

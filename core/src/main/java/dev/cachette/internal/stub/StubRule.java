@@ -10,6 +10,7 @@ import dev.cachette.internal.answer.AnswerAccess;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.render.Template;
+import dev.cachette.internal.text.DurationText;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
@@ -405,10 +406,22 @@ public final class StubRule {
       }
     }
     if (now.isBefore(from)) {
-      obstacles.add(Obstacle.of(Obstacle.FROM, "a call at or after " + from, "called at " + now));
+      obstacles.add(
+          Obstacle.of(
+              Obstacle.FROM,
+              "a call at or after " + from,
+              String.format(
+                  "called at %s, %s before the start",
+                  now, DurationText.of(Duration.between(now, from)))));
     }
     if (!now.isBefore(until)) {
-      obstacles.add(Obstacle.of(Obstacle.UNTIL, "a call before " + until, "called at " + now));
+      obstacles.add(
+          Obstacle.of(
+              Obstacle.UNTIL,
+              "a call before " + until,
+              String.format(
+                  "called at %s, %s after the end",
+                  now, DurationText.of(Duration.between(until, now)))));
     }
     if (turns.isUsedUp()) {
       String times = turns.count() == 1 ? "1 call" : turns.count() + " calls";

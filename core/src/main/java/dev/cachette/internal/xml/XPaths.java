@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.NamespaceContext;
@@ -67,6 +68,11 @@ public final class XPaths {
     } catch (XPathExpressionException failed) {
       throw new IllegalStateException(expression + ": " + reason(failed), failed);
     }
+  }
+
+  /** Returns why it selects nothing, if that is known. */
+  public Optional<String> whyNothing(Document document) {
+    return XPathMiss.cause(expression, document);
   }
 
   /** Returns the selected nodes; none if the result is not a node set. */

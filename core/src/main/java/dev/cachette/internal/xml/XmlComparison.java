@@ -47,6 +47,7 @@ public final class XmlComparison {
       compareText(want.getTextContent().strip(), have.getTextContent().strip(), path);
     } else {
       compareChildren(wanted, actual, path);
+      compareMixedText(want, have, path);
     }
   }
 
@@ -106,6 +107,31 @@ public final class XmlComparison {
               shown(surplus),
               Optional.empty()));
     }
+  }
+
+  /** Compares the text between the children, if there are as many of them. */
+  private void compareMixedText(Element want, Element have, String path) {
+    List<String> wanted = between(want);
+    List<String> actual = between(have);
+    for (int at = 0; wanted.size() == actual.size() && at < wanted.size(); at++) {
+      compareText(wanted.get(at), actual.get(at), path + "/text()[" + (at + 1) + "]");
+    }
+  }
+
+  /** Returns the text before, between and after the children. */
+  private static List<String> between(Element element) {
+    List<String> texts = new ArrayList<>();
+    StringBuilder text = new StringBuilder();
+    for (Node child = element.getFirstChild(); child != null; child = child.getNextSibling()) {
+      if (child instanceof Element) {
+        texts.add(text.toString().strip());
+        text.setLength(0);
+      } else if (child.getNodeValue() != null) {
+        text.append(child.getNodeValue());
+      }
+    }
+    texts.add(text.toString().strip());
+    return texts;
   }
 
   private void compareText(String want, String have, String path) {

@@ -88,6 +88,8 @@ class OutletsTest {
     Content content = Content.of(request.headers(), request.body());
     List<Condition> conditions = new ArrayList<>();
     conditions.add(Conditions.path("rest", "nothing"));
+    conditions.add(Conditions.basic("harbour", "nothing"));
+    conditions.add(Conditions.bearer("nothing"));
     for (Header header : request.headers()) {
       conditions.add(Conditions.header(header.name(), "nothing"));
       conditions.add(Conditions.header(header.name(), header.value()).negated());
