@@ -112,7 +112,7 @@ class DescribedByTest {
     HttpResponse<String> response = call("GET /pilots");
 
     assertEquals(501, response.statusCode());
-    assertTrue(response.body().startsWith("No stub answers this call."), response.body());
+    assertTrue(response.body().startsWith("Unexpected call: GET "), response.body());
     assertTrue(
         response.body().contains("The request also violates the API description: GET /pilots"));
     assertTrue(response.body().contains("header x-desk"), response.body());

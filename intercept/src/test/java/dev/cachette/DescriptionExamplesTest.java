@@ -81,7 +81,7 @@ class DescriptionExamplesTest {
         "/wrong   | Its example returns a response that violates | actual    \"three\"",
         "/picture | The API description has no example | for image/png none is generated",
         "/broken  | The API description cannot be used | expected a schema, found",
-        "/none    | No stub answers this call                        | expected  /api/made-up",
+        "/none    | Unexpected call: GET                             | expected  /api/made-up",
       })
   void aMissingExampleIsExplained(String path, String start, String cause) throws Exception {
     describe();

@@ -130,7 +130,7 @@ class RecordingTest {
           "tides", CassetteSettings.defaults().mode(REPLAY).matching(how -> how.onceEach()));
       get(TIDES);
       get(TIDES);
-      assertTrue(get(TIDES).startsWith("501 No stub answers this call, nor does the cassette"));
+      assertTrue(get(TIDES).startsWith("501 Unexpected call: GET "));
       assertThrows(AssertionFailedError.class, net::close);
     }
   }

@@ -40,8 +40,8 @@ class WarningTest {
               }
             });
 
-    assertTrue(text.contains("WARN dev.cachette.Cachette - No stub answers this call."), text);
-    assertEquals(1, text.split("No stub answers this call", -1).length - 1, text);
+    assertTrue(text.contains("WARN dev.cachette.Cachette - Unexpected call: GET "), text);
+    assertEquals(1, text.split("Unexpected call: ", -1).length - 1, text);
     assertEquals(1, text.lines().filter(line -> line.startsWith("[")).count(), text);
   }
 

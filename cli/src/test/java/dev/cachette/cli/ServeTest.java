@@ -97,7 +97,8 @@ class ServeTest {
       assertEquals(
           high,
           curl("-H", "Host: tides.example", address + TIDES.substring("tides.example".length())));
-      assertTrue(curl("--proxy", address, "http://nowhere.example/").startsWith("No stub answers"));
+      assertTrue(
+          curl("--proxy", address, "http://nowhere.example/").startsWith("Unexpected call: "));
 
       String deep = "{\"vessel\": {\"draught\": 5.1}}";
       assertContains(
@@ -268,7 +269,7 @@ class ServeTest {
       assertEquals("GET /v1/pilots", calls.at("/calls/0/stub").textValue());
       assertTrue(calls.at("/calls/1/unexpected").booleanValue());
       assertEquals(1, calls.at("/calls/1/body/a").intValue());
-      assertTrue(calls.at("/calls/1/explanation").textValue().startsWith("No stub answers"));
+      assertTrue(calls.at("/calls/1/explanation").textValue().startsWith("Unexpected call: "));
       assertEquals(
           "{\"count\":1,\"met\":true}", sorted(control, "request=GET+/v1/pilots&atLeast=1"));
       assertEquals(

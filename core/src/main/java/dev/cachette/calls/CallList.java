@@ -2,6 +2,8 @@ package dev.cachette.calls;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** Calls as text, one per line, in aligned columns; a long list shows its head and tail. */
 final class CallList {
@@ -13,10 +15,11 @@ final class CallList {
 
   static String of(List<Call> calls) {
     boolean cut = calls.size() > HEAD + TAIL + 1;
+    Map<Integer, String> details = CallDetails.of(calls);
     List<String> lines = new ArrayList<>();
     for (int at = 0; at < calls.size(); at++) {
       if (!cut || at < HEAD || at >= calls.size() - TAIL) {
-        lines.add(line(at, calls.get(at)));
+        lines.add(line(at, calls.get(at), details.get(at)));
       } else if (at == HEAD) {
         lines.add("     ... " + (calls.size() - HEAD - TAIL) + " more ...");
       }
@@ -24,8 +27,10 @@ final class CallList {
     return String.join("\n", lines);
   }
 
-  private static String line(int at, Call call) {
+  private static String line(int at, Call call, @Nullable String detail) {
     String by = call.stub().map(stub -> "by " + stub).orElse("unexpected");
-    return String.format("  %2d. %s  ->  %s, %s", at + 1, call.request(), call.outcome(), by);
+    return String.format(
+        "  %2d. %s%s  ->  %s, %s",
+        at + 1, call.request(), detail == null ? "" : "  " + detail, call.outcome(), by);
   }
 }

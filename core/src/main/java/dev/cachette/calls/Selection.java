@@ -24,6 +24,8 @@ import java.util.stream.Collectors;
 record Selection(
     String description, Optional<RequestPattern> pattern, Function<Call, Optional<Call>> filter) {
 
+  private static final RequestPattern ANY = RequestPattern.of("* /{+path}");
+
   static Selection everything() {
     return new Selection("", Optional.empty(), Optional::of);
   }
@@ -73,7 +75,10 @@ record Selection(
                 words, call -> Arrays.stream(conditions).allMatch(each -> each.holds(seen(call)))));
     return new Selection(
         description.isEmpty() ? "a request where " + words : description + " where " + words,
-        pattern.map(wider -> wider.where(conditions)),
+        // Of all calls, a pattern for any request explains which one is closest.
+        pattern
+            .or(() -> Optional.of(ANY).filter(any -> description.isEmpty()))
+            .map(wider -> wider.where(conditions)),
         narrowed.filter);
   }
 

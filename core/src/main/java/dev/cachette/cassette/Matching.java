@@ -42,6 +42,7 @@ public final class Matching {
 
   private Set<Part> parts = EnumSet.allOf(Part.class);
   private List<String> headers = List.of();
+  private List<String> varyingPaths = List.of();
   private List<String> ignoredQuery = List.of();
   private List<String> ignoredHeaders = List.of();
   private List<String> ignoredFields = List.of();
@@ -55,6 +56,7 @@ public final class Matching {
   private Matching(Matching other) {
     this.parts = other.parts;
     this.headers = other.headers;
+    this.varyingPaths = other.varyingPaths;
     this.ignoredQuery = other.ignoredQuery;
     this.ignoredHeaders = other.ignoredHeaders;
     this.ignoredFields = other.ignoredFields;
@@ -88,6 +90,27 @@ public final class Matching {
   public Matching andHeaders(String... names) {
     Matching changed = new Matching(this);
     changed.headers = more(headers, lower(names("andHeaders", names)));
+    return changed;
+  }
+
+  /**
+   * Ignores segments of paths: with {@code /v1/bookings/{id}}, {@code /v1/bookings/7} is the same
+   * as {@code /v1/bookings/9}.
+   *
+   * @param templates paths with {@code {name}} for the segments that vary
+   * @throws IllegalArgumentException if one does not begin with a slash, or has nothing that varies
+   */
+  public Matching ignoringPath(String... templates) {
+    List<String> given = names("ignoringPath", templates);
+    for (String template : given) {
+      if (!template.startsWith("/") || !template.contains("{")) {
+        throw Refusals.argument(
+            String.format(
+                "ignoringPath(...) needs paths such as /v1/bookings/{id}, not \"%s\".", template));
+      }
+    }
+    Matching changed = new Matching(this);
+    changed.varyingPaths = more(varyingPaths, given);
     return changed;
   }
 
@@ -168,6 +191,11 @@ public final class Matching {
   /** Returns the headers that are compared, in lower case. */
   public List<String> headers() {
     return headers.stream().filter(name -> !ignoredHeaders.contains(name)).toList();
+  }
+
+  /** Returns the paths with segments that are ignored. */
+  public List<String> varyingPaths() {
+    return varyingPaths;
   }
 
   /** Returns the query parameters that are ignored. */

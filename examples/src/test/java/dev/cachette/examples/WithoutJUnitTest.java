@@ -3,6 +3,7 @@ package dev.cachette.examples;
 import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
 import dev.cachette.examples.harbour.TideClient;
@@ -38,7 +39,7 @@ class WithoutJUnitTest {
     assertThrows(RuntimeException.class, () -> new TideClient().tidesOf("Marrow Bay", DAY));
 
     AssertionError failure = assertThrows(AssertionError.class, net::close);
-    assertEquals("1 unexpected call.", failure.getMessage().lines().findFirst().get());
+    assertTrue(failure.getMessage().startsWith("Unexpected call: "), failure::getMessage);
   }
 
   @Test

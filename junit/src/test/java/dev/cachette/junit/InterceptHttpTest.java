@@ -93,7 +93,7 @@ class InterceptHttpTest {
 
     results.testEvents().assertStatistics(events -> events.succeeded(1).failed(1));
     assertEquals(1, Engine.failures(results).size());
-    assertTrue(Engine.failures(results).get(0).startsWith("1 unexpected call."));
+    assertTrue(Engine.failures(results).get(0).startsWith("Unexpected call: "));
   }
 
   @Test

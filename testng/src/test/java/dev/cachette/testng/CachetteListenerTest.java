@@ -41,11 +41,11 @@ class CachetteListenerTest {
         results.passed());
     assertEquals(List.of("culprit", "fails by itself"), List.copyOf(results.failed.keySet()));
     Throwable unexpected = results.failed.get("culprit");
-    assertTrue(unexpected.getMessage().startsWith("1 unexpected call."), unexpected::toString);
+    assertTrue(unexpected.getMessage().startsWith("Unexpected call: "), unexpected::toString);
     Throwable own = results.failed.get("fails by itself");
     assertEquals("the desk is closed", own.getMessage());
     assertTrue(
-        own.getSuppressed()[0].getMessage().startsWith("1 unexpected call."),
+        own.getSuppressed()[0].getMessage().startsWith("Unexpected call: "),
         own.getSuppressed()[0]::toString);
     assertEquals(List.of(), results.skipped);
   }
@@ -58,7 +58,7 @@ class CachetteListenerTest {
         assertThrows(
             AssertionError.class, () -> results.run(ParallelMode.NONE, Untidy.class, Plain.class));
 
-    assertTrue(failure.getMessage().startsWith("1 unexpected call."), failure::toString);
+    assertTrue(failure.getMessage().startsWith("Unexpected call: "), failure::toString);
     assertEquals(List.of("first", "second", "uninvolved"), results.passed());
   }
 

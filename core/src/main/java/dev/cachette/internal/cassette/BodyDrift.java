@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.w3c.dom.Document;
+import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /**
@@ -24,6 +25,8 @@ import org.w3c.dom.Node;
  * so that a longer list is not a change of shape.
  */
 public final class BodyDrift {
+
+  private static final String DECLARATIONS = "http://www.w3.org/2000/xmlns/";
 
   private final Set<String> ignored = new HashSet<>();
 
@@ -110,7 +113,7 @@ public final class BodyDrift {
       old.forEach(
           (path, text) -> {
             if (!now.containsKey(path)) {
-              into.add(new Change(Kind.GONE, path, "element", ""));
+              into.add(new Change(Kind.GONE, path, kind(path), ""));
             } else if (!now.get(path).equals(text)) {
               into.add(
                   new Change(Kind.VALUE, path, Quoting.quote(text), Quoting.quote(now.get(path))));
@@ -118,14 +121,17 @@ public final class BodyDrift {
           });
       now.keySet().stream()
           .filter(path -> !old.containsKey(path))
-          .forEach(path -> into.add(new Change(Kind.NEW, path, "", "element")));
+          .forEach(path -> into.add(new Change(Kind.NEW, path, "", kind(path))));
       return true;
     } catch (Xml.MalformedXml other) {
       return false;
     }
   }
 
-  /** Returns the texts of all elements by path; elements with the same path share an entry. */
+  /**
+   * Returns the texts of all elements and attributes by path; elements with the same path share an
+   * entry.
+   */
   private static Map<String, String> elements(Document document, List<String> ignoredExpressions) {
     Set<Node> left = new HashSet<>();
     ignoredExpressions.forEach(
@@ -152,7 +158,22 @@ public final class BodyDrift {
     }
     String own = children.isEmpty() ? text.toString().strip() : "";
     into.merge(path, own, (one, other) -> one.equals(other) ? one : one + ", " + other);
+    NamedNodeMap attributes = element.getAttributes();
+    for (int at = 0; at < attributes.getLength(); at++) {
+      Node attribute = attributes.item(at);
+      boolean declaration = DECLARATIONS.equals(attribute.getNamespaceURI());
+      if (!declaration && !ignored.contains(attribute)) {
+        into.merge(
+            path + "/@" + attribute.getLocalName(),
+            attribute.getNodeValue(),
+            (one, other) -> one.equals(other) ? one : one + ", " + other);
+      }
+    }
     children.forEach(child -> collect(child, path, ignored, into));
+  }
+
+  private static String kind(String path) {
+    return path.contains("/@") ? "attribute" : "element";
   }
 
   private static String type(JsonNode node) {

@@ -1,6 +1,7 @@
 package dev.cachette.internal.cassette;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.jsonpath.Located;
 import java.util.HashSet;
@@ -56,7 +57,7 @@ final class CanonicalJson {
     for (String name : names) {
       Located member = place.member(name);
       if (!ignored.contains(member.path())) {
-        text.append(name).append(':');
+        text.append(TextNode.valueOf(name)).append(':');
         append(member);
         text.append(',');
       }

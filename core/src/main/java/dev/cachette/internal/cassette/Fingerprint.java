@@ -41,7 +41,9 @@ final class Fingerprint {
       key.append(uri.origin());
     }
     if (matching.isOn(Part.PATH)) {
-      key.append(Percent.normalise(Percent.encodeIllegal(uri.path())));
+      key.append(
+          VaryingPath.of(
+              Percent.normalise(Percent.encodeIllegal(uri.path())), matching.varyingPaths()));
     }
     if (matching.isOn(Part.QUERY) && uri.rawQuery().isPresent()) {
       String sorted = query(uri.rawQuery().get(), uri);

@@ -24,7 +24,7 @@ final class RecordedPattern {
 
   static RequestPattern of(Request recorded, Matching matching) {
     String method = matching.isOn(Part.METHOD) ? recorded.method() : "*";
-    String path = matching.isOn(Part.PATH) ? literal(recorded.uri().path()) : "/{+anything}";
+    String path = matching.isOn(Part.PATH) ? path(recorded, matching) : "/{+anything}";
     String line = method + " " + recorded.uri().origin() + path;
     List<Condition> conditions = new ArrayList<>();
     if (matching.isOn(Part.QUERY)) {
@@ -66,6 +66,12 @@ final class RecordedPattern {
       }
     }
     return Optional.of(Bodies.sameText(content.text()));
+  }
+
+  private static String path(Request recorded, Matching matching) {
+    String path = recorded.uri().path();
+    String template = VaryingPath.of(path, matching.varyingPaths());
+    return template.equals(path) ? literal(path) : template;
   }
 
   /** Escapes braces in a path, which are not variables here. */

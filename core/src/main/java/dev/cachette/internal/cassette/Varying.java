@@ -17,32 +17,39 @@ import dev.cachette.internal.content.Content;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
- * The values that vary between recordings of the same calls: query parameters, form fields, and
- * places in JSON and XML. It is stored in the cassette, where you can see and edit it.
+ * The values that vary between recordings of the same calls: segments of paths, query parameters,
+ * form fields, and places in JSON and XML. It is stored in the cassette, where you can see and edit
+ * it.
  *
+ * @param path paths with {@code {id}} for a segment
  * @param query query parameters
  * @param fields fields of URL-encoded forms
  * @param json JSONPaths
  * @param xpath XPaths
  */
-public record Varying(Set<String> query, Set<String> fields, Set<String> json, Set<String> xpath) {
+public record Varying(
+    Set<String> path, Set<String> query, Set<String> fields, Set<String> json, Set<String> xpath) {
 
   static final String MEMBER = "_varying";
 
   /** Nothing varies. */
   public static Varying none() {
-    return new Varying(new TreeSet<>(), new TreeSet<>(), new TreeSet<>(), new TreeSet<>());
+    return new Varying(
+        new TreeSet<>(), new TreeSet<>(), new TreeSet<>(), new TreeSet<>(), new TreeSet<>());
   }
 
   /** Reads what a cassette declares as varying. */
   public static Varying of(RecordedExchanges recordings) {
     JsonNode written = recordings.index().log().path(MEMBER);
     Varying varying = none();
+    written.path("path").forEach(template -> varying.path.add(template.asText()));
     written.path("query").forEach(name -> varying.query.add(name.asText()));
     written.path("fields").forEach(name -> varying.fields.add(name.asText()));
     written.path("json").forEach(path -> varying.json.add(path.asText()));
@@ -55,7 +62,10 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
     Varying learnt = none();
     learnt.addAll(this);
     Matching byPath = Matching.byDefault().on(Part.METHOD, Part.ORIGIN, Part.PATH);
-    for (Pairs.Pair pair : Pairs.of(before, after, byPath)) {
+    learnt.learnPaths(Pairs.of(before, after, byPath));
+    Matching byTemplate =
+        learnt.path.isEmpty() ? byPath : byPath.ignoringPath(learnt.path.toArray(String[]::new));
+    for (Pairs.Pair pair : Pairs.of(before, after, byTemplate)) {
       if (pair.before().isPresent() && pair.after().isPresent()) {
         learnt.learn(pair.before().get(), pair.after().get());
       }
@@ -63,9 +73,31 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
     return learnt;
   }
 
+  /** Learns from the calls of one recording that the other has at another path. */
+  private void learnPaths(List<Pairs.Pair> pairs) {
+    List<Exchange> gone = pairs.stream().flatMap(it -> only(it.before(), it.after())).toList();
+    List<Exchange> fresh = pairs.stream().flatMap(it -> only(it.after(), it.before())).toList();
+    for (Exchange old : gone) {
+      for (Exchange now : fresh) {
+        if (old.request().method().equals(now.request().method())
+            && old.request().uri().origin().equals(now.request().uri().origin())) {
+          VaryingPath.between(old.request().uri().path(), now.request().uri().path())
+              .ifPresent(path::add);
+        }
+      }
+    }
+  }
+
+  private static Stream<Exchange> only(Optional<Exchange> one, Optional<Exchange> other) {
+    return other.isPresent() ? Stream.empty() : one.stream();
+  }
+
   /** Returns a matching that ignores it. */
   public Matching ignoredBy(Matching matching) {
     Matching ignoring = matching;
+    if (!path.isEmpty()) {
+      ignoring = ignoring.ignoringPath(path.toArray(String[]::new));
+    }
     if (!query.isEmpty()) {
       ignoring = ignoring.ignoringQuery(query.toArray(String[]::new));
     }
@@ -80,12 +112,17 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
 
   /** Returns true if nothing varies. */
   boolean isEmpty() {
-    return query.isEmpty() && fields.isEmpty() && json.isEmpty() && xpath.isEmpty();
+    return path.isEmpty()
+        && query.isEmpty()
+        && fields.isEmpty()
+        && json.isEmpty()
+        && xpath.isEmpty();
   }
 
   /** Returns its form in the cassette. */
   ObjectNode written() {
     ObjectNode written = JsonNodeFactory.instance.objectNode();
+    add(written, "path", path);
     add(written, "query", query);
     add(written, "fields", fields);
     add(written, "json", json);
@@ -101,6 +138,7 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
   }
 
   private void addAll(Varying other) {
+    path.addAll(other.path);
     query.addAll(other.query);
     fields.addAll(other.fields);
     json.addAll(other.json);
@@ -159,7 +197,11 @@ public record Varying(Set<String> query, Set<String> fields, Set<String> json, S
 
   private static String inAnyNamespace(String path) {
     return Arrays.stream(path.substring(1).split("/"))
-        .map(name -> "/*[local-name()='" + name + "']")
+        .map(
+            name ->
+                name.startsWith("@")
+                    ? "/@*[local-name()='" + name.substring(1) + "']"
+                    : "/*[local-name()='" + name + "']")
         .collect(Collectors.joining());
   }
 }

@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.stream.Stream;
 
 /** A stub that may be the intended one, with its verdict on the request. */
-record Candidate(StubReference stub, Verdict verdict) {
+record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
 
   private static final int SHOWN = 3;
 
@@ -28,7 +28,7 @@ record Candidate(StubReference stub, Verdict verdict) {
         .filter(candidate -> candidate.verdict.nearness() >= NEAR)
         .sorted(Comparator.comparingDouble(candidate -> -candidate.verdict.nearness()))
         .limit(SHOWN)
-        .map(candidate -> new Candidate(candidate.stub, candidate.verdict.masked(mask)))
+        .map(candidate -> candidate.masked(mask))
         .toList();
   }
 
@@ -36,7 +36,12 @@ record Candidate(StubReference stub, Verdict verdict) {
     Verdict verdict = access().examine(stub.pattern(), stub.seen().orElse(request));
     List<Check> conditions =
         Stream.concat(verdict.conditions().stream(), stub.obstacles().stream()).toList();
-    return new Candidate(stub.reference(), new Verdict(verdict.line(), conditions));
+    return new Candidate(
+        stub.reference(), new Verdict(verdict.line(), conditions), stub.isRecorded());
+  }
+
+  private Candidate masked(RequestMask mask) {
+    return new Candidate(stub, verdict.masked(mask), isRecorded);
   }
 
   /** Returns the check that explains best why it does not answer. */

@@ -57,42 +57,48 @@ public final class Explanation {
       List<Check> obstacles,
       Optional<Request> seen) {
 
+    /** Returns true for a recorded exchange. */
+    boolean isRecorded() {
+      return seen.isPresent();
+    }
+
     /** Creates a stub that sees the request as it arrived. */
     public Stub(RequestPattern pattern, StubReference reference, List<Check> obstacles) {
       this(pattern, reference, obstacles, Optional.empty());
     }
   }
 
-  /**
-   * Returns the explanation of an unexpected call.
-   *
-   * @param request the call
-   * @param stubs all active stubs, inner scope and last declared first; then recorded exchanges
-   * @param cassettes the active cassettes for its host, in words
-   * @param toOurself whether its target is an address that Cachette listens on
-   */
-  public static String ofUnexpected(
-      Request request, List<Stub> stubs, List<String> cassettes, boolean toOurself) {
+  /** Returns the explanation of an unexpected call; its first line says the most. */
+  public static String ofUnexpected(Request request, Situation situation) {
+    List<Stub> stubs = situation.stubs();
     List<Candidate> closest = Candidate.closest(request, stubs);
-    StringBuilder text = new StringBuilder(opening(cassettes)).append(request).append("\n\n");
+    StringBuilder text =
+        new StringBuilder("Unexpected call: ")
+            .append(request)
+            .append(" (")
+            .append(inShort(closest, situation))
+            .append(")\n\n")
+            .append(cassettes(situation));
     if (request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent()) {
       text.append(WEB_SOCKET);
     }
-    boolean namesNone = toOurself && missService(closest, stubs);
+    boolean namesNone = situation.toOurself() && missService(closest, stubs);
     if (closest.isEmpty()) {
-      text.append(stubs.isEmpty() ? "No stubs are declared.\n" : none(stubs));
+      text.append(stubs.isEmpty() ? "" : none(stubs));
       text.append(namesNone ? "Likely cause: " + NO_SERVICE + ".\n" : "");
     } else {
       text.append(cause(closest.get(0), stubs));
       text.append(namesNone ? "    cause     " + NO_SERVICE + "\n" : "");
     }
+    text.append(ofEndedTest(request, situation));
     String details = RequestText.details(request, telling(closest));
     if (!details.isEmpty()) {
-      text.append("\nThe request\n\n").append(details);
+      blankLine(text).append("The request\n\n").append(details);
     }
     if (!closest.isEmpty()) {
       Candidate best = closest.get(0);
-      text.append("\nRequirements of \"")
+      blankLine(text)
+          .append("Requirements of \"")
           .append(best.stub().name())
           .append("\"\n\n")
           .append(best.conditions());
@@ -103,16 +109,56 @@ public final class Explanation {
         text.append(section);
       }
     }
-    text.append('\n').append(namesNone ? NAME_IT : fix(request, closest, stubs));
-    return cassettes.isEmpty()
-        ? text.append(rule()).toString()
-        : text.append(AGAIN).append(rule()).toString();
+    blankLine(text).append(namesNone ? NAME_IT : fix(request, closest, situation));
+    text.append(situation.cassettes().isEmpty() ? "" : AGAIN);
+    return text.append(situation.hasStubs() ? rule() : "").toString();
   }
 
-  private static String opening(List<String> cassettes) {
-    return cassettes.isEmpty()
-        ? "No stub answers this call.\n\n  "
-        : "No stub answers this call, nor does " + String.join(", nor ", cassettes) + ".\n\n  ";
+  private static StringBuilder blankLine(StringBuilder text) {
+    boolean blank = text.length() > 1 && text.charAt(text.length() - 2) == '\n';
+    return blank ? text : text.append('\n');
+  }
+
+  /** Returns the cause in a few words, for the first line. */
+  private static String inShort(List<Candidate> closest, Situation situation) {
+    if (!closest.isEmpty()) {
+      Candidate best = closest.get(0);
+      return String.format(
+          "closest %s \"%s\": %s",
+          best.isRecorded() ? "recorded exchange" : "stub",
+          best.stub().name(),
+          MissReason.inShort(best.firstMiss()));
+    }
+    if (!situation.stubs().isEmpty()) {
+      String what = situation.hasStubs() ? "stub" : "recorded exchange";
+      return situation.stubs().size() == 1
+          ? "the only " + what + " is not similar"
+          : "no " + what + " is similar";
+    }
+    return situation.cassettes().isEmpty() ? "no stubs are declared" : "nothing is recorded for it";
+  }
+
+  private static String cassettes(Situation situation) {
+    if (situation.cassettes().isEmpty()) {
+      return "";
+    }
+    return (situation.hasStubs() ? "No stub answers it, nor does " : "It is not in ")
+        + String.join(situation.hasStubs() ? ", nor " : " or ", situation.cassettes())
+        + ".\n\n";
+  }
+
+  /** Returns a sentence on a stub that would have answered, had its test not ended. */
+  private static String ofEndedTest(Request request, Situation situation) {
+    return situation.ended().stream()
+        .filter(stub -> stub.pattern().match(request).isPresent())
+        .findFirst()
+        .map(
+            stub ->
+                String.format(
+                    "\nThe stub %s matches it, but its test has ended: the call came late, or the"
+                        + " stub belongs in @BeforeAll or @BeforeEach.\n",
+                    stub.reference()))
+        .orElse("");
   }
 
   private static long lines(CharSequence text) {
@@ -176,11 +222,21 @@ public final class Explanation {
         : closest.get(0).firstMiss().condition().equals("origin");
   }
 
-  private static String fix(Request request, List<Candidate> closest, List<Stub> stubs) {
+  private static String fix(Request request, List<Candidate> closest, Situation situation) {
     Optional<Candidate> best = closest.stream().findFirst();
+    if (best.filter(Candidate::isRecorded).isPresent() || !situation.cassettes().isEmpty()) {
+      return "Fix: "
+          + best.map(it -> RecordingFix.of(it.verdict().misses()))
+              .orElse("make the call as it was recorded.")
+          + "\n";
+    }
     Optional<StubReference> like =
-        best.map(Candidate::stub).or(() -> stubs.stream().findFirst().map(Stub::reference));
+        best.map(Candidate::stub)
+            .or(() -> situation.stubs().stream().findFirst().map(Stub::reference));
     List<Check> misses = best.map(it -> it.verdict().misses()).orElse(List.of());
-    return "Fix: " + new FixSuggestions(request, like).of(misses) + "\n";
+    return "Fix: "
+        + new FixSuggestions(request, like).of(misses)
+        + "\n"
+        + LetThroughFix.of(request, situation.through());
   }
 }

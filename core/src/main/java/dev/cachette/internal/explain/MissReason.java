@@ -20,6 +20,20 @@ final class MissReason {
     };
   }
 
+  /** Returns the reason in a few words: {@code JSON $.vessel.draught differs}. */
+  static String inShort(Check miss) {
+    String differs = miss.differences().get(0).isMissing() ? " is missing" : " differs";
+    return switch (miss.condition()) {
+      case Obstacle.NO_ANSWER -> "it has no answer yet";
+      case Obstacle.USED_UP -> "it is used up";
+      case Obstacle.AFTER, Obstacle.FROM -> "it is not active yet";
+      case Obstacle.UNTIL -> "it has expired";
+      case "basic", "bearer token" -> "the credentials differ";
+      case "condition" -> "its predicate is false";
+      default -> place(CheckText.name(miss)) + differs;
+    };
+  }
+
   /** Returns what the check is about, as part of a sentence. */
   static String place(String name) {
     int space = name.indexOf(' ');

@@ -26,10 +26,15 @@ public final class UnexpectedCalls {
     List<Entry> all = List.copyOf(entries);
     if (all.size() == 1) {
       Entry only = all.get(0);
-      String times = only.times() == 1 ? "" : " It was made " + only.times() + " times.";
-      return new AssertionFailedError("1 unexpected call." + times + "\n\n" + only.explanation());
+      String times = only.times() == 1 ? "" : "\nThe call was made " + only.times() + " times.\n";
+      return new AssertionFailedError(only.explanation() + times);
     }
-    StringBuilder text = new StringBuilder().append(all.size()).append(" unexpected calls.\n\n");
+    StringBuilder text =
+        new StringBuilder()
+            .append(all.size())
+            .append(" unexpected calls, the first: ")
+            .append(all.get(0).summary())
+            .append("\n\n");
     for (int at = 0; at < Math.min(all.size(), LISTED); at++) {
       text.append(listed(at, all.get(at)));
     }

@@ -32,10 +32,9 @@ public final class Exchange {
 
   private static final String COMES_BACK =
       """
-      No stub answers this call, and it cannot be passed on: its target is the address that \
-      Cachette listens on, so it would come back.
+      Unexpected call: %s (it would come back)
 
-        %s
+      It cannot be passed on: its target is the address that Cachette listens on.
 
       Fix: use that address as a proxy, or serve as a service: Settings.servingAs(origin), or \
       --upstream or --for on the command line.
@@ -213,7 +212,7 @@ public final class Exchange {
             ? String.format(COMES_BACK, request())
             : scopes.explain(request(), outside.realService().isOurself(request()))
                 + described.map(DescribedCall::remark).orElse("");
-    if (scopes.noteUnexpected(arrival, received.toString(), explanation)) {
+    if (scopes.noteUnexpected(arrival, received.toString(), explanation, Optional.of(received))) {
       outside.warning().accept(explanation);
     }
     return Reply.of(Responder.explained(501, explanation));

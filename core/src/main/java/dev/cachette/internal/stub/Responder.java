@@ -124,7 +124,7 @@ public final class Responder {
   }
 
   private void note(Scopes.Arrival arrival, String summary, String explanation) {
-    if (scopes.noteUnexpected(arrival, summary, explanation)) {
+    if (scopes.noteUnexpected(arrival, summary, explanation, Optional.empty())) {
       outside.warning().accept(explanation);
     }
   }

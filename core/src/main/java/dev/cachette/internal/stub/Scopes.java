@@ -7,8 +7,10 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.Explanation;
+import dev.cachette.internal.explain.Situation;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.Received;
+import dev.cachette.result.StubReference;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -35,6 +37,10 @@ import java.util.stream.Stream;
  */
 public final class Scopes {
 
+  /** The number of stubs of ended scopes that explanations know. */
+  private static final int MOST_ENDED = 200;
+
+  private final Deque<Explanation.Stub> endedStubs = new ArrayDeque<>();
   private final ScopeSettings settings;
   private final Deque<StubScope> scopes = new ArrayDeque<>();
   private final UnusedLater later = new UnusedLater();
@@ -124,6 +130,12 @@ public final class Scopes {
 
   private ScopeReport ended() {
     StubScope ended = pop();
+    for (StubRule rule : ended.rules()) {
+      if (endedStubs.size() == MOST_ENDED) {
+        endedStubs.removeFirst();
+      }
+      endedStubs.add(new Explanation.Stub(rule.pattern(), rule.reference(), List.of()));
+    }
     List<Call> calls = ended.log().entries().calls();
     scopes.forEach(outer -> outer.noteWinners(outer.unusedRules(), calls));
     return ended.report(later, calls);
@@ -294,7 +306,7 @@ public final class Scopes {
 
   /** Records unexpected input that is not a call; returns true if it is the first of its kind. */
   public synchronized boolean noteUnexpected(String summary, String explanation) {
-    return scopes.element().noteUnexpected(summary, explanation);
+    return scopes.element().noteUnexpected(summary, explanation, Optional.empty());
   }
 
   /**
@@ -370,8 +382,9 @@ public final class Scopes {
   }
 
   /** Records an unexpected call; returns true if it is the first of its kind in its scope. */
-  synchronized boolean noteUnexpected(Arrival arrival, String summary, String explanation) {
-    return arrival.scope().noteUnexpected(summary, explanation);
+  synchronized boolean noteUnexpected(
+      Arrival arrival, String summary, String explanation, Optional<Received> call) {
+    return arrival.scope().noteUnexpected(summary, explanation, call);
   }
 
   synchronized void noteFailure(Arrival arrival, Throwable failure) {
@@ -407,7 +420,19 @@ public final class Scopes {
       cassettes.add(cassette.toString());
       stubs.addAll(cassette.near(request));
     }
-    return Explanation.ofUnexpected(request, stubs, cassettes, toOurself);
+    return Explanation.ofUnexpected(
+        request, new Situation(stubs, cassettes, endedStubs(), through(), toOurself));
+  }
+
+  private synchronized List<Explanation.Stub> endedStubs() {
+    return List.copyOf(endedStubs);
+  }
+
+  private synchronized List<StubReference> through() {
+    return scopes.stream()
+        .flatMap(scope -> scope.through().stream())
+        .map(LetThrough::reference)
+        .toList();
   }
 
   /** Treats a plain HTTP call as HTTPS, if its host has stubs for HTTPS only. */

@@ -48,6 +48,7 @@ public final class StubScope {
   private List<StubRule> early = List.of();
   private final List<DraftStub> drafts = new ArrayList<>();
   private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+  private final Map<String, Unexplained> unexplained = new HashMap<>();
   private final List<LoadedCassette> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
   private final List<Described> described = new ArrayList<>();
@@ -70,6 +71,35 @@ public final class StubScope {
     this.seed = settings.seed();
     this.log = new CallLog(settings.maxCalls(), settings.maxBodies());
     this.templateState = new TemplateState(settings.clock(), settings.seed());
+  }
+
+  /**
+   * An unexpected call.
+   *
+   * @param declared the number of stubs that were declared before it
+   */
+  private record Unexplained(Received received, int declared) {}
+
+  /** Returns an entry that names a stub which was declared too late. */
+  private UnexpectedCalls.Entry withLaterStub(UnexpectedCalls.Entry entry) {
+    Unexplained call = unexplained.get(entry.summary());
+    if (call == null) {
+      return entry;
+    }
+    return rules.stream()
+        .filter(rule -> declared.get(rule) >= call.declared)
+        .filter(rule -> access().match(rule.pattern(), call.received).isPresent())
+        .findFirst()
+        .map(
+            rule ->
+                new UnexpectedCalls.Entry(
+                    entry.summary(),
+                    entry.explanation()
+                        + "\nThe stub "
+                        + rule.reference()
+                        + " matches it, but was declared after the call. Fix: declare it before.\n",
+                    entry.times()))
+        .orElse(entry);
   }
 
   void begin(DraftStub draft) {
@@ -155,7 +185,7 @@ public final class StubScope {
   }
 
   /** Records an unexpected call; returns true if it is the first of its kind. */
-  boolean noteUnexpected(String summary, String explanation) {
+  boolean noteUnexpected(String summary, String explanation, Optional<Received> call) {
     boolean full = unexpected.size() >= MOST_KINDS && !unexpected.containsKey(summary);
     String kind = full ? "others" : summary;
     UnexpectedCalls.Entry noted =
@@ -163,6 +193,9 @@ public final class StubScope {
             kind,
             new UnexpectedCalls.Entry(kind, explanation, 1),
             (old, unused) -> new UnexpectedCalls.Entry(kind, old.explanation(), old.times() + 1));
+    if (noted.times() == 1) {
+      call.ifPresent(received -> unexplained.put(kind, new Unexplained(received, declaredSoFar)));
+    }
     return noted.times() == 1;
   }
 
@@ -201,7 +234,7 @@ public final class StubScope {
 
   ScopeReport report(UnusedLater later, List<Call> calls) {
     return new ScopeReport(
-        List.copyOf(unexpected.values()),
+        unexpected.values().stream().map(this::withLaterStub).toList(),
         failed ? List.of() : drafts.stream().filter(draft -> !draft.isRefused()).toList(),
         failures,
         failed ? List.of() : unused(later, calls),

@@ -9,6 +9,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.explain.Situation;
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.match.Bodies;
@@ -70,11 +71,10 @@ class OutletsTest {
           "explanation by " + name,
           Explanation.ofUnexpected(
               request,
-              List.of(
-                  new Explanation.Stub(
-                      pattern, new StubReference("a stub", "Desk.java:1"), List.of())),
-              List.of(),
-              false));
+              Situation.of(
+                  List.of(
+                      new Explanation.Stub(
+                          pattern, new StubReference("a stub", "Desk.java:1"), List.of())))));
       outlets.put(
           "closest call by " + name,
           CheckText.lines(

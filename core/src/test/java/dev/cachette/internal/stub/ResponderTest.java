@@ -83,7 +83,7 @@ class ResponderTest {
 
     AssertionFailedError failure =
         assertThrows(AssertionFailedError.class, () -> scopes.leave(outer).raise(true, false));
-    assertTrue(failure.getMessage().startsWith("1 unexpected call."));
+    assertTrue(failure.getMessage().startsWith("Unexpected call: GET "));
     StubScope next = scopes.enter(place -> true);
     stub("GET /v1/tides", 1, text("still there"));
     scopes.leave(inner).raise(true, false);
@@ -108,9 +108,8 @@ class ResponderTest {
     assertEquals("text/plain; charset=utf-8", response.headers().first("content-type").get());
     assertEquals(
         """
-        No stub answers this call.
-
-          POST http://berths.example/v1/bookings/
+        Unexpected call: POST http://berths.example/v1/bookings/ (closest stub "POST \
+        https://berths.example/v1/bookings": the origin differs)
 
         Closest of 3 stubs: "POST https://berths.example/v1/bookings" (BerthDeskTest.java:41)
         It does not match because of the origin, and 1 more condition:
@@ -171,7 +170,8 @@ class ResponderTest {
     stub("DELETE https://customs.example/forms", 12, status(204));
     String far = explanationOf("GET https://tides.example/v1/tides");
 
-    assertTrue(none.contains("\nNo stubs are declared.\n"), none);
+    assertTrue(
+        none.startsWith("Unexpected call: ") && none.contains(" (no stubs are declared)\n"), none);
     assertTrue(
         far.contains(
             "\n"
@@ -214,13 +214,13 @@ class ResponderTest {
             .getMessage()
             .startsWith(
                 """
-                2 unexpected calls.
+                2 unexpected calls, the first: GET https://tides.example/v1/tides
 
                    1. GET https://tides.example/v1/tides  (2 times)
                    2. GET https://tides.example/v1/tides?day=2
 
                 --- 1 ---
-                No stub answers this call.
+                Unexpected call: GET https://tides.example/v1/tides (no stubs are declared)
                 """),
         failure::getMessage);
   }

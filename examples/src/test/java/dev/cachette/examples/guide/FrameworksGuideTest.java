@@ -44,8 +44,7 @@ class FrameworksGuideTest {
     for (Failure failure : result.getFailures()) {
       Throwable thrown = failure.getException();
       Throwable unexpected = thrown.getSuppressed().length > 0 ? thrown.getSuppressed()[0] : thrown;
-      assertTrue(
-          unexpected.getMessage().startsWith("1 unexpected call."), () -> failure.getTrace());
+      assertTrue(unexpected.getMessage().startsWith("Unexpected call: "), () -> failure.getTrace());
     }
   }
 
