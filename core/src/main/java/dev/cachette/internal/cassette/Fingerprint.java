@@ -11,6 +11,7 @@ import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Multipart;
 import dev.cachette.internal.content.Parameters;
 import dev.cachette.internal.uri.Percent;
+import dev.cachette.internal.uri.VaryingPath;
 import dev.cachette.internal.xml.Xml;
 import java.nio.charset.StandardCharsets;
 import java.util.List;

@@ -8,6 +8,7 @@ import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.uri.VaryingPath;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Conditions;

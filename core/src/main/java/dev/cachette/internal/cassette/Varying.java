@@ -14,6 +14,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.uri.VaryingPath;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

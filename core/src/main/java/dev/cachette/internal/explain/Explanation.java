@@ -90,7 +90,10 @@ public final class Explanation {
       text.append(cause(closest.get(0), stubs));
       text.append(namesNone ? "    cause     " + NO_SERVICE + "\n" : "");
     }
-    text.append(ofEndedTest(request, situation));
+    String late = ofEndedTest(request, situation);
+    if (!late.isEmpty()) {
+      blankLine(text).append(late);
+    }
     String details = RequestText.details(request, telling(closest));
     if (!details.isEmpty()) {
       blankLine(text).append("The request\n\n").append(details);
@@ -155,7 +158,7 @@ public final class Explanation {
         .map(
             stub ->
                 String.format(
-                    "\nThe stub %s matches it, but its test has ended: the call came late, or the"
+                    "The stub %s matches it, but its test has ended: the call came late, or the"
                         + " stub belongs in @BeforeAll or @BeforeEach.\n",
                     stub.reference()))
         .orElse("");
@@ -206,8 +209,9 @@ public final class Explanation {
   }
 
   private static String none(List<Stub> stubs) {
+    String what = stubs.get(0).isRecorded() ? "recorded exchange" : "stub";
     return stubs.size() == 1
-        ? "The only stub, " + stubs.get(0).reference() + ", is not similar.\n"
+        ? "The only " + what + ", " + stubs.get(0).reference() + ", is not similar.\n"
         : "None of the " + counted(stubs) + " is similar.\n";
   }
 

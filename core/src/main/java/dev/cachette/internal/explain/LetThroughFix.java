@@ -28,7 +28,9 @@ final class LetThroughFix {
     String existing =
         through.isEmpty()
             ? "nothing is let through so far"
-            : through.stream().map(StubReference::toString).collect(Collectors.joining(", "));
+            : through.stream()
+                .map(each -> each.name() + ", " + each.place())
+                .collect(Collectors.joining("; "));
     return String.format(
         "Or, if the test does not care: net.letThrough(\"%s\") (%s).\n", host, existing);
   }

@@ -1,7 +1,9 @@
 package dev.cachette.internal.explain;
 
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.uri.VaryingPath;
 import dev.cachette.result.Check;
+import dev.cachette.result.Difference;
 import java.util.List;
 
 /** Suggests the setting that lets a difference from a recorded exchange vary. */
@@ -37,7 +39,10 @@ final class RecordingFix {
       return "ignoringHeaders(\"" + condition.substring("header ".length()) + "\")";
     }
     if (condition.equals("path")) {
-      return "ignoringPath(\"/path/{id}\")";
+      Difference paths = miss.differences().get(0);
+      return VaryingPath.between(paths.expected(), paths.actual())
+          .map(template -> "ignoringPath(\"" + template + "\")")
+          .orElse("");
     }
     if (condition.equals("body") && at.startsWith("$")) {
       return "ignoringJson(\"" + at + "\")";

@@ -21,6 +21,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.regex.Matcher;
 
 /** The stubs of one scope, and its events. Guarded by the lock of {@link Scopes}. */
 public final class StubScope {
@@ -94,10 +95,15 @@ public final class StubScope {
             rule ->
                 new UnexpectedCalls.Entry(
                     entry.summary(),
-                    entry.explanation()
-                        + "\nThe stub "
-                        + rule.reference()
-                        + " matches it, but was declared after the call. Fix: declare it before.\n",
+                    entry
+                        .explanation()
+                        .replaceFirst(
+                            "\n\n",
+                            Matcher.quoteReplacement(
+                                "\n\nThe stub "
+                                    + rule.reference()
+                                    + " matches it, but was declared after the call. Fix: declare"
+                                    + " it before.\n\n")),
                     entry.times()))
         .orElse(entry);
   }

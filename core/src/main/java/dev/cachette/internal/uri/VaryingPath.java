@@ -1,15 +1,15 @@
-package dev.cachette.internal.cassette;
+package dev.cachette.internal.uri;
 
 import java.util.List;
 import java.util.Optional;
 
 /** Paths with segments that vary, such as identifiers. */
-final class VaryingPath {
+public final class VaryingPath {
 
   private VaryingPath() {}
 
   /** Returns the template that a path matches, or else the path. */
-  static String of(String path, List<String> templates) {
+  public static String of(String path, List<String> templates) {
     for (String template : templates) {
       if (matches(path.split("/", -1), template.split("/", -1))) {
         return template;
@@ -31,7 +31,7 @@ final class VaryingPath {
   }
 
   /** Returns a template for two paths that differ in one segment, not the first. */
-  static Optional<String> between(String one, String other) {
+  public static Optional<String> between(String one, String other) {
     String[] left = one.split("/", -1);
     String[] right = other.split("/", -1);
     int differing = -1;
