@@ -45,10 +45,12 @@ public final class SecretFinder {
               + "\\n"
               + "]++)|([^\\s\"'<>;&{}\\[(][^\\s\"'<>;&]*+))");
 
+  /** Words, variables, and types in definitions. */
   private static final Pattern NOT_A_VALUE =
       Pattern.compile(
           "(?i)null|true|false|none|nil|undefined|required|optional|missing|invalid|expired|yes|no"
-              + "|\\*+|\\$.*|<.*|string!?|string|text|password|\\[?[A-Z][A-Za-z]*!?\\]?[!,)]*");
+              + "|is|was|must|has|\\*+|\\$.*|<.*|text|password"
+              + "|\\[?(?:string|id|int|integer|number|float|boolean)!?\\]?!?");
 
   /** Values that say that there is no secret. */
   private static final Pattern NO_SECRET =
