@@ -17,6 +17,8 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.lang.ArchCondition;
 import com.tngtech.archunit.lang.ConditionEvents;
 import com.tngtech.archunit.lang.SimpleConditionEvent;
+import com.tngtech.archunit.library.dependencies.SliceAssignment;
+import com.tngtech.archunit.library.dependencies.SliceIdentifier;
 import org.junit.jupiter.api.Test;
 
 /** The core computes, and does nothing else. */
@@ -75,6 +77,26 @@ class ArchitectureTest {
   @Test
   void internalsFormNoCycles() {
     slices().matching("dev.cachette.internal.(*)..").should().beFreeOfCycles().check(CORE);
+  }
+
+  /** A public package and the internals of the same name are one slice. */
+  @Test
+  void packagesFormNoCycles() {
+    slices().assignedFrom(new ByConcept()).should().beFreeOfCycles().check(CORE);
+  }
+
+  /** Assigns a class to the last part of its package, and rendering to answers. */
+  private static final class ByConcept implements SliceAssignment {
+    @Override
+    public SliceIdentifier getIdentifierOf(JavaClass type) {
+      String name = type.getPackageName().replaceFirst("^dev\\.cachette\\.(internal\\.)?", "");
+      return SliceIdentifier.of(name.equals("render") ? "answer" : name);
+    }
+
+    @Override
+    public String getDescription() {
+      return "packages by concept";
+    }
   }
 
   private static DescribedPredicate<JavaClass> named(String regex) {

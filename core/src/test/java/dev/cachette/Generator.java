@@ -53,6 +53,7 @@ public final class Generator {
     return word.toString();
   }
 
+  /** Returns any JSON value, nested this deep at most. */
   public JsonNode json(int depth) {
     return switch (below(depth == 0 ? 4 : 7)) {
       case 0 -> NODES.textNode(text());
@@ -64,6 +65,7 @@ public final class Generator {
     };
   }
 
+  /** Returns an object with at least one member. */
   public ObjectNode object(int depth) {
     ObjectNode object = NODES.objectNode();
     for (int size = below(4); size >= 0; size--) {
