@@ -7,6 +7,7 @@ import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.StubReference;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
@@ -227,10 +228,12 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
   public Calls await(int count, Duration atMost) {
     requirePossible("await", count, atMost);
     Log.Entries entries = log.await(held -> delivered(held).size() >= count, atMost);
-    int arrived = selection.from(entries.calls()).size();
-    int delivered = delivered(entries).size();
-    if (delivered < count) {
-      throw CountFailure.ofTimeout(count, atMost, arrived - delivered, selection, entries);
+    // Once: a call may be delivered while the failure is written.
+    List<Call> delivered = delivered(entries);
+    if (delivered.size() < count) {
+      List<Call> pending = new ArrayList<>(selection.from(entries.calls()));
+      pending.removeAll(delivered);
+      throw CountFailure.ofTimeout(count, atMost, pending, selection, entries);
     }
     return this;
   }
@@ -247,7 +250,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
     requirePossible("awaitArrival", count, atMost);
     Log.Entries entries = log.await(held -> selection.from(held.calls()).size() >= count, atMost);
     if (selection.from(entries.calls()).size() < count) {
-      throw CountFailure.ofTimeout(count, atMost, 0, selection, entries);
+      throw CountFailure.ofTimeout(count, atMost, List.of(), selection, entries);
     }
     return this;
   }

@@ -35,18 +35,18 @@ final class CountFailure {
             + ", but there "
             + were(selected.size())
             + ".\n\n"
-            + made(selection, entries.calls()),
+            + made(selection, entries.calls(), List.of()),
         expected,
         selection.counted(selected.size()));
   }
 
   static AssertionFailedError ofTimeout(
-      int count, Duration atMost, int pending, Selection selection, Log.Entries entries) {
-    int delivered = selection.from(entries.calls()).size() - pending;
+      int count, Duration atMost, List<Call> pending, Selection selection, Log.Entries entries) {
+    int delivered = selection.from(entries.calls()).size() - pending.size();
     String unfinished =
-        pending == 0
+        pending.isEmpty()
             ? ""
-            : "\n" + selection.counted(pending) + " arrived, but not completely answered yet.";
+            : "\n" + selection.counted(pending.size()) + " arrived, but not answered completely.";
     return new AssertionFailedError(
         "Waited "
             + seconds(atMost)
@@ -57,7 +57,7 @@ final class CountFailure {
             + "."
             + unfinished
             + "\n\n"
-            + made(selection, entries.calls()));
+            + made(selection, entries.calls(), pending));
   }
 
   private static String expected(int least, int most, Selection selection) {
@@ -83,7 +83,7 @@ final class CountFailure {
     return count == 0 ? "was none" : count == 1 ? "was 1" : "were " + count;
   }
 
-  private static String made(Selection selection, List<Call> all) {
+  private static String made(Selection selection, List<Call> all, List<Call> pending) {
     if (all.isEmpty()) {
       return NOTHING_CALLED;
     }
@@ -92,7 +92,7 @@ final class CountFailure {
     StringBuilder text = new StringBuilder();
     selection.pattern().ifPresent(pattern -> text.append(closest(pattern, others)));
     if (!selected.isEmpty()) {
-      text.append("Matching calls:\n").append(CallList.of(selected)).append('\n');
+      text.append("Matching calls:\n").append(CallList.of(selected, pending)).append('\n');
     }
     if (!others.isEmpty()) {
       text.append(selected.isEmpty() ? "Actual calls:\n" : "Other calls:\n");
