@@ -24,11 +24,11 @@ import org.jspecify.annotations.Nullable;
 /** The default mapper, and the places of JSON syntax errors. */
 public final class Json {
 
-  /** Jackson's description of a position, which messages shorten. */
   /** The number of characters shown on each side of a syntax error. */
   private static final int AROUND = 20;
 
   private static final Pattern CODE = Pattern.compile(" \\(code \\d+\\)");
+  /** Jackson's description of a position, which messages shorten. */
   private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
   private static final JsonFactory STREAMS = new JsonFactory();
