@@ -3,7 +3,9 @@ package dev.cachette;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.stub.Scopes;
 import java.time.Duration;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Predicate;
 
 /** The log of the innermost scope, with waiting. */
@@ -11,6 +13,7 @@ final class ScopeLog implements Log {
 
   private final Scopes scopes;
   private final Object change = new Object();
+  private final AtomicLong changes = new AtomicLong();
 
   /** The number of waiting threads. Each registers before it looks, so that no change is missed. */
   private final AtomicInteger waiting = new AtomicInteger();
@@ -25,36 +28,48 @@ final class ScopeLog implements Log {
     return scopes.calls();
   }
 
+  /** Looks at the calls with no lock held: a condition may be slow, and calls must not wait. */
   @Override
   public Entries await(Predicate<Entries> wanted, Duration atMost) {
-    long end = System.nanoTime() + atMost.toNanos();
+    long start = System.nanoTime();
+    long end = start + atMost.toNanos();
     waiting.incrementAndGet();
     try {
-      synchronized (change) {
-        return await(wanted, end);
+      while (true) {
+        long seen = changes.get();
+        Entries entries = entries();
+        if (wanted.test(entries) || end - System.nanoTime() <= 0) {
+          return entries;
+        }
+        if (!waitForChange(seen, end)) {
+          Duration waited = Duration.ofNanos(System.nanoTime() - start);
+          return new Entries(entries.calls(), entries.dropped(), Optional.of(waited));
+        }
       }
     } finally {
       waiting.decrementAndGet();
     }
   }
 
-  private Entries await(Predicate<Entries> wanted, long end) {
-    while (true) {
-      Entries entries = entries();
+  /** Returns false if the thread was interrupted. */
+  private boolean waitForChange(long seen, long end) {
+    synchronized (change) {
       long left = end - System.nanoTime();
-      if (left <= 0 || wanted.test(entries)) {
-        return entries;
+      while (changes.get() == seen && left > 0) {
+        try {
+          change.wait(left / 1_000_000, (int) (left % 1_000_000));
+        } catch (InterruptedException interrupted) {
+          Thread.currentThread().interrupt();
+          return false;
+        }
+        left = end - System.nanoTime();
       }
-      try {
-        change.wait(left / 1_000_000, (int) (left % 1_000_000));
-      } catch (InterruptedException interrupted) {
-        Thread.currentThread().interrupt();
-        return entries;
-      }
+      return true;
     }
   }
 
   private void changed() {
+    changes.incrementAndGet();
     if (waiting.get() > 0) {
       synchronized (change) {
         change.notifyAll();

@@ -6,6 +6,7 @@ import dev.cachette.result.StubReference;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 
 /** One call in one line. */
@@ -36,7 +37,12 @@ final class CallLine {
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("method", call.method());
     json.put("url", Masking.url(call.uri().toString()));
-    json.put("answer", call.fault().isPresent() ? call.outcome() : call.response().status());
+    json.put("state", call.state().name().toLowerCase(Locale.ROOT));
+    if (hasResponse(call)) {
+      json.put("answer", call.response().status());
+    } else {
+      call.fault().ifPresent(fault -> json.put("answer", fault.toString()));
+    }
     json.put("protocol", call.protocol());
     call.stub().ifPresent(stub -> json.put("stub", stub.name()));
     call.failure().ifPresent(why -> json.put("failure", why));
@@ -44,9 +50,13 @@ final class CallLine {
     return json;
   }
 
+  private static boolean hasResponse(Call call) {
+    return call.fault().isEmpty()
+        && call.state() != Call.State.ARRIVED
+        && call.state() != Call.State.COMPUTING;
+  }
+
   static boolean isUnexpected(Call call) {
-    return call.stub().isEmpty()
-        && call.fault().isEmpty()
-        && call.response().status() == UNEXPECTED;
+    return call.stub().isEmpty() && hasResponse(call) && call.response().status() == UNEXPECTED;
   }
 }

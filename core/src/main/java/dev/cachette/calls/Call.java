@@ -16,9 +16,38 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * One request that arrived, with the answer it got. Immutable and safe to share between threads.
+ * One request that arrived, with the answer it got, once it has one. Safe to share between threads.
  */
 public interface Call {
+
+  /** How far a call has got. */
+  enum State {
+    /** The request has arrived. */
+    ARRIVED("arrived"),
+    /** A function computes the answer, or the real service is called. */
+    COMPUTING("being computed"),
+    /** A gate holds the answer back. */
+    HELD("held by a gate"),
+    /** The answer is delayed, or its body is being written; or it is a fault that never ends. */
+    SENDING("being sent"),
+    /** The answer has been written completely. */
+    ANSWERED("answered");
+
+    private final String words;
+
+    State(String words) {
+      this.words = words;
+    }
+
+    /** Returns the state in words: {@code held by a gate}. */
+    @Override
+    public String toString() {
+      return words;
+    }
+  }
+
+  /** Returns how far it has got. */
+  State state();
 
   /** Returns the request as it arrived. */
   Request request();
@@ -26,7 +55,8 @@ public interface Call {
   /**
    * Returns the response; for a stream, status and headers only.
    *
-   * @throws IllegalStateException if the answer was a fault, see {@link #fault}
+   * @throws IllegalStateException if the answer was a fault, see {@link #fault}, or if there is
+   *     none yet, see {@link #state}
    */
   Response response();
 
@@ -49,8 +79,11 @@ public interface Call {
    */
   int connection();
 
-  /** Returns the fault in words, or the status of the response. */
+  /** Returns the fault in words, or the status of the response, or that there is none yet. */
   default String outcome() {
+    if (state() == State.ARRIVED || state() == State.COMPUTING) {
+      return "no answer yet, " + state();
+    }
     return fault().map(Fault::toString).orElseGet(() -> response().toString());
   }
 
@@ -86,7 +119,9 @@ public interface Call {
   JsonNode json();
 
   /** Returns true if the complete response was written. */
-  boolean isDelivered();
+  default boolean isDelivered() {
+    return state() == State.ANSWERED;
+  }
 
   /**
    * Returns the value at one place in the JSON of the body.

@@ -14,22 +14,12 @@ final class CallList {
   private CallList() {}
 
   static String of(List<Call> calls) {
-    return of(calls, List.of());
-  }
-
-  /**
-   * Returns calls, some of which had not been answered completely at the time.
-   *
-   * @param pending these
-   */
-  static String of(List<Call> calls, List<Call> pending) {
     boolean cut = calls.size() > HEAD + TAIL + 1;
     Map<Integer, String> details = CallDetails.of(calls);
     List<String> lines = new ArrayList<>();
     for (int at = 0; at < calls.size(); at++) {
       if (!cut || at < HEAD || at >= calls.size() - TAIL) {
-        String state = pending.contains(calls.get(at)) ? ", not written completely" : "";
-        lines.add(line(at, calls.get(at), details.get(at), state));
+        lines.add(line(at, calls.get(at), details.get(at)));
       } else if (at == HEAD) {
         lines.add("     ... " + (calls.size() - HEAD - TAIL) + " more ...");
       }
@@ -37,10 +27,18 @@ final class CallList {
     return String.join("\n", lines);
   }
 
-  private static String line(int at, Call call, @Nullable String detail, String state) {
+  private static String line(int at, Call call, @Nullable String detail) {
+    // Once: the call may get further meanwhile.
+    Call.State state = call.state();
+    boolean unfinished = state == Call.State.HELD || state == Call.State.SENDING;
     String by = call.stub().map(stub -> "by " + stub).orElse("unexpected");
     return String.format(
         "  %2d. %s%s  ->  %s%s, %s",
-        at + 1, call.request(), detail == null ? "" : "  " + detail, call.outcome(), state, by);
+        at + 1,
+        call.request(),
+        detail == null ? "" : "  " + detail,
+        call.outcome(),
+        unfinished && call.fault().isEmpty() ? ", " + state : "",
+        by);
   }
 }

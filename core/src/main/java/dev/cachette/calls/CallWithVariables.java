@@ -63,8 +63,8 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   }
 
   @Override
-  public boolean isDelivered() {
-    return call.isDelivered();
+  public State state() {
+    return call.state();
   }
 
   @Override

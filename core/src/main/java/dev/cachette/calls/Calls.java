@@ -7,7 +7,6 @@ import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.StubReference;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
@@ -231,16 +230,16 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
     // Once: a call may be delivered while the failure is written.
     List<Call> delivered = delivered(entries);
     if (delivered.size() < count) {
-      List<Call> pending = new ArrayList<>(selection.from(entries.calls()));
-      pending.removeAll(delivered);
+      int pending = selection.from(entries.calls()).size() - delivered.size();
       throw CountFailure.ofTimeout(count, atMost, pending, selection, entries);
     }
     return this;
   }
 
   /**
-   * Waits until this many calls, or more, have arrived, answered or not: calls that are held by a
-   * gate or never get an answer count. It does not poll.
+   * Waits until this many calls, or more, have arrived, answered or not: calls that a gate holds,
+   * that are being computed, or that never get an answer count. So {@link
+   * dev.cachette.answer.Gate#release} after it lets them go. It does not poll.
    *
    * @param atMost the timeout
    * @throws AssertionFailedError after the timeout; the message says what had arrived
@@ -248,9 +247,9 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    */
   public Calls awaitArrival(int count, Duration atMost) {
     requirePossible("awaitArrival", count, atMost);
-    Log.Entries entries = log.await(held -> selection.from(held.calls()).size() >= count, atMost);
-    if (selection.from(entries.calls()).size() < count) {
-      throw CountFailure.ofTimeout(count, atMost, List.of(), selection, entries);
+    Log.Entries entries = log.await(held -> underway(held).size() >= count, atMost);
+    if (underway(entries).size() < count) {
+      throw CountFailure.ofTimeout(count, atMost, 0, selection, entries);
     }
     return this;
   }
@@ -327,6 +326,13 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
 
   private List<Call> delivered(Log.Entries entries) {
     return selection.from(entries.calls()).stream().filter(Call::isDelivered).toList();
+  }
+
+  /** Returns the calls that have got somewhere: a gate holds them already, for example. */
+  private List<Call> underway(Log.Entries entries) {
+    return selection.from(entries.calls()).stream()
+        .filter(call -> call.state() != Call.State.ARRIVED)
+        .toList();
   }
 
   private List<Call> list() {

@@ -35,21 +35,23 @@ final class CountFailure {
             + ", but there "
             + were(selected.size())
             + ".\n\n"
-            + made(selection, entries.calls(), List.of()),
+            + made(selection, entries.calls()),
         expected,
         selection.counted(selected.size()));
   }
 
   static AssertionFailedError ofTimeout(
-      int count, Duration atMost, List<Call> pending, Selection selection, Log.Entries entries) {
-    int delivered = selection.from(entries.calls()).size() - pending.size();
+      int count, Duration atMost, int pending, Selection selection, Log.Entries entries) {
+    int delivered = selection.from(entries.calls()).size() - pending;
     String unfinished =
-        pending.isEmpty()
+        pending == 0
             ? ""
-            : "\n" + selection.counted(pending.size()) + " arrived, but not answered completely.";
+            : "\n" + selection.counted(pending) + " arrived, but not answered completely.";
     return new AssertionFailedError(
-        "Waited "
-            + seconds(atMost)
+        entries
+                .interruptedAfter()
+                .map(time -> "Interrupted after " + seconds(time) + " of waiting")
+                .orElse("Waited " + seconds(atMost))
             + " for "
             + expected(count, Integer.MAX_VALUE, selection)
             + ", but there "
@@ -57,7 +59,7 @@ final class CountFailure {
             + "."
             + unfinished
             + "\n\n"
-            + made(selection, entries.calls(), pending));
+            + made(selection, entries.calls()));
   }
 
   private static String expected(int least, int most, Selection selection) {
@@ -83,7 +85,7 @@ final class CountFailure {
     return count == 0 ? "was none" : count == 1 ? "was 1" : "were " + count;
   }
 
-  private static String made(Selection selection, List<Call> all, List<Call> pending) {
+  private static String made(Selection selection, List<Call> all) {
     if (all.isEmpty()) {
       return NOTHING_CALLED;
     }
@@ -92,7 +94,7 @@ final class CountFailure {
     StringBuilder text = new StringBuilder();
     selection.pattern().ifPresent(pattern -> text.append(closest(pattern, others)));
     if (!selected.isEmpty()) {
-      text.append("Matching calls:\n").append(CallList.of(selected, pending)).append('\n');
+      text.append("Matching calls:\n").append(CallList.of(selected)).append('\n');
     }
     if (!others.isEmpty()) {
       text.append(selected.isEmpty() ? "Actual calls:\n" : "Other calls:\n");

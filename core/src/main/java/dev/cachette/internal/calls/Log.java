@@ -4,6 +4,7 @@ import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Predicate;
 
 /** The source of the calls of {@link Calls}. */
@@ -15,8 +16,14 @@ public interface Log {
    *
    * @param calls the calls, in order of arrival
    * @param dropped the number of earlier calls that were dropped
+   * @param interruptedAfter how long a thread waited for it that was interrupted
    */
-  record Entries(List<Call> calls, long dropped) {
+  record Entries(List<Call> calls, long dropped, Optional<Duration> interruptedAfter) {
+
+    /** Creates the content, without an interrupted thread. */
+    public Entries(List<Call> calls, long dropped) {
+      this(calls, dropped, Optional.empty());
+    }
 
     /** Copies the list. */
     public Entries {

@@ -28,6 +28,7 @@ public final class Json {
   private static final int AROUND = 20;
 
   private static final Pattern CODE = Pattern.compile(" \\(code \\d+\\)");
+
   /** Jackson's description of a position, which messages shorten. */
   private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 

@@ -31,6 +31,18 @@ final class CallLog {
       insert(call);
     }
     bodies += call.size();
+    drop();
+  }
+
+  /** Counts the body of an answer that a logged call has got. */
+  void grow(LoggedCall call, long more) {
+    if (calls.contains(call)) {
+      bodies += more;
+      drop();
+    }
+  }
+
+  private void drop() {
     while (calls.size() > maxCalls || bodies > maxBodies && calls.size() > 1) {
       bodies -= calls.removeFirst().size();
       dropped++;

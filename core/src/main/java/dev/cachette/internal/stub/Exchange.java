@@ -10,6 +10,7 @@ import dev.cachette.answer.Faults;
 import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
+import dev.cachette.calls.Call;
 import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
@@ -18,6 +19,7 @@ import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.explain.Answering;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
+import dev.cachette.result.StubReference;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -117,7 +119,15 @@ public final class Exchange {
                 || !selected.get().rule().checks().isEmpty());
   }
 
-  /** Returns the reply. The call is in the log when this returns. */
+  /** Adds the call to the log before {@link #reply}, which takes time. */
+  public void begin() {
+    call = logged(Call.State.COMPUTING);
+  }
+
+  /**
+   * Returns the reply. The call is in the log when this returns, but nothing waits for it until
+   * {@link #held} or {@link #sending}.
+   */
   public Reply reply() {
     Reply reply;
     Optional<AssertionFailedError> failure = Optional.empty();
@@ -131,20 +141,41 @@ public final class Exchange {
                   : new AssertionFailedError(thrown.getMessage()));
       reply = Reply.of(failed(failure.get()));
     }
-    call =
-        new LoggedCall(
-            arrival,
-            received,
-            reply,
-            selected
-                .map(won -> won.rule().reference())
-                .or(() -> through.map(LetThrough::reference))
-                .or(() -> cassette.map(Cassettes.Choice::reference))
-                .or(() -> described.filter(it -> byExample).map(DescribedCall::reference)),
-            failure.map(Throwable::getMessage),
-            outside.mapper());
-    scopes.log(call);
+    if (call == null) {
+      call = logged(Call.State.ARRIVED);
+    }
+    scopes.answer(call, reply, answeredBy(), failure.map(Throwable::getMessage));
     return reply;
+  }
+
+  private LoggedCall logged(Call.State state) {
+    LoggedCall arrived = new LoggedCall(arrival, received, state, answeredBy(), outside.mapper());
+    scopes.log(arrived);
+    return arrived;
+  }
+
+  private Optional<StubReference> answeredBy() {
+    return selected
+        .map(won -> won.rule().reference())
+        .or(() -> through.map(LetThrough::reference))
+        .or(() -> cassette.map(Cassettes.Choice::reference))
+        .or(() -> described.filter(it -> byExample).map(DescribedCall::reference));
+  }
+
+  /** Notes that a gate holds the reply back. */
+  public void held() {
+    reach(Call.State.HELD);
+  }
+
+  /** Notes that the reply is being sent. */
+  public void sending() {
+    reach(Call.State.SENDING);
+  }
+
+  private void reach(Call.State state) {
+    if (call != null) {
+      scopes.reach(call, state);
+    }
   }
 
   /** Marks the reply as completely written. */

@@ -26,34 +26,40 @@ final class LoggedCall implements Call {
   private final Scopes.Arrival arrival;
   private final Request request;
   private final Map<String, String> variables;
-  private final Optional<Response> response;
-  private final Optional<Fault> fault;
-  private final Optional<StubReference> stub;
-  private final Optional<String> failure;
-
-  /** Stored because it is needed when the call is dropped, long after everything else was used. */
-  private final long size;
-
   private final Supplier<ObjectMapper> mapper;
-  private volatile boolean delivered;
+  private volatile Answered answered;
+  private volatile State state;
 
+  /** What answers it; nothing at first. */
+  private record Answered(
+      Optional<Response> response,
+      Optional<Fault> fault,
+      Optional<StubReference> stub,
+      Optional<String> failure) {}
+
+  /**
+   * Creates a call without an answer.
+   *
+   * @param stub what will answer, if that is known
+   */
   LoggedCall(
       Scopes.Arrival arrival,
       Received received,
-      Reply reply,
+      State state,
       Optional<StubReference> stub,
-      Optional<String> failure,
       Supplier<ObjectMapper> mapper) {
     this.arrival = arrival;
     // Keep only what is needed: a Received also holds the decoded and parsed body.
     this.request = received.request();
     this.variables = received.variables();
-    this.response = reply.response();
-    this.fault = reply.fault();
-    this.stub = stub;
-    this.failure = failure;
-    this.size = (long) request.body().size() + response.map(it -> it.body().size()).orElse(0);
+    this.state = state;
+    this.answered = new Answered(Optional.empty(), Optional.empty(), stub, Optional.empty());
     this.mapper = mapper;
+  }
+
+  /** Sets the answer. */
+  void answer(Reply reply, Optional<StubReference> stub, Optional<String> failure) {
+    answered = new Answered(reply.response(), reply.fault(), stub, failure);
   }
 
   /** Returns when it arrived, and in which scope. */
@@ -61,13 +67,13 @@ final class LoggedCall implements Call {
     return arrival;
   }
 
-  void deliver() {
-    delivered = true;
+  void reach(State next) {
+    state = next;
   }
 
   @Override
-  public boolean isDelivered() {
-    return delivered;
+  public State state() {
+    return state;
   }
 
   @Override
@@ -77,22 +83,31 @@ final class LoggedCall implements Call {
 
   @Override
   public Response response() {
-    return response.orElseThrow(
+    Answered now = answered;
+    return now.response.orElseThrow(
         () ->
             new IllegalStateException(
-                String.format(
-                    "The call %s got no response, but the fault: %s. Fix: check fault() first.",
-                    request, fault.orElseThrow())));
+                now.fault
+                    .map(
+                        fault ->
+                            String.format(
+                                "The call %s got no response, but the fault: %s. Fix: check"
+                                    + " fault() first.",
+                                request, fault))
+                    .orElse(
+                        String.format(
+                            "The call %s has no response yet. Fix: await(1, atMost) first.",
+                            request))));
   }
 
   @Override
   public Optional<Fault> fault() {
-    return fault;
+    return answered.fault;
   }
 
   @Override
   public Optional<String> failure() {
-    return failure;
+    return answered.failure;
   }
 
   @Override
@@ -107,12 +122,12 @@ final class LoggedCall implements Call {
 
   /** Returns the number of body bytes that it holds. */
   long size() {
-    return size;
+    return (long) request.body().size() + answered.response.map(it -> it.body().size()).orElse(0);
   }
 
   @Override
   public Optional<StubReference> stub() {
-    return stub;
+    return answered.stub;
   }
 
   @Override

@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import static dev.cachette.internal.match.MatchAccess.access;
 
+import dev.cachette.calls.Call;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
@@ -92,9 +93,10 @@ public final class Responder {
     Received received = access().received(request);
     Reply reply = Reply.of(explained(500, explanation));
     note(arrival, received.toString(), explanation);
-    scopes.log(
-        new LoggedCall(
-            arrival, received, reply, Optional.empty(), Optional.empty(), outside.mapper()));
+    LoggedCall call =
+        new LoggedCall(arrival, received, Call.State.SENDING, Optional.empty(), outside.mapper());
+    scopes.log(call);
+    scopes.answer(call, reply, Optional.empty(), Optional.empty());
     return reply.response().orElseThrow();
   }
 

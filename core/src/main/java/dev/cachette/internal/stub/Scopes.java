@@ -372,11 +372,27 @@ public final class Scopes {
     synchronized (this) {
       call.arrival().scope().log().add(call);
     }
+    if (call.state() != Call.State.ARRIVED) {
+      changed();
+    }
+  }
+
+  void answer(
+      LoggedCall call, Reply reply, Optional<StubReference> stub, Optional<String> failure) {
+    synchronized (this) {
+      long size = call.size();
+      call.answer(reply, stub, failure);
+      call.arrival().scope().log().grow(call, call.size() - size);
+    }
+  }
+
+  void reach(LoggedCall call, Call.State state) {
+    call.reach(state);
     changed();
   }
 
   void deliver(LoggedCall call) {
-    call.deliver();
+    call.reach(Call.State.ANSWERED);
     settings.watcher().accept(call);
     changed();
   }

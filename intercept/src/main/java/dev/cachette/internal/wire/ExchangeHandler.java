@@ -89,6 +89,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       return;
     }
     busy = true;
+    exchange.begin();
     computing = exchange;
     site.transmissions().computing(new Peer(context));
     site.workers()
@@ -114,6 +115,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     boolean serveOn = keepAlive && !exchange.needsNewConnectionNext();
     if (reply.isPlain()) {
+      exchange.sending();
       write(context, reply.response().orElseThrow(), serveOn)
           .addListener(written -> tell(exchange, written));
       return;
@@ -121,6 +123,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     Response impossible =
         Impossible.reason(reply, new Peer(context)).map(exchange::cannotBeSent).orElse(null);
     if (impossible != null) {
+      exchange.sending();
       write(context, impossible, serveOn);
       return;
     }
@@ -129,6 +132,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
           new Transmission(
               context, exchange, reply, serveOn, servesOn -> transmitted(context, servesOn));
     } catch (IOException unreadable) {
+      exchange.sending();
       String why = "the file it answers with cannot be read, " + unreadable;
       write(context, exchange.cannotBeSent(why), serveOn);
       return;

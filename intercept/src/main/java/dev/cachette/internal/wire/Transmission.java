@@ -101,12 +101,14 @@ final class Transmission {
 
   private void pass(Iterator<Gate> gates) {
     if (gates.hasNext()) {
+      Gate gate = gates.next();
       stopWaiting =
           answers()
-              .pass(
-                  gates.next(),
-                  () -> context.executor().execute(() -> ifRunning(() -> pass(gates))));
+              .pass(gate, () -> context.executor().execute(() -> ifRunning(() -> pass(gates))));
+      // Now that opening or releasing the gate lets it go.
+      exchange.held();
     } else {
+      exchange.sending();
       after(reply.schedule().before(), this::head);
     }
   }
