@@ -11,6 +11,7 @@ import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 
 /** Decides about connections before there is a request, for the hooks and the server. */
@@ -62,14 +63,18 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
   }
 
   @Override
-  public InetSocketAddress listenerFor(String host, int port) throws IOException {
+  public InetSocketAddress listenerFor(String host, int port, BooleanSupplier byJavaClient)
+      throws IOException {
     Optional<String> protocol = OtherProtocols.at(port);
     if (protocol.isPresent() && !connections.expectHttp(host, port)) {
       refuse(
           "a connection to " + host + ":" + port,
           OtherProtocols.explanation(host, port, protocol.get()));
     }
-    return server.listenerFor(host, port);
+    // This client may begin a call on an HTTP/2 connection that is about to end; the header of
+    // HTTP/1.1 that ends a connection is exact.
+    boolean exactly = connections.mayMeetEarly(host, port) && byJavaClient.getAsBoolean();
+    return server.listenerFor(host, port, exactly);
   }
 
   private void refuse(String summary, String explanation) throws ConnectException {

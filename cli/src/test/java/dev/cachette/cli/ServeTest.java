@@ -140,7 +140,7 @@ class ServeTest {
     try (Run.Going serving = serve("--passthrough")) {
       String address = address(serving.message("serving at"));
 
-      assertContains("it cannot be passed on", curl(address + "/"));
+      assertContains("It cannot be passed on", curl(address + "/"));
     }
     Path cassette = folder.resolve("own.har");
     try (Run.Going recording = new Run.Going("record", "--to", cassette.toString())) {

@@ -128,6 +128,17 @@ public final class ConnectionRules {
                     .isPresent());
   }
 
+  /** Returns true if a call to a host and port may get a fault before there is a request. */
+  public boolean mayMeetEarly(String host, int port) {
+    OptionalInt known = OptionalInt.of(port);
+    return early
+        && scopes.ask(
+            all ->
+                all.stream()
+                    .flatMap(scope -> scope.early().stream())
+                    .anyMatch(rule -> access().mayReach(rule.pattern(), host, known)));
+  }
+
   /** Returns true if any stub has such a fault. */
   public boolean haveEarlyFaults() {
     return early;

@@ -38,6 +38,7 @@ public final class Interception implements AutoCloseable {
   private final ProxyBypass proxyBypass;
   private final UnreachableSockets deadEnds;
   private final OldConnections oldConnections;
+  private final SecondAttempt secondAttempt = new SecondAttempt();
 
   /**
    * The host that this thread has just failed to resolve: some clients continue with an unresolved
@@ -129,7 +130,7 @@ public final class Interception implements AutoCloseable {
     if (InterceptionBypass.isOpen() || passes(host, OptionalInt.empty())) {
       return null;
     }
-    if (destinations.meet(Stage.NAME, host, OptionalInt.empty()).isPresent()) {
+    if (meet(Stage.NAME, host, OptionalInt.empty()).isPresent()) {
       unknownHost.set(host);
       throw Interception.<RuntimeException>unchecked(unknown(host));
     }
@@ -172,19 +173,30 @@ public final class Interception implements AutoCloseable {
     if (address.isUnresolved()) {
       boolean lookedUp = host.equals(unknownHost.get());
       unknownHost.remove();
-      if (lookedUp || destinations.meet(Stage.NAME, host, port).isPresent()) {
+      if (lookedUp || meet(Stage.NAME, host, port).isPresent()) {
         throw unknown(host);
       }
     }
-    Optional<Fault> fault = destinations.meet(Stage.CONNECTION, host, port);
+    Optional<Fault> fault = meet(Stage.CONNECTION, host, port);
     if (fault.isPresent()) {
       return fault.get().kind() == Fault.Kind.CONNECT_TIMEOUT
           ? deadEnds.silent(socket)
           : deadEnds.refusing();
     }
-    InetSocketAddress listener = destinations.listenerFor(host, address.getPort());
+    InetSocketAddress listener =
+        destinations.listenerFor(host, address.getPort(), SecondAttempt::isByJavaClient);
     sendSmallPacketsAtOnce(socket);
     return listener;
+  }
+
+  /** Returns the fault that an attempt meets; further ones of a call meet the same. */
+  private Optional<Fault> meet(Stage stage, String host, OptionalInt port) {
+    if (secondAttempt.isOne(host)) {
+      return secondAttempt.fault(stage, host);
+    }
+    Optional<Fault> fault = destinations.meet(stage, host, port);
+    fault.ifPresent(met -> secondAttempt.note(host, met));
+    return fault;
   }
 
   /** Uses the JDK's words. */

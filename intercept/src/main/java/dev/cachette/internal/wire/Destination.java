@@ -13,8 +13,10 @@ import java.util.Optional;
  * @param scheme the scheme of its calls, even if they arrive over another
  * @param isShared whether the caller connected to Cachette itself, so that only its Host header
  *     tells
+ * @param prefersHttp1 whether HTTP/1.1 is negotiated with clients that offer it
  */
-record Destination(String host, int port, Optional<String> scheme, boolean isShared) {
+record Destination(
+    String host, int port, Optional<String> scheme, boolean isShared, boolean prefersHttp1) {
 
   private static final int LARGEST_PORT = 65_535;
 
@@ -24,17 +26,22 @@ record Destination(String host, int port, Optional<String> scheme, boolean isSha
 
   /** Returns a host and port that a client connects to. */
   static Destination of(String host, int port) {
-    return new Destination(host, port, Optional.empty(), false);
+    return new Destination(host, port, Optional.empty(), false, false);
+  }
+
+  /** Returns this destination with HTTP/1.1 for clients that offer it. */
+  Destination preferringHttp1() {
+    return new Destination(host, port, scheme, isShared, true);
   }
 
   /** Returns an origin that a port of Cachette's serves as. */
   static Destination servingAs(String scheme, String host, int port) {
-    return new Destination(host, port, Optional.of(scheme), false);
+    return new Destination(host, port, Optional.of(scheme), false, false);
   }
 
   /** Returns a port of Cachette's, for itself and for any host in a Host header. */
   static Destination shared(String host, int port) {
-    return new Destination(host, port, Optional.empty(), true);
+    return new Destination(host, port, Optional.empty(), true, false);
   }
 
   /**

@@ -116,8 +116,14 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     boolean serveOn = keepAlive && !exchange.needsNewConnectionNext();
     if (reply.isPlain()) {
       exchange.sending();
-      write(context, reply.response().orElseThrow(), serveOn)
-          .addListener(written -> tell(exchange, written));
+      ChannelFuture written =
+          context.write(Responses.whole(reply.response().orElseThrow(), serveOn));
+      if (!serveOn) {
+        new Peer(context).announceClose(exchange.request());
+      }
+      context.flush();
+      written.addListener(result -> tell(exchange, result));
+      closeAfter(context, written, serveOn);
       return;
     }
     Response impossible =
@@ -187,10 +193,16 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     }
   }
 
-  private static ChannelFuture write(
-      ChannelHandlerContext context, Response response, boolean keepAlive) {
+  private static void write(ChannelHandlerContext context, Response response, boolean keepAlive) {
     ChannelFuture written = context.writeAndFlush(Responses.whole(response, keepAlive));
-    return keepAlive ? written : written.addListener(ignored -> new Peer(context).close());
+    closeAfter(context, written, keepAlive);
+  }
+
+  private static void closeAfter(
+      ChannelHandlerContext context, ChannelFuture written, boolean keepAlive) {
+    if (!keepAlive) {
+      written.addListener(ignored -> new Peer(context).close());
+    }
   }
 
   private ConnectionInfo carrier(ChannelHandlerContext context) {

@@ -31,8 +31,12 @@ final class Handshakes {
     if (kind == Fault.Kind.OUTDATED_TLS) {
       return new ChannelHandler[] {new Raw(oldServerHello(), false)};
     }
+    String[] protocols =
+        destination.prefersHttp1()
+            ? new String[] {HTTP_1_1, HTTP_2}
+            : new String[] {HTTP_2, HTTP_1_1};
     SSLEngine engine =
-        site.tls().engineFor(destination.host(), destination.port(), flaw(kind), HTTP_2, HTTP_1_1);
+        site.tls().engineFor(destination.host(), destination.port(), flaw(kind), protocols);
     return new ChannelHandler[] {
       new SslHandler(engine), new AfterHandshake(destination, site, kind != null)
     };

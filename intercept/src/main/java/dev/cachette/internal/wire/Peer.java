@@ -1,5 +1,6 @@
 package dev.cachette.internal.wire;
 
+import dev.cachette.http.Request;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;
@@ -13,6 +14,7 @@ import io.netty.handler.codec.http2.Http2Error;
 import io.netty.handler.codec.http2.Http2FrameCodec;
 import io.netty.handler.codec.http2.Http2StreamChannel;
 import io.netty.util.AttributeKey;
+import java.util.regex.Pattern;
 
 /**
  * The client of a call, to disturb it. Actions on the connection affect all HTTP/2 streams that it
@@ -21,6 +23,9 @@ import io.netty.util.AttributeKey;
  * @param context of the handler that answers the call
  */
 record Peer(ChannelHandlerContext context) {
+
+  /** Clients that fail the current call if they receive GOAWAY before they have read it. */
+  private static final Pattern GIVING_UP = Pattern.compile("Java-http-client/|Jetty/");
 
   private static final AttributeKey<Integer> NUMBER = AttributeKey.valueOf("cachette.number");
 
@@ -48,6 +53,33 @@ record Peer(ChannelHandlerContext context) {
   /** Closes the connection normally, when everything is sent. */
   void close() {
     connection().writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(ChannelFutureListener.CLOSE);
+  }
+
+  /**
+   * Tells an HTTP/2 client that no later call will be processed on this connection (RFC 9113
+   * section 6.8), with the next flush. To be called between writing and flushing the end of a
+   * response: later, the client may have begun another call. Some clients are told by the end of
+   * the connection alone, because they give up a call that they have not read completely.
+   */
+  void announceClose(Request request) {
+    boolean givesUp =
+        request
+            .headers()
+            .first("user-agent")
+            .filter(agent -> GIVING_UP.matcher(agent).lookingAt())
+            .isPresent();
+    if (isHttp2() && !givesUp) {
+      ChannelHandlerContext context = connection().pipeline().context(Http2FrameCodec.class);
+      Http2FrameCodec codec = (Http2FrameCodec) context.handler();
+      if (!codec.connection().goAwaySent()) {
+        codec.goAway(
+            context,
+            codec.connection().remote().lastStreamCreated(),
+            Http2Error.NO_ERROR.code(),
+            Unpooled.EMPTY_BUFFER,
+            context.newPromise());
+      }
+    }
   }
 
   /** Sends raw bytes instead of HTTP; encrypted if the connection uses TLS. */

@@ -216,7 +216,12 @@ final class Transmission {
     Fault.Kind fault = reply.fault().map(Fault::kind).orElse(null);
     if (fault == null || fault == Fault.Kind.RESET_AFTER) {
       LastHttpContent end = Responses.end(reply.response().orElseThrow());
-      context.writeAndFlush(end).addListener(written -> ifRunning(() -> sent(fault != null)));
+      ChannelFuture written = context.write(end);
+      if (!keepAlive) {
+        peer.announceClose(exchange.request());
+      }
+      context.flush();
+      written.addListener(result -> ifRunning(() -> sent(fault != null)));
     } else {
       goWrong(reply.fault().get());
     }

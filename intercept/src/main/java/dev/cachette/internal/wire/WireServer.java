@@ -56,10 +56,13 @@ public final class WireServer implements AutoCloseable {
   /**
    * Returns the address for connections to this destination; it accepts them when this returns.
    *
+   * @param prefersHttp1 whether HTTP/1.1 is negotiated if the client offers it
    * @throws IOException if no port is free, or the server is closed
    */
-  public InetSocketAddress listenerFor(String host, int port) throws IOException {
-    return baseUrlFor(Destination.of(host, port));
+  public InetSocketAddress listenerFor(String host, int port, boolean prefersHttp1)
+      throws IOException {
+    Destination destination = Destination.of(host, port);
+    return baseUrlFor(prefersHttp1 ? destination.preferringHttp1() : destination);
   }
 
   /**
