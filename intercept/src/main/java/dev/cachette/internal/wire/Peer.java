@@ -69,15 +69,15 @@ record Peer(ChannelHandlerContext context) {
             .filter(agent -> GIVING_UP.matcher(agent).lookingAt())
             .isPresent();
     if (isHttp2() && !givesUp) {
-      ChannelHandlerContext context = connection().pipeline().context(Http2FrameCodec.class);
-      Http2FrameCodec codec = (Http2FrameCodec) context.handler();
+      ChannelHandlerContext handler = connection().pipeline().context(Http2FrameCodec.class);
+      Http2FrameCodec codec = (Http2FrameCodec) handler.handler();
       if (!codec.connection().goAwaySent()) {
         codec.goAway(
-            context,
+            handler,
             codec.connection().remote().lastStreamCreated(),
             Http2Error.NO_ERROR.code(),
             Unpooled.EMPTY_BUFFER,
-            context.newPromise());
+            handler.newPromise());
       }
     }
   }
