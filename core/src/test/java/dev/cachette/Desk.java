@@ -80,8 +80,13 @@ public final class Desk {
     return new DraftStub(pattern, new Place(frame));
   }
 
+  /** Returns the response to a request, written completely. */
   public Response respond(Request request) {
-    return responder.receive(request, ConnectionInfo.ANY).reply().response().orElseThrow();
+    dev.cachette.internal.stub.Exchange exchange = responder.receive(request, ConnectionInfo.ANY);
+    Response response = exchange.reply().response().orElseThrow();
+    exchange.sending();
+    exchange.delivered();
+    return response;
   }
 
   /** Returns what a request without headers and body gets: the text of the response. */

@@ -80,12 +80,7 @@ public interface Call {
   int connection();
 
   /** Returns the fault in words, or the status of the response, or that there is none yet. */
-  default String outcome() {
-    if (state() == State.ARRIVED || state() == State.COMPUTING) {
-      return "no answer yet, " + state();
-    }
-    return fault().map(Fault::toString).orElseGet(() -> response().toString());
-  }
+  String outcome();
 
   /** Returns the stub that answered; empty for an unexpected call. */
   Optional<StubReference> stub();

@@ -63,6 +63,11 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   }
 
   @Override
+  public String outcome() {
+    return call.outcome();
+  }
+
+  @Override
   public State state() {
     return call.state();
   }

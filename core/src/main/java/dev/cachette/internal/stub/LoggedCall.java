@@ -72,6 +72,15 @@ final class LoggedCall implements Call {
   }
 
   @Override
+  public String outcome() {
+    Answered now = answered;
+    return now.fault
+        .map(Fault::toString)
+        .or(() -> now.response.map(Response::toString))
+        .orElse("no answer yet, " + state);
+  }
+
+  @Override
   public State state() {
     return state;
   }
