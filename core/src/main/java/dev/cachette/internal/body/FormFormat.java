@@ -1,5 +1,6 @@
 package dev.cachette.internal.body;
 
+import dev.cachette.internal.text.Placeholders;
 import dev.cachette.internal.uri.Percent;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -42,22 +43,8 @@ final class FormFormat implements BodyFormat {
     }
     String value = Percent.decodeForm(field.substring(equals + 1));
     String now = change.of(Value.string(Percent.decodeForm(field.substring(0, equals)), value));
-    return now.equals(value) ? field : field.substring(0, equals + 1) + encoded(now);
-  }
-
-  /** Encodes text but for placeholders, which stay readable. */
-  private static String encoded(String text) {
-    StringBuilder out = new StringBuilder();
-    int from = 0;
-    for (int open = text.indexOf("{{"); open >= 0; open = text.indexOf("{{", from)) {
-      int close = text.indexOf("}}", open);
-      if (close < 0) {
-        break;
-      }
-      out.append(Percent.encodeForm(text.substring(from, open)));
-      out.append(text, open, close + 2);
-      from = close + 2;
-    }
-    return out.append(Percent.encodeForm(text.substring(from))).toString();
+    return now.equals(value)
+        ? field
+        : field.substring(0, equals + 1) + Placeholders.encodeOutside(now, Percent::encodeForm);
   }
 }

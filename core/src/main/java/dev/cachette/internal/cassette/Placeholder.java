@@ -1,5 +1,6 @@
 package dev.cachette.internal.cassette;
 
+import dev.cachette.internal.text.Placeholders;
 import dev.cachette.internal.uri.Percent;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
@@ -12,8 +13,8 @@ import java.util.function.UnaryOperator;
  */
 final class Placeholder {
 
-  static final String OPEN = "{{";
-  static final String CLOSE = "}}";
+  static final String OPEN = Placeholders.OPEN;
+  static final String CLOSE = Placeholders.CLOSE;
 
   /** The forms in which a secret is found and filled in. */
   enum Form {
@@ -67,11 +68,6 @@ final class Placeholder {
   static String name(String of) {
     String name = of.replaceAll("[^A-Za-z0-9_-]", "_");
     return name.isEmpty() ? "secret" : name;
-  }
-
-  /** Returns true if a text is exactly one placeholder. */
-  static boolean is(String text) {
-    return text.startsWith(OPEN) && text.endsWith(CLOSE);
   }
 
   private static String json(String text) {

@@ -4,6 +4,7 @@ import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.body.BodyType;
 import dev.cachette.internal.body.Value;
 import dev.cachette.internal.secret.Secret.Certainty;
+import dev.cachette.internal.text.Placeholders;
 import dev.cachette.internal.uri.Percent;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -150,11 +151,11 @@ public final class SecretFinder {
         return text;
       }
       String now = replaced(value.name(), text, Certainty.CERTAIN);
-      return value.kind() == Value.Kind.NUMBER && now.startsWith("{{") ? "0" : now;
+      return value.kind() == Value.Kind.NUMBER && now.startsWith(Placeholders.OPEN) ? "0" : now;
     }
     if (value.kind() == Value.Kind.NUMBER) {
       String now = isIdentifier(lower) ? text : SecretShapes.replace(text, replacement);
-      return now.startsWith("{{") ? "0" : now;
+      return now.startsWith(Placeholders.OPEN) ? "0" : now;
     }
     return within(text, depth, isIdentifier(lower));
   }
@@ -233,7 +234,7 @@ public final class SecretFinder {
   private String parameter(MatchResult found, int depth) {
     String name = Percent.decodeForm(found.group(1));
     String raw = found.group(2);
-    if (isPlaceholder(raw)) {
+    if (Placeholders.is(raw)) {
       return raw;
     }
     if (policy.isSecretParameter(name)) {
@@ -247,7 +248,7 @@ public final class SecretFinder {
       return raw;
     }
     String now = within(value, depth - 1, isIdentifier(name));
-    return now.equals(value) ? raw : encodedAround(now);
+    return now.equals(value) ? raw : Placeholders.encodeOutside(now, Percent::encodeSegment);
   }
 
   /** Replaces secrets in percent-encoded text outside of parameters. */
@@ -258,31 +259,17 @@ public final class SecretFinder {
         found -> {
           String raw = found.group();
           String plain = Percent.decode(raw);
-          String now = raw.contains("{{") ? plain : within(plain, depth - 1, false);
-          return Matcher.quoteReplacement(now.equals(plain) ? raw : encodedAround(now));
+          String now = Placeholders.isIn(raw) ? plain : within(plain, depth - 1, false);
+          return Matcher.quoteReplacement(
+              now.equals(plain) ? raw : Placeholders.encodeOutside(now, Percent::encodeSegment));
         });
-  }
-
-  /** Encodes text but for placeholders, which stay readable. */
-  private static String encodedAround(String text) {
-    StringBuilder out = new StringBuilder();
-    int from = 0;
-    for (int open = text.indexOf("{{"); open >= 0; open = text.indexOf("{{", from)) {
-      int close = text.indexOf("}}", open);
-      if (close < 0) {
-        break;
-      }
-      out.append(Percent.encodeSegment(text.substring(from, open))).append(text, open, close + 2);
-      from = close + 2;
-    }
-    return out.append(Percent.encodeSegment(text.substring(from))).toString();
   }
 
   private String pair(MatchResult found) {
     int group = found.group(3) != null ? 3 : found.group(4) != null ? 4 : 5;
     String value = found.group(group);
     String name = found.group(2);
-    if (!policy.isSecret(name) || isPlaceholder(value)) {
+    if (!policy.isSecret(name) || Placeholders.is(value)) {
       return found.group();
     }
     int end = group == 5 ? withoutPunctuation(value) : value.length();
@@ -380,12 +367,8 @@ public final class SecretFinder {
   }
 
   private String replaced(String name, String value, Certainty certainty) {
-    return value.isEmpty() || isPlaceholder(value)
+    return value.isEmpty() || Placeholders.is(value)
         ? value
         : replacement.of(new Secret(name, value, certainty));
-  }
-
-  private static boolean isPlaceholder(String text) {
-    return text.startsWith("{{") && text.endsWith("}}");
   }
 }

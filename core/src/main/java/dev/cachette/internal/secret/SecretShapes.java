@@ -1,6 +1,7 @@
 package dev.cachette.internal.secret;
 
 import dev.cachette.internal.secret.Secret.Certainty;
+import dev.cachette.internal.text.Placeholders;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -120,7 +121,7 @@ final class SecretShapes {
     while (matcher.find()) {
       int group = matcher.groupCount() > 0 && matcher.group(1) != null ? 1 : 0;
       String value = matcher.group(group);
-      boolean marked = value.contains("{{") || value.contains("}}") || isMask(value);
+      boolean marked = Placeholders.isIn(value) || isMask(value);
       if (!marked && shape.also.test(value)) {
         String now = replacement.of(new Secret(shape.name, value, shape.certainty));
         if (!now.equals(value)) {
