@@ -56,7 +56,7 @@ public final class Cachette implements AutoCloseable {
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
     this.session = new Session(settings, this);
     this.scopes = session.scopes();
-    this.log = new ScopeLog(scopes);
+    this.log = new ScopeLog(scopes, Session::warn);
     this.stubs = new StubControl(session, settings.seed(), this::requireOpen);
   }
 

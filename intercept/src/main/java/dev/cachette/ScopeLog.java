@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
 import java.util.function.Predicate;
 
 /** The log of the innermost scope, with waiting. */
@@ -18,14 +19,22 @@ final class ScopeLog implements Log {
   /** The number of waiting threads. Each registers before it looks, so that no change is missed. */
   private final AtomicInteger waiting = new AtomicInteger();
 
-  ScopeLog(Scopes scopes) {
+  private final Consumer<String> warning;
+
+  ScopeLog(Scopes scopes, Consumer<String> warning) {
     this.scopes = scopes;
+    this.warning = warning;
     scopes.onChange(this::changed);
   }
 
   @Override
   public Entries entries() {
     return scopes.calls();
+  }
+
+  @Override
+  public void warn(String message) {
+    warning.accept(message);
   }
 
   /** Looks at the calls with no lock held: a condition may be slow, and calls must not wait. */

@@ -395,7 +395,7 @@ final class Session {
   }
 
   /** Gets the logger on demand: a logging library is slow to start. */
-  private static void warn(String explanation) {
+  static void warn(String explanation) {
     LoggerFactory.getLogger(Cachette.class).warn(explanation);
   }
 }

@@ -45,6 +45,31 @@ class WarningTest {
     assertEquals(1, text.lines().filter(line -> line.startsWith("[")).count(), text);
   }
 
+  @Test
+  void assertNoneWarnsIfItsUrlMayBeMisspelled() {
+    String text =
+        logged(
+            () -> {
+              try (Cachette net = Cachette.open()) {
+                net.stub("* https://tides.example/{+rest}").answer(Factories.status(204));
+                Calling.get("https://tides.example/v1/stations/marrow");
+                net.calls("GET https://tides.example/v1/statons/{station}").assertNone();
+                net.calls("GET https://tides.example/v1/stations/Marrow").assertNone();
+                net.calls("GET https://tides.example/v1/stations").assertNone();
+                net.calls("GET https://tides.example/v1/stations/skerry").assertNone();
+                net.calls("POST https://tides.example/v1/stations/marrow").assertNone();
+              }
+            });
+
+    assertEquals(2, text.split("may be misspelled", -1).length - 1, text);
+    assertTrue(
+        text.contains(
+            "There is no call of GET https://tides.example/v1/statons/{station}, as asserted, but"
+                + " the URL may be misspelled there: GET https://tides.example/v1/stations/marrow"
+                + " was called."),
+        text);
+  }
+
   /** Returns what is written to the log meanwhile. */
   private static String logged(Executable task) {
     ByteArrayOutputStream log = new ByteArrayOutputStream();

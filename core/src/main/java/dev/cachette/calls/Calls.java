@@ -134,6 +134,9 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
     if (!enough) {
       throw CountFailure.of(least, most, selection, entries);
     }
+    if (most == 0) {
+      CountFailure.nearMiss(selection, entries).ifPresent(log::warn);
+    }
     return this;
   }
 

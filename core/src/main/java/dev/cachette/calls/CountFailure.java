@@ -13,6 +13,7 @@ import dev.cachette.result.Check;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import org.opentest4j.AssertionFailedError;
 
 /** The failure of an assertion on the number of calls. */
@@ -23,6 +24,9 @@ final class CountFailure {
       No calls were made. Likely cause: the code under test did not reach the call, or it calls
       this machine, which is intercepted only if a stub has its host and port.\
       """;
+
+  /** The nearness of a path that differs in a slash or in letter case only. */
+  private static final double ALMOST = 0.96;
 
   private CountFailure() {}
 
@@ -103,6 +107,25 @@ final class CountFailure {
     return text.toString().stripTrailing();
   }
 
+  /**
+   * Returns a warning if no call matches, but one differs only in what is likely a misspelled path.
+   */
+  static Optional<String> nearMiss(Selection selection, Log.Entries entries) {
+    return selection.pattern().stream()
+        .flatMap(
+            pattern ->
+                entries.calls().stream()
+                    .map(call -> new Closest(call, access().examine(pattern, call.request()))))
+        .filter(Closest::isMisspelled)
+        .findFirst()
+        .map(
+            near ->
+                String.format(
+                    "There is no call%s, as asserted, but the URL may be misspelled there: %s was"
+                        + " called.",
+                    selection.of(), near.call.request()));
+  }
+
   /** Appends how the closest call differs; nothing if no call is similar. */
   private static String closest(RequestPattern pattern, List<Call> others) {
     return others.stream()
@@ -119,6 +142,15 @@ final class CountFailure {
   }
 
   private record Closest(Call call, Verdict verdict) {
+
+    /** Returns true if it differs in the path only, and there is a known cause. */
+    boolean isMisspelled() {
+      List<Check> misses = verdict.misses();
+      return misses.size() == 1
+          && misses.get(0).condition().equals("path")
+          && misses.get(0).differences().get(0).cause().stream()
+              .anyMatch(cause -> !cause.isCertain() || misses.get(0).nearness() >= ALMOST);
+    }
 
     @Override
     public String toString() {

@@ -34,6 +34,9 @@ public interface Log {
   /** Returns its current content. */
   Entries entries();
 
+  /** Reports what is probably a mistake in an assertion that holds. */
+  default void warn(String message) {}
+
   /**
    * Waits until its content meets a condition, or until the timeout.
    *
