@@ -113,17 +113,23 @@ class WaitingTest {
     CountDownLatch testing = new CountDownLatch(1);
     CountDownLatch done = new CountDownLatch(1);
     get().get(20, TimeUnit.SECONDS);
-    CompletableFuture<Void> waiting =
-        CompletableFuture.runAsync(
-            () ->
-                net.calls()
-                    .matching(
-                        "slow",
-                        call -> {
-                          testing.countDown();
-                          return within(done);
-                        })
-                    .await(1, LONG));
+    CompletableFuture<Void> waiting = new CompletableFuture<>();
+    // Not on the common pool, which the client may need.
+    Thread waiter =
+        new Thread(
+            () -> {
+              net.calls()
+                  .matching(
+                      "slow",
+                      call -> {
+                        testing.countDown();
+                        return within(done);
+                      })
+                  .await(1, LONG);
+              waiting.complete(null);
+            });
+    waiter.setDaemon(true);
+    waiter.start();
     assertTrue(within(testing));
 
     assertEquals(204, get().get(20, TimeUnit.SECONDS).statusCode());
