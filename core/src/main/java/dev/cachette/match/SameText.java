@@ -61,7 +61,8 @@ final class SameText extends BodyCondition {
     String want = line < wanted.length ? wanted[line] : "no such line";
     String have = line < lines.length ? lines[line] : "";
     Difference difference =
-        TextFinding.of("", want, have, Masking::text).with(TextDifference.cause(text, actual));
+        TextFinding.of("", want, have, part -> Masking.body(Optional.empty(), part))
+            .with(TextDifference.cause(text, actual));
     int column = TextDifference.place(want, have) + 1;
     String character = column == 1 ? "" : "character " + column;
     return wanted.length == 1 && lines.length == 1

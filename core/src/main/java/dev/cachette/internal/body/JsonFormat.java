@@ -75,23 +75,30 @@ final class JsonFormat implements BodyFormat {
     /** An array within an array, such as one of pairs. */
     private final boolean isInner;
 
+    private final boolean isArray;
+
     private final List<Token> tokens = new ArrayList<>();
     private @Nullable String naming;
 
-    Level(String name, boolean isInner) {
+    Level(String name, boolean isArray, boolean isInner) {
       this.name = name;
+      this.isArray = isArray;
       this.isInner = isInner;
     }
   }
 
   private record Token(
-      Level level, String member, String text, Value.Kind kind, int start, int end) {
+      Level level, String before, String member, String text, Value.Kind kind, int start, int end) {
 
     String name() {
       boolean pair = level.isInner && level.tokens.size() == 2 && level.tokens.get(1) == this;
       if (pair && level.tokens.get(0).kind == Value.Kind.STRING) {
         // Such as the entries of an array of pairs: ["password", "x"].
         return level.tokens.get(0).text;
+      }
+      if (level.isArray && before.startsWith("--") && !text.startsWith("-")) {
+        // The arguments of a program: ["--password", "x"].
+        return before.substring(2);
       }
       if (!NAMED.contains(member.toLowerCase(Locale.ROOT))) {
         return member;
@@ -103,14 +110,15 @@ final class JsonFormat implements BodyFormat {
   private static List<Token> tokens(String text) throws IOException {
     List<Token> tokens = new ArrayList<>();
     Deque<Level> levels = new ArrayDeque<>();
-    levels.push(new Level("", false));
+    levels.push(new Level("", false, false));
     String member = "";
     try (JsonParser parser = FACTORY.createParser(text)) {
       for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
         switch (token) {
           case START_OBJECT, START_ARRAY -> {
             boolean inArray = parser.getParsingContext().getParent().inArray();
-            levels.push(new Level(member, inArray && token == JsonToken.START_ARRAY));
+            boolean isArray = token == JsonToken.START_ARRAY;
+            levels.push(new Level(member, isArray, inArray && isArray));
           }
           case END_OBJECT, END_ARRAY -> {
             levels.pop();
@@ -129,8 +137,14 @@ final class JsonFormat implements BodyFormat {
                 && NAMING.contains(name.toLowerCase(Locale.ROOT))) {
               level.naming = value;
             }
+            if (kind == Value.Kind.STRING && name.equals("path") && value.startsWith("/")) {
+              // JSON Patch (RFC 6902) names a place.
+              level.naming = value.substring(value.lastIndexOf('/') + 1);
+            }
             int length = kind == Value.Kind.STRING ? end - start : value.length();
-            Token found = new Token(level, name, value, kind, start, start + length);
+            int count = level.tokens.size();
+            String before = count == 0 ? "" : level.tokens.get(count - 1).text;
+            Token found = new Token(level, before, name, value, kind, start, start + length);
             level.tokens.add(found);
             tokens.add(found);
           }

@@ -33,6 +33,8 @@ final class XmlFormat implements BodyFormat {
 
   private static final Set<String> NAMED = Set.of("value", "val", "content", "data", "string");
 
+  private static final String COMMENT = "<!--";
+
   private static final String CDATA = "<![CDATA[";
 
   @Override
@@ -57,26 +59,28 @@ final class XmlFormat implements BodyFormat {
   /** An open element. */
   private static final class Open {
 
+    private final @Nullable Open parent;
     private final String name;
     private final @Nullable String naming;
 
     /** The text of a child that names the next one: {@code <key>password</key>}. */
     private @Nullable String namingNext;
 
-    Open(String name, @Nullable String naming) {
+    Open(@Nullable Open parent, String name, @Nullable String naming) {
+      this.parent = parent;
       this.name = name;
       this.naming = naming;
     }
 
-    String valueName(@Nullable Open parent) {
+    /** Returns the name of what this is the value of. */
+    String valueName() {
       if (naming != null) {
         return naming;
       }
-      boolean named =
-          parent != null
-              && parent.namingNext != null
-              && NAMED.contains(name.toLowerCase(Locale.ROOT));
-      return named ? parent.namingNext : name;
+      if (parent == null || !NAMED.contains(name.toLowerCase(Locale.ROOT))) {
+        return name;
+      }
+      return parent.namingNext != null ? parent.namingNext : parent.valueName();
     }
   }
 
@@ -103,6 +107,10 @@ final class XmlFormat implements BodyFormat {
         if (tag.startsWith(CDATA)) {
           String content = tag.substring(CDATA.length(), tag.length() - "]]>".length());
           out.append(CDATA).append(value(content)).append("]]>");
+        } else if (tag.startsWith(COMMENT) && tag.length() > 7) {
+          aside(tag, COMMENT.length(), tag.length() - "-->".length());
+        } else if (tag.startsWith("<?") && tag.length() > 4) {
+          aside(tag, 2, tag.length() - 2);
         } else if (markup.group(2) == null) {
           out.append(tag);
         } else if (!markup.group(1).isEmpty()) {
@@ -117,15 +125,25 @@ final class XmlFormat implements BodyFormat {
       return out.toString();
     }
 
+    /** Text of a comment or an instruction. */
+    private void aside(String tag, int start, int end) {
+      String old = tag.substring(start, end);
+      String now = change.of(Value.string("", old));
+      out.append(tag, 0, start).append(now).append(tag, end, tag.length());
+    }
+
     private void element(String tag, String name, String attributes) {
       List<String> naming = new ArrayList<>();
       Matcher attribute = ATTRIBUTE.matcher(attributes);
       while (attribute.find()) {
-        if (NAMING.contains(local(attribute.group(1)).toLowerCase(Locale.ROOT))) {
+        String lower = local(attribute.group(1)).toLowerCase(Locale.ROOT);
+        if (lower.equals("type") && raw(attribute).equalsIgnoreCase("password")) {
+          naming.add(0, "password");
+        } else if (NAMING.contains(lower)) {
           naming.add(unescaped(raw(attribute)));
         }
       }
-      Open element = new Open(name, naming.isEmpty() ? null : naming.get(0));
+      Open element = new Open(open.peek(), name, naming.isEmpty() ? null : naming.get(0));
       StringBuilder changed = new StringBuilder();
       attribute.reset();
       while (attribute.find()) {
@@ -167,8 +185,8 @@ final class XmlFormat implements BodyFormat {
         return content;
       }
       String bare = content.strip();
-      Open parent = open.size() > 1 ? open.stream().skip(1).findFirst().get() : null;
-      String name = open.isEmpty() ? "" : open.peek().valueName(parent);
+      Open parent = open.isEmpty() ? null : open.peek().parent;
+      String name = open.isEmpty() ? "" : open.peek().valueName();
       if (parent != null && NAMING.contains(open.peek().name.toLowerCase(Locale.ROOT))) {
         parent.namingNext = bare;
       }

@@ -40,17 +40,38 @@ public final class SecretFinder {
   private static final Pattern PAIR =
       Pattern.compile(
           "(?<![\\w$.%-])(\\\\?[\"'])?([A-Za-z][\\w.-]{0,60}?)(?:\\\\?[\"'])?[ \\t]{0,3}(?::|=>?)["
-              + " \\t]{0,3}(?:\\\\?\"((?:[^\"\\\\\\r"
+              + " \\t]{0,3}(?:!!?\\w+[ \\t]+)?(?:\\\\?\"(?:\\\\?\"\\\\?\")?((?:[^\"\\\\\\r"
               + "\\n"
               + "]|\\\\[^\"])++)|'([^'\\r"
               + "\\n"
               + "]++)|([^\\s\"'<>;&{}\\[(][^\\s\"'<>;&]*+))");
 
+  /** {@code --password x} and {@code password 'x'}: quoted, or too mixed for a word. */
+  private static final Pattern WITHOUT_SIGN =
+      Pattern.compile(
+          "(?i)(?<![\\w.%])(?:-{1,2}((?:[a-z][a-z0-9]{0,30}-){0,6}[a-z][a-z0-9]{0,30})["
+              + " =]{1,3}|(password|passwd|passphrase|token|secret|identified by)\\s{1,3}"
+              + "(?:(?:is|was)\\s?:?\\s)?)(?:'([^'\\r"
+              + "\\n"
+              + "]+)'|\"([^\"\\r"
+              + "\\n"
+              + "]+)\"|([^\\s\"'<>;&,{}\\[\\]()=:-][^\\s\"'<>;&,]*))");
+
+  /** What follows such a word in prose: a version, or the name of an algorithm. */
+  private static final Pattern TECHNICAL =
+      Pattern.compile("(?i)(?:v|sha|md|hs|rs|es|ps|aes|argon|rfc|http|utf|oauth)-?[0-9].*");
+
+  /** A value on the next line, or in a block, of YAML. */
+  private static final Pattern NEXT_LINE =
+      Pattern.compile(
+          "(?m)^([ -]*)[\"']?([A-Za-z][\\w.-]{0,60})[\"']?:[ \\t]*(?:([|>][+-]?)[ \\t]*)?\\r?\\n"
+              + "\\1[ \\t]+((?:\\S.*)(?:\\r?\\n\\1[ \\t]+\\S.*){0,50})");
+
   /** Words, variables, and types in definitions. */
   private static final Pattern NOT_A_VALUE =
       Pattern.compile(
           "(?i)null|true|false|none|nil|undefined|required|optional|missing|invalid|expired|yes|no"
-              + "|is|was|must|has|\\*+|\\$.*|<.*|text|password"
+              + "|is|was|must|has|\\*+|\\$.*|<.*|\\|[+-]?|text|password"
               + "|\\[?(?:string|id|int|integer|number|float|boolean)!?\\]?!?");
 
   /** Values that say that there is no secret. */
@@ -157,6 +178,9 @@ public final class SecretFinder {
       String now = isIdentifier(lower) ? text : SecretShapes.replace(text, replacement);
       return now.startsWith(Placeholders.OPEN) ? "0" : now;
     }
+    if (policy.isOfRandom(value.name()) && SecretShapes.isLongRandom(text)) {
+      return replaced(value.name(), text, Certainty.LIKELY);
+    }
     return within(text, depth, isIdentifier(lower));
   }
 
@@ -225,6 +249,10 @@ public final class SecretFinder {
     if (text.indexOf('=') > 0 || text.indexOf(':') > 0) {
       replaced = each(PAIR, replaced, 0, this::pair);
     }
+    replaced = each(WITHOUT_SIGN, replaced, 0, this::withoutSign);
+    if (text.indexOf('\n') > 0) {
+      replaced = each(NEXT_LINE, replaced, 4, this::nextLine);
+    }
     if (depth > 0 && text.indexOf('%') >= 0) {
       replaced = encoded(replaced, depth);
     }
@@ -286,6 +314,45 @@ public final class SecretFinder {
     return whole.substring(0, start) + now + whole.substring(start + end);
   }
 
+  private String withoutSign(MatchResult found) {
+    int group = found.group(3) != null ? 3 : found.group(4) != null ? 4 : 5;
+    String value = found.group(group);
+    boolean isOption = found.group(1) != null;
+    String name = isOption ? found.group(1) : found.group(2);
+    if (isOption && !policy.isSecret(name) || Placeholders.isIn(value)) {
+      return found.group();
+    }
+    int end = group == 5 ? withoutPunctuation(value) : value.length();
+    String bare = value.substring(0, end);
+    boolean isWord =
+        NOT_A_VALUE.matcher(bare).matches()
+            || group == 5 && !isOption && (!isMixed(bare) || TECHNICAL.matcher(bare).matches());
+    if (isWord || bare.isEmpty()) {
+      return found.group();
+    }
+    String whole = found.group();
+    int start = found.start(group) - found.start();
+    String label = isOption ? name : name.contains(" ") ? "password" : name;
+    return whole.substring(0, start)
+        + replaced(label, bare, isOption ? Certainty.CERTAIN : Certainty.LIKELY)
+        + whole.substring(start + end);
+  }
+
+  private static boolean isMixed(String text) {
+    return text.length() >= 6
+        && text.chars().anyMatch(Character::isDigit)
+        && text.chars().anyMatch(Character::isLetter);
+  }
+
+  private String nextLine(MatchResult found) {
+    String value = found.group(4);
+    boolean isBlock = found.group(3) != null;
+    boolean isNested = value.indexOf(':') >= 0 || value.startsWith("-");
+    return policy.isSecret(found.group(2)) && (isBlock || !isNested)
+        ? replaced(found.group(2), value, Certainty.CERTAIN)
+        : value;
+  }
+
   private static int withoutPunctuation(String value) {
     int end = value.length();
     while (end > 0 && ",.)]}!".indexOf(value.charAt(end - 1)) >= 0) {
@@ -313,7 +380,7 @@ public final class SecretFinder {
         from = matcher.end();
       } else {
         // The value may be a pair itself: {@code url: token=x}.
-        from = group == 0 ? matcher.end(2) + 1 : matcher.end();
+        from = Math.max(matcher.start(), matcher.end(2)) + 1;
       }
     }
     return out == null ? text : out.append(text, copied, text.length()).toString();

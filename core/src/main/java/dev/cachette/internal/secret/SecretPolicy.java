@@ -1,6 +1,7 @@
 package dev.cachette.internal.secret;
 
 import dev.cachette.internal.text.PlainName;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -48,7 +49,55 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
           "mnemonic",
           "sharedaccesssignature",
           "token",
-          "secret");
+          "secret",
+          "secrets",
+          "psw",
+          "sig",
+          "crumb",
+          "jenkinscrumb",
+          "cookies",
+          "senha",
+          "xwsse",
+          "setcookie2",
+          "cookie2");
+
+  /** What stands after the word that counts: {@code passwordOld}, {@code DB_PASSWORD_PROD}. */
+  private static final Set<String> QUALIFIERS =
+      Set.of(
+          "new",
+          "old",
+          "current",
+          "previous",
+          "confirm",
+          "confirmation",
+          "repeat",
+          "repeated",
+          "again",
+          "verify",
+          "value",
+          "hash",
+          "digest",
+          "raw",
+          "plain",
+          "text",
+          "plaintext",
+          "string",
+          "binary",
+          "base64",
+          "base",
+          "encoded",
+          "encrypted",
+          "hint",
+          "prod",
+          "production",
+          "staging",
+          "dev",
+          "test",
+          "live",
+          "primary",
+          "secondary");
+
+  private static final Pattern WORD_START = Pattern.compile("[^A-Za-z0-9]+|(?<=[a-z])(?=[A-Z])");
 
   private static final Pattern ENDING =
       Pattern.compile(
@@ -60,7 +109,14 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
               + "|recoverycodes|backupcodes|credential|credentials|sessionid|sessionkey"
               + "|securitycode|recoverycode"
               + "|backupcode|activationcode|verificationcode|onetimecode|signature|pincode"
-              + "|sessiontoken|bearertoken|authcode|authorizationcode|userpin)");
+              + "|sessiontoken|bearertoken|authcode|authorizationcode|bearer|csrf|xsrf|hmac"
+              + "|pswd|kennwort|motdepasse|contrasena|wachtwoord|privkey|aeskey|rsakey|deskey"
+              + "|saltkey|jwtkey|cryptokey|cipherkey|wifikey|deploykey|ingestkey|adminkey|rootkey"
+              + "|(?:secret|seed|recovery|backup)phrase"
+              + "|(?:access|entry|door|gate|unlock|pairing|otp|mfa|totp|authentication)code"
+              + "|(?:key|keystore|store|truststore|smtp|imap|ftp|sftp|db|sql|ldap|redis|mail|user"
+              + "|admin|root|login|proxy|http|basic|cert|sudo|account|card|sim|door)"
+              + "(?:pass|pw|pwd|pin))");
 
   /** A number or a second entry does not make it another thing. */
   private static final Pattern PASSWORD =
@@ -82,13 +138,27 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
    * URL or a form they are secret.
    */
   private static final Set<String> AS_PARAMETER =
-      Set.of("key", "code", "auth", "sig", "sid", "session", "ticket", "devicecode", "phpsessid");
+      Set.of(
+          "key",
+          "code",
+          "auth",
+          "sign",
+          "sid",
+          "pat",
+          "session",
+          "ticket",
+          "devicecode",
+          "phpsessid");
+
+  /** Names of values that are secret only if they look random as well. */
+  private static final Pattern OF_RANDOM =
+      Pattern.compile(".*(?:key|auth|session|sid|ticket|tokens)");
 
   private static final Pattern HEADER =
       Pattern.compile(
           "x-(?:.*-)?(?:key|session|token|secret|auth|password|passwd|pass|credentials?|jwt"
-              + "|otp|pin)"
-              + "|.*api-?key|.*-signature(?:-[a-z0-9]+)?|signature|.*-signature-.*"
+              + "|otp|pin|ticket)"
+              + "|auth|key|.*api-?key|.*-signature(?:-[a-z0-9]+)?|signature|.*-signature-.*"
               + "|x-amz-security-.*");
 
   private static final Set<String> HARMLESS_HEADERS =
@@ -109,7 +179,18 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
 
   /** Returns true for the name of a secret member, element, attribute, or part of plain text. */
   public boolean isSecret(String name) {
-    return name.length() < 100 && isSecretPlain(PlainName.of(name));
+    return name.length() < 100
+        && (isSecretPlain(PlainName.of(name))
+            || !exceptions.contains(PlainName.of(name)) && isSecretPlain(withoutQualifiers(name)));
+  }
+
+  private static String withoutQualifiers(String name) {
+    String[] words = WORD_START.split(name);
+    int end = words.length;
+    while (end > 1 && QUALIFIERS.contains(words[end - 1].toLowerCase(Locale.ROOT))) {
+      end--;
+    }
+    return PlainName.of(String.join("", Arrays.copyOf(words, end)));
   }
 
   private boolean isSecretPlain(String plain) {
@@ -121,6 +202,12 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
         && (NAMES.contains(plain)
             || (ENDING.matcher(plain).matches() || PASSWORD.matcher(plain).matches())
                 && !HARMLESS.matcher(plain).matches());
+  }
+
+  /** Returns true for a name whose value is secret if it looks random, such as {@code dataKey}. */
+  boolean isOfRandom(String name) {
+    String plain = PlainName.of(name);
+    return !exceptions.contains(plain) && OF_RANDOM.matcher(plain).matches();
   }
 
   /** Returns true for the name of a secret query parameter or form field. */
@@ -141,7 +228,7 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
     return more.contains(plain)
         || !exceptions.contains(plain)
             && !HARMLESS_HEADERS.contains(lower)
-            && (HEADER.matcher(lower).matches() || isSecretPlain(plain));
+            && (HEADER.matcher(lower).matches() || isSecret(name));
   }
 
   /** Returns true if a default such as {@code cookie} is switched off. */

@@ -46,6 +46,19 @@ final class SecretShapes {
           shape("access-token", "\\bSG\\.[A-Za-z0-9_-]{16,}\\.[A-Za-z0-9_-]{16,}"),
           shape("access-token", "\\bkey-[0-9a-f]{32}\\b"),
           shape("access-token", "\\bv[0-9]\\.(?:local|public)\\.[A-Za-z0-9_-]{20,}"),
+          shape("secret-key", "\\bGOCSPX-[A-Za-z0-9_-]{20,}"),
+          shape("secret-key", "\\bAGE-SECRET-KEY-1[0-9A-Z]{40,}"),
+          shape("secret-key", "\\b(?:PMAK|NRAK|HRKU)-[A-Za-z0-9-]{24,}"),
+          shape("secret-key", "\\bLTAI[A-Za-z0-9]{12,24}\\b", SecretShapes::hasDigitOrMixedCase),
+          shape("secret-key", "\\bSK[0-9a-f]{32}\\b"),
+          shape("secret-key", "\\b[0-9a-f]{32}-us[0-9]{1,2}\\b"),
+          shape("secret-key", "\\bxkeysib-[0-9a-f]{40,}-[A-Za-z0-9]{10,}"),
+          shape("access-token", "\\bdapi[0-9a-f]{32}\\b"),
+          shape("access-token", "\\bdckr_[a-z]{3}_[A-Za-z0-9_-]{20,}"),
+          shape("access-token", "\\bATATT[A-Za-z0-9_=-]{24,}"),
+          shape("access-token", "\\bsq0[a-z]{3}-[A-Za-z0-9_-]{20,}"),
+          shape("access-token", "\\bdp\\.[a-z]{2,6}\\.(?:[a-z0-9_-]{1,35}\\.)?[A-Za-z0-9]{24,}"),
+          shape("path-token", "\\bprivate-[0-9a-f]{24,}\\b"),
           shape("bot-token", "(?<![0-9])[0-9]{6,12}:[A-Za-z0-9_-]{30,}"),
           shape(
               "bot-token", "\\b[MNO][A-Za-z0-9_-]{23,27}\\.[A-Za-z0-9_-]{6}\\.[A-Za-z0-9_-]{27,}"),
@@ -53,10 +66,25 @@ final class SecretShapes {
               "credentials",
               "(?i)\\b(?:bearer|basic|token)\\s+([A-Za-z0-9._~+/=-]{16,})",
               SecretShapes::hasDigitOrMixedCase),
+          // In a header within a text, however short.
+          shape(
+              "credentials",
+              "(?i)\\bauthorization[\"']?\\s{0,3}[:=]\\s{0,3}[\"']?(?:basic|bearer|token|apikey)"
+                  + " +([^\\s\"',;]{3,})"),
           // User information in a URL (RFC 3986 section 3.2.1).
           shape(
               "url-password",
-              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:([^\\s/?#@\"'<>]+)@"),
+              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:([^\\s/?#@\"'<>]+)@"
+                  + "(?![^\\s/?#@\"'<>]*@)"),
+          // With characters that should be encoded, but not a port and a path.
+          shape(
+              "url-password",
+              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:(?![0-9]{1,5}[/?#])"
+                  + "([^\\s\"'<>]{1,200})@(?=[\\w.-]+(?::[0-9]+)?(?:[/?#\\s\"'<>]|$))"),
+          shape(
+              "url-password", "(?<![\\w:/])//[^\\s/?#@:\"'<>]{1,100}:([^\\s/?#@\"'<>]+)@[\\w.-]+"),
+          // A user in the arguments of a program.
+          shape("password", "(?<![\\w-])(?:-u|--user)[ =]{1,3}[\"']?[^\\s:\"'/]+:([^\\s\"']{3,})"),
           shape(
               "url-token",
               "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://([^\\s/?#@:\"'<>]{12,})@",
@@ -72,7 +100,8 @@ final class SecretShapes {
               SecretShapes::hasDigitOrMixedCase),
           shape(
               "path-token",
-              "(?i)/(?:hooks?|webhooks?|tokens?|secrets?|share)/("
+              "(?i)/(?:hooks?|webhooks?|tokens?|secrets?|share|api|(?:api[_-]?)?keys?|auth|feeds?"
+                  + "|private|calendars?|ical)/("
                   + TOKEN
                   + "{16,})(?=[/?#\\s\"'<>]|$)",
               SecretShapes::isRandom),
@@ -81,8 +110,8 @@ final class SecretShapes {
               "/services/[A-Z0-9]{6,14}/[A-Z0-9]{6,14}/(" + TOKEN + "{16,})(?=[/?#\\s\"'<>]|$)"),
           shape(
               "card-number",
-              "(?<![0-9A-Za-z.,_+-])([3-6][0-9]{3}(?:([ -]?)[0-9]{4}\\2[0-9]{4}\\2[0-9]{4}|(["
-                  + " -]?)[0-9]{6}\\3[0-9]{5}))(?![0-9A-Za-z_+=-]|[.,][0-9])",
+              "(?<![0-9A-Za-z.,_+-])([2-6][0-9]{3}(?:([ -]?)[0-9]{4}\\2[0-9]{4}\\2[0-9]{4}|(["
+                  + " -]?)[0-9]{6}\\3[0-9]{4,5}))(?![0-9A-Za-z_+=-]|[.,][0-9])",
               SecretShapes::isCard));
 
   /** A word, and a value close after it. */
@@ -138,6 +167,11 @@ final class SecretShapes {
     return text.chars().allMatch(c -> c == '*');
   }
 
+  /** Returns true for a random text without spaces that is as long as a key. */
+  static boolean isLongRandom(String text) {
+    return text.matches("[A-Za-z0-9+/_-]{20,200}={0,2}") && isRandom(text);
+  }
+
   /** Returns true for text that is too mixed for a word, a hash, a date or a name. */
   static boolean isRandom(String text) {
     int digits = 0;
@@ -185,10 +219,15 @@ final class SecretShapes {
   static boolean isCard(String text) {
     String digits = text.replaceAll("[ -]", "");
     boolean known =
-        digits.length() == 15
-            ? digits.matches("3[47].*")
-            : digits.length() == 16
-                && digits.matches("4.*|5[1-5].*|6(?:011|5).*|35(?:2[89]|[3-8]).*");
+        switch (digits.length()) {
+          case 14 -> digits.matches("3(?:0[0-5]|[68]).*");
+          case 15 -> digits.matches("3[47].*");
+          case 16 ->
+              digits.matches(
+                  "4.*|5[1-5].*|2(?:22[1-9]|2[3-9]|[3-6]|7[01]|720).*|6(?:011|2|5).*"
+                      + "|35(?:2[89]|[3-8]).*");
+          default -> false;
+        };
     int sum = 0;
     for (int at = 0; at < digits.length(); at++) {
       int digit = digits.charAt(digits.length() - 1 - at) - '0';
