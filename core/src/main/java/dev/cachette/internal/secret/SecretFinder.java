@@ -44,7 +44,7 @@ public final class SecretFinder {
               + "\\n"
               + "]|\\\\[^\"])++)|'([^'\\r"
               + "\\n"
-              + "]++)|([^\\s\"'<>;&{}\\[(][^\\s\"'<>;&]*+))");
+              + "]++)|([^\\s\"'<>;&{}\\[(][^\\s\"'<>;&]{0,8000}+))");
 
   /** {@code --password x} and {@code password 'x'}: quoted, or too mixed for a word. */
   private static final Pattern WITHOUT_SIGN =
