@@ -1,4 +1,4 @@
-/** What a comparison finds, as data: checks, differences, and the stubs that they are about. */
+/** Results of comparisons, as data: checks, differences, and the stubs that they are about. */
 @NullMarked
 package dev.cachette.result;
 

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
-/** What was redacted only because it looks like a secret, with its places. */
+/** Values that were redacted only because they look like secrets, with their places. */
 final class LikelySecrets {
 
   private static final int MOST_LISTED = 10;

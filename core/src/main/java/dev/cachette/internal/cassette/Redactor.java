@@ -94,7 +94,7 @@ public final class Redactor {
     String value = secret.value();
     String name = Placeholder.name(secret.name());
     boolean isLong = value.length() >= (certain ? SHORTEST_CERTAIN : SHORTEST_LIKELY);
-    if (isLong && (certain || isMixed(value))) {
+    if (isLong && (certain || Secret.isMixed(value))) {
       // Values are replaced everywhere, so common words are excluded.
       known.learn(name, value);
     }
@@ -102,11 +102,6 @@ public final class Redactor {
       likely.add(value);
     }
     return Placeholder.of(name, Placeholder.Form.PLAIN);
-  }
-
-  private static boolean isMixed(String value) {
-    return value.chars().anyMatch(Character::isDigit)
-        && value.chars().anyMatch(Character::isLetter);
   }
 
   /** Returns a redacted header. */

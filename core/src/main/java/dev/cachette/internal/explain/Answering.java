@@ -3,7 +3,7 @@ package dev.cachette.internal.explain;
 import dev.cachette.result.StubReference;
 
 /**
- * What answers a call, for explanations.
+ * The answer to a call, for explanations.
  *
  * @param text it in words: {@code the stub "book a berth" (BerthTest.java:41)}
  * @param isStub whether it is a stub, which can be changed in the test

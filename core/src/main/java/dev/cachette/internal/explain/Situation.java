@@ -4,7 +4,7 @@ import dev.cachette.result.StubReference;
 import java.util.List;
 
 /**
- * What there was when an unexpected call arrived.
+ * The stubs and settings in force when an unexpected call arrived.
  *
  * @param stubs all active stubs, inner scope and last declared first; then recorded exchanges
  * @param cassettes the active cassettes for its host, in words

@@ -9,6 +9,11 @@ package dev.cachette.internal.secret;
  */
 public record Secret(String name, String value, Certainty certainty) {
 
+  /** Returns true for text with both digits and letters, which common words are not. */
+  public static boolean isMixed(String text) {
+    return text.chars().anyMatch(Character::isDigit) && text.chars().anyMatch(Character::isLetter);
+  }
+
   /** How sure it is that a value is secret. */
   public enum Certainty {
     /** By its name, or by a shape that nothing else has. */

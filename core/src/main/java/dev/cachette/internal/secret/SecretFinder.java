@@ -57,7 +57,7 @@ public final class SecretFinder {
               + "\\n"
               + "]+)\"|([^\\s\"'<>;&,{}\\[\\]()=:-][^\\s\"'<>;&,]*))");
 
-  /** What follows such a word in prose: a version, or the name of an algorithm. */
+  /** A version, or the name of an algorithm, after such a word in prose. */
   private static final Pattern TECHNICAL =
       Pattern.compile("(?i)(?:v|sha|md|hs|rs|es|ps|aes|argon|rfc|http|utf|oauth)-?[0-9].*");
 
@@ -66,6 +66,9 @@ public final class SecretFinder {
       Pattern.compile(
           "(?m)^([ -]*)[\"']?([A-Za-z][\\w.-]{0,60})[\"']?:[ \\t]*(?:([|>][+-]?)[ \\t]*)?\\r?\\n"
               + "\\1[ \\t]+((?:\\S.*)(?:\\r?\\n\\1[ \\t]+\\S.*){0,50})");
+
+  /** The group of a value without quotes, in pairs with and without a sign. */
+  private static final int BARE = 5;
 
   /** Words, variables, and types in definitions. */
   private static final Pattern NOT_A_VALUE =
@@ -294,54 +297,61 @@ public final class SecretFinder {
   }
 
   private String pair(MatchResult found) {
-    int group = found.group(3) != null ? 3 : found.group(4) != null ? 4 : 5;
+    int group = valueGroup(found);
     String value = found.group(group);
     String name = found.group(2);
     if (!policy.isSecret(name) || Placeholders.is(value)) {
       return found.group();
     }
-    int end = group == 5 ? withoutPunctuation(value) : value.length();
-    String bare = value.substring(0, end);
+    String bare = bare(value, group);
     if (bare.isEmpty() || NOT_A_VALUE.matcher(bare).matches()) {
       return found.group();
     }
-    String whole = found.group();
-    int start = found.start(group) - found.start();
     String now =
         name.toLowerCase(Locale.ROOT).endsWith("authorization")
             ? bare
             : replaced(name, bare, Certainty.CERTAIN);
-    return whole.substring(0, start) + now + whole.substring(start + end);
+    return with(found, group, bare, now);
+  }
+
+  /** Returns the group of the value in a pair: in double or single quotes, or bare. */
+  private static int valueGroup(MatchResult found) {
+    return found.group(3) != null ? 3 : found.group(4) != null ? 4 : BARE;
+  }
+
+  private static String bare(String value, int group) {
+    return group == BARE ? value.substring(0, withoutPunctuation(value)) : value;
+  }
+
+  /** Returns the text of a match with another value. */
+  private static String with(MatchResult found, int group, String bare, String now) {
+    String whole = found.group();
+    int start = found.start(group) - found.start();
+    return whole.substring(0, start) + now + whole.substring(start + bare.length());
   }
 
   private String withoutSign(MatchResult found) {
-    int group = found.group(3) != null ? 3 : found.group(4) != null ? 4 : 5;
+    int group = valueGroup(found);
     String value = found.group(group);
     boolean isOption = found.group(1) != null;
     String name = isOption ? found.group(1) : found.group(2);
     if (isOption && !policy.isSecret(name) || Placeholders.isIn(value)) {
       return found.group();
     }
-    int end = group == 5 ? withoutPunctuation(value) : value.length();
-    String bare = value.substring(0, end);
+    String bare = bare(value, group);
     boolean isWord =
         NOT_A_VALUE.matcher(bare).matches()
-            || group == 5 && !isOption && (!isMixed(bare) || TECHNICAL.matcher(bare).matches());
+            || group == BARE
+                && !isOption
+                && (bare.length() < 6
+                    || !Secret.isMixed(bare)
+                    || TECHNICAL.matcher(bare).matches());
     if (isWord || bare.isEmpty()) {
       return found.group();
     }
-    String whole = found.group();
-    int start = found.start(group) - found.start();
     String label = isOption ? name : name.contains(" ") ? "password" : name;
-    return whole.substring(0, start)
-        + replaced(label, bare, isOption ? Certainty.CERTAIN : Certainty.LIKELY)
-        + whole.substring(start + end);
-  }
-
-  private static boolean isMixed(String text) {
-    return text.length() >= 6
-        && text.chars().anyMatch(Character::isDigit)
-        && text.chars().anyMatch(Character::isLetter);
+    Certainty certainty = isOption ? Certainty.CERTAIN : Certainty.LIKELY;
+    return with(found, group, bare, replaced(label, bare, certainty));
   }
 
   private String nextLine(MatchResult found) {

@@ -61,7 +61,7 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
           "setcookie2",
           "cookie2");
 
-  /** What stands after the word that counts: {@code passwordOld}, {@code DB_PASSWORD_PROD}. */
+  /** Words after the one that counts: {@code passwordOld}, {@code DB_PASSWORD_PROD}. */
   private static final Set<String> QUALIFIERS =
       Set.of(
           "new",
@@ -179,9 +179,12 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
 
   /** Returns true for the name of a secret member, element, attribute, or part of plain text. */
   public boolean isSecret(String name) {
-    return name.length() < 100
-        && (isSecretPlain(PlainName.of(name))
-            || !exceptions.contains(PlainName.of(name)) && isSecretPlain(withoutQualifiers(name)));
+    if (name.length() >= 100) {
+      return false;
+    }
+    String plain = PlainName.of(name);
+    return isSecretPlain(plain)
+        || !exceptions.contains(plain) && isSecretPlain(withoutQualifiers(name));
   }
 
   private static String withoutQualifiers(String name) {

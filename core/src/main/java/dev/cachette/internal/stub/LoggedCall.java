@@ -30,7 +30,7 @@ final class LoggedCall implements Call {
   private volatile Answered answered;
   private volatile State state;
 
-  /** What answers it; nothing at first. */
+  /** The answer to it; nothing at first. */
   private record Answered(
       Optional<Response> response,
       Optional<Fault> fault,

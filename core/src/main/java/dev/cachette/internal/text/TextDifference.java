@@ -12,7 +12,7 @@ import java.util.Optional;
 /** Finds where two texts differ, and the likely cause. */
 public final class TextDifference {
 
-  /** What many systems mean by ISO-8859-1. */
+  /** The encoding that many systems mean by ISO-8859-1. */
   private static final Charset WINDOWS =
       Charset.isSupported("windows-1252")
           ? Charset.forName("windows-1252")

@@ -29,7 +29,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** What a cassette hides, no message prints: every placement through every outlet of core. */
+/** Messages print nothing that cassettes hide: every placement through every outlet of core. */
 class OutletsTest {
 
   static Stream<Placement> placements() throws IOException {
