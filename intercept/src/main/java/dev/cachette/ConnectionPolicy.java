@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.answer.Fault;
+import dev.cachette.internal.agent.ConnectingClient;
 import dev.cachette.internal.agent.Destinations;
 import dev.cachette.internal.stub.ConnectionRules;
 import dev.cachette.internal.stub.Scopes;
@@ -11,7 +12,6 @@ import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 
 /** Decides about connections before there is a request, for the hooks and the server. */
@@ -63,7 +63,7 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
   }
 
   @Override
-  public InetSocketAddress listenerFor(String host, int port, BooleanSupplier byJavaClient)
+  public InetSocketAddress listenerFor(String host, int port, ConnectingClient client)
       throws IOException {
     Optional<String> protocol = OtherProtocols.at(port);
     if (protocol.isPresent() && !connections.expectHttp(host, port)) {
@@ -73,8 +73,8 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
     }
     // This client may begin a call on an HTTP/2 connection that is about to end; the header of
     // HTTP/1.1 that ends a connection is exact.
-    boolean exactly = connections.mayMeetEarly(host, port) && byJavaClient.getAsBoolean();
-    return server.listenerFor(host, port, exactly);
+    boolean exactly = connections.mayMeetEarly(host, port) && client.isOfJdk();
+    return server.listenerFor(host, port, exactly, client.isBlocking());
   }
 
   private void refuse(String summary, String explanation) throws ConnectException {

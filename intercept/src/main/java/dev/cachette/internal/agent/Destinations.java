@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.function.BooleanSupplier;
 
 /** Decides about destinations, and where their calls arrive. */
 public interface Destinations {
@@ -26,10 +25,8 @@ public interface Destinations {
   /**
    * Returns the address for calls to this host and port, which accepts connections already.
    *
-   * @param byJavaClient whether {@code java.net.http.HttpClient} connects; expensive to ask
    * @throws java.net.ConnectException if no HTTP can be expected there; the message says why
    * @throws IOException if no address is available
    */
-  InetSocketAddress listenerFor(String host, int port, BooleanSupplier byJavaClient)
-      throws IOException;
+  InetSocketAddress listenerFor(String host, int port, ConnectingClient client) throws IOException;
 }

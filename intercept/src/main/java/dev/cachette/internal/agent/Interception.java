@@ -184,7 +184,7 @@ public final class Interception implements AutoCloseable {
           : deadEnds.refusing();
     }
     InetSocketAddress listener =
-        destinations.listenerFor(host, address.getPort(), SecondAttempt::isByJavaClient);
+        destinations.listenerFor(host, address.getPort(), new ConnectingClient(socket));
     sendSmallPacketsAtOnce(socket);
     return listener;
   }

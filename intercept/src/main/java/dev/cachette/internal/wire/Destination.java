@@ -14,9 +14,15 @@ import java.util.Optional;
  * @param isShared whether the caller connected to Cachette itself, so that only its Host header
  *     tells
  * @param prefersHttp1 whether HTTP/1.1 is negotiated with clients that offer it
+ * @param readsWhenIdle whether its clients notice at once that a connection is closed
  */
 record Destination(
-    String host, int port, Optional<String> scheme, boolean isShared, boolean prefersHttp1) {
+    String host,
+    int port,
+    Optional<String> scheme,
+    boolean isShared,
+    boolean prefersHttp1,
+    boolean readsWhenIdle) {
 
   private static final int LARGEST_PORT = 65_535;
 
@@ -26,22 +32,22 @@ record Destination(
 
   /** Returns a host and port that a client connects to. */
   static Destination of(String host, int port) {
-    return new Destination(host, port, Optional.empty(), false, false);
+    return of(host, port, false, false);
   }
 
-  /** Returns this destination with HTTP/1.1 for clients that offer it. */
-  Destination preferringHttp1() {
-    return new Destination(host, port, scheme, isShared, true);
+  /** Returns a host and port that a client connects to, with what is known of the client. */
+  static Destination of(String host, int port, boolean prefersHttp1, boolean readsWhenIdle) {
+    return new Destination(host, port, Optional.empty(), false, prefersHttp1, readsWhenIdle);
   }
 
   /** Returns an origin that a port of Cachette's serves as. */
   static Destination servingAs(String scheme, String host, int port) {
-    return new Destination(host, port, Optional.of(scheme), false, false);
+    return new Destination(host, port, Optional.of(scheme), false, false, false);
   }
 
   /** Returns a port of Cachette's, for itself and for any host in a Host header. */
   static Destination shared(String host, int port) {
-    return new Destination(host, port, Optional.empty(), true, false);
+    return new Destination(host, port, Optional.empty(), true, false, false);
   }
 
   /**

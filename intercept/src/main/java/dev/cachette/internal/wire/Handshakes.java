@@ -3,7 +3,6 @@ package dev.cachette.internal.wire;
 import dev.cachette.answer.Fault;
 import dev.cachette.internal.tls.Flaw;
 import io.netty.buffer.Unpooled;
-import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
@@ -120,7 +119,7 @@ final class Handshakes {
       answered = true;
       var written = context.writeAndFlush(Unpooled.wrappedBuffer(answer));
       if (thenClose) {
-        written.addListener(ChannelFutureListener.CLOSE);
+        written.addListener(result -> LingeringClose.begin(context.channel()));
       }
     }
 

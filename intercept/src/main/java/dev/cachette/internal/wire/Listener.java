@@ -1,5 +1,7 @@
 package dev.cachette.internal.wire;
 
+import static java.util.concurrent.TimeUnit.NANOSECONDS;
+
 import io.netty.bootstrap.ServerBootstrap;
 import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
@@ -10,6 +12,7 @@ import io.netty.channel.ChannelOption;
 import io.netty.channel.IoEventLoop;
 import io.netty.channel.IoEventLoopGroup;
 import io.netty.channel.socket.nio.NioServerSocketChannel;
+import io.netty.handler.codec.http2.Http2FrameCodec;
 import java.io.IOException;
 import java.net.BindException;
 import java.net.InetAddress;
@@ -36,21 +39,25 @@ final class Listener {
 
   private final ServerSocketChannel socket;
   private final InetSocketAddress address;
+  private final boolean clientsReadWhenIdle;
   private final Set<Channel> connections = ConcurrentHashMap.newKeySet();
   private @Nullable Channel accepting;
   private volatile boolean ended;
 
-  private Listener(ServerSocketChannel socket, InetSocketAddress address) {
+  private Listener(
+      ServerSocketChannel socket, InetSocketAddress address, boolean clientsReadWhenIdle) {
     this.socket = socket;
     this.address = address;
+    this.clientsReadWhenIdle = clientsReadWhenIdle;
   }
 
-  /** Binds this address; connections wait in its queue until it is served. */
-  static Listener bind(InetSocketAddress wanted) throws IOException {
+  /** Binds this address for a destination; connections wait in its queue until it is served. */
+  static Listener bind(InetSocketAddress wanted, Destination destination) throws IOException {
     ServerSocketChannel socket = ServerSocketChannel.open();
     try {
       bind(socket, wanted);
-      return new Listener(socket, (InetSocketAddress) socket.getLocalAddress());
+      return new Listener(
+          socket, (InetSocketAddress) socket.getLocalAddress(), destination.readsWhenIdle());
     } catch (IOException | RuntimeException failed) {
       socket.close();
       throw failed;
@@ -121,6 +128,21 @@ final class Listener {
 
   /** Closes its connections; on the engine's thread. */
   void hangUp() {
-    Set.copyOf(connections).forEach(Channel::close);
+    Set.copyOf(connections).forEach(LingeringClose::begin);
+  }
+
+  /**
+   * Waits until the clients whose connections are being closed have closed them, too: until then,
+   * they may send their next call on one of them. Clients that do not read an idle connection
+   * notice when they use it.
+   *
+   * @param deadline in the time of {@link System#nanoTime()}
+   */
+  void awaitClients(long deadline) throws InterruptedException {
+    for (Channel connection : connections) {
+      if (clientsReadWhenIdle || connection.pipeline().get(Http2FrameCodec.class) != null) {
+        connection.closeFuture().await(Math.max(0, deadline - System.nanoTime()), NANOSECONDS);
+      }
+    }
   }
 }

@@ -4,7 +4,6 @@ import dev.cachette.http.Request;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;
-import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelOption;
 import io.netty.channel.ChannelPipeline;
@@ -52,7 +51,7 @@ record Peer(ChannelHandlerContext context) {
 
   /** Closes the connection normally, when everything is sent. */
   void close() {
-    connection().writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(ChannelFutureListener.CLOSE);
+    LingeringClose.begin(connection());
   }
 
   /**

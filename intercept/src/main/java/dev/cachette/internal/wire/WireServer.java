@@ -7,12 +7,14 @@ import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BiPredicate;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -20,6 +22,9 @@ import org.jspecify.annotations.Nullable;
  * the destination of a connection is known whatever it carries.
  */
 public final class WireServer implements AutoCloseable {
+
+  /** The longest wait for clients to notice that their connections are closed. */
+  private static final Duration PATIENCE = Duration.ofMillis(500);
 
   private final Engine engine;
   private final Workers workers = new Workers();
@@ -57,12 +62,12 @@ public final class WireServer implements AutoCloseable {
    * Returns the address for connections to this destination; it accepts them when this returns.
    *
    * @param prefersHttp1 whether HTTP/1.1 is negotiated if the client offers it
+   * @param blocking whether the client reads only while it waits for a response
    * @throws IOException if no port is free, or the server is closed
    */
-  public InetSocketAddress listenerFor(String host, int port, boolean prefersHttp1)
-      throws IOException {
-    Destination destination = Destination.of(host, port);
-    return baseUrlFor(prefersHttp1 ? destination.preferringHttp1() : destination);
+  public InetSocketAddress listenerFor(
+      String host, int port, boolean prefersHttp1, boolean blocking) throws IOException {
+    return baseUrlFor(Destination.of(host, port, prefersHttp1, !blocking));
   }
 
   /**
@@ -96,9 +101,9 @@ public final class WireServer implements AutoCloseable {
     synchronized (listeners) {
       if (shared == null) {
         requireOpen();
-        Listener listener = Listener.bind(wanted);
-        InetSocketAddress address = listener.address();
-        shared = Destination.shared(address.getAddress().getHostAddress(), address.getPort());
+        Destination any = Destination.shared(wanted.getAddress().getHostAddress(), 0);
+        Listener listener = Listener.bind(wanted, any);
+        shared = Destination.shared(any.host(), listener.address().getPort());
         serve(shared, listener);
       }
       return listeners.get(shared).address();
@@ -118,9 +123,7 @@ public final class WireServer implements AutoCloseable {
               .map(Map.Entry::getValue)
               .toList();
     }
-    if (!ending.isEmpty()) {
-      engine.executeAndWait(loop -> ending.forEach(Listener::hangUp));
-    }
+    closeAll(ending, Listener::hangUp);
   }
 
   /** Aborts replies to tests that have ended. */
@@ -156,11 +159,24 @@ public final class WireServer implements AutoCloseable {
       ending = List.copyOf(listeners.values());
       listeners.clear();
     }
-    engine.executeAndWait(
-        loop -> {
-          site.transmissions().endAll();
-          ending.forEach(Listener::end);
-        });
+    engine.executeAndWait(loop -> site.transmissions().endAll());
+    closeAll(ending, Listener::end);
+  }
+
+  /** Closes connections, and waits until their clients have noticed. */
+  private void closeAll(List<Listener> ending, Consumer<Listener> closing) {
+    if (ending.isEmpty()) {
+      return;
+    }
+    engine.executeAndWait(loop -> ending.forEach(closing));
+    long deadline = System.nanoTime() + PATIENCE.toNanos();
+    try {
+      for (Listener listener : ending) {
+        listener.awaitClients(deadline);
+      }
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+    }
   }
 
   private InetSocketAddress baseUrlFor(Destination destination) throws IOException {
@@ -183,9 +199,7 @@ public final class WireServer implements AutoCloseable {
                       && ended.test(entry.getKey().host(), entry.getKey().port())
                       && ending.add(entry.getValue()));
     }
-    if (!ending.isEmpty()) {
-      engine.executeAndWait(loop -> ending.forEach(Listener::end));
-    }
+    closeAll(ending, Listener::end);
   }
 
   /**
@@ -209,7 +223,7 @@ public final class WireServer implements AutoCloseable {
       requireOpen();
       Listener listener = listeners.get(destination);
       if (listener == null) {
-        listener = Listener.bind(wanted);
+        listener = Listener.bind(wanted, destination);
         serve(destination, listener);
       }
       return listener;
