@@ -9,6 +9,7 @@ import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.sli
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaAccess;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.domain.JavaMethod;
@@ -69,39 +70,73 @@ class ArchitectureTest {
         .areDeclaredInClassesThat()
         .arePublic()
         .and()
+        .areDeclaredInClassesThat()
+        .haveSimpleNameNotEndingWith("Internals")
+        .and()
         .arePublic()
         .should(nameAnInternalType())
         .check(CORE);
   }
 
-  @Test
-  void internalsFormNoCycles() {
-    slices().matching("dev.cachette.internal.(*)..").should().beFreeOfCycles().check(CORE);
-  }
-
-  /** A public package and the internals of the same name are one slice. */
+  /** Public packages and internal ones alike. */
   @Test
   void packagesFormNoCycles() {
-    slices().assignedFrom(new ByConcept()).should().beFreeOfCycles().check(CORE);
+    slices().assignedFrom(new ByPackage()).should().beFreeOfCycles().check(CORE);
   }
 
-  /** Assigns a class to the last part of its package, and rendering to answers. */
-  private static final class ByConcept implements SliceAssignment {
+  /** A new kind of body is a new class there, and no search for switches elsewhere. */
+  @Test
+  void onlyBodyFormatsKnowKindsOfBodies() {
+    noClasses()
+        .that()
+        .resideOutsideOfPackages("dev.cachette.internal.body", "dev.cachette.internal.scan")
+        .and()
+        .doNotHaveFullyQualifiedName("dev.cachette.http.MediaType")
+        .should()
+        .accessTargetWhere(
+            memberNamed(
+                ".*\\.(MediaType|BodyType|BodyFormat|ValueFormat)",
+                "isKindOf|isNamedBy|isLike|parts"))
+        .orShould()
+        .dependOnClassesThat(named(".*\\.internal\\.(body|scan)\\.(Json|Xml|Html|Multipart|Csv).*"))
+        .check(CORE);
+  }
+
+  /** Except conditions that a user declares for one kind. */
+  @Test
+  void onlyBodyFormatsAndConditionsParseBodies() {
+    noClasses()
+        .that()
+        .resideOutsideOfPackages("dev.cachette.internal.body", "dev.cachette.match")
+        .should()
+        .accessTargetWhere(memberNamed(".*\\.internal\\.content\\.Content", "form|parts|xml"))
+        .check(CORE);
+  }
+
+  private static final class ByPackage implements SliceAssignment {
     @Override
     public SliceIdentifier getIdentifierOf(JavaClass type) {
-      String name = type.getPackageName().replaceFirst("^dev\\.cachette\\.(internal\\.)?", "");
-      return SliceIdentifier.of(name.equals("render") ? "answer" : name);
+      return SliceIdentifier.of(type.getPackageName());
     }
 
     @Override
     public String getDescription() {
-      return "packages by concept";
+      return "packages";
     }
   }
 
   private static DescribedPredicate<JavaClass> named(String regex) {
     return DescribedPredicate.describe(
         "are named like " + regex, type -> type.getName().matches(regex));
+  }
+
+  /** Also finds references to methods. */
+  private static DescribedPredicate<JavaAccess<?>> memberNamed(String owner, String name) {
+    return DescribedPredicate.describe(
+        "is named like " + name + " in " + owner,
+        access ->
+            access.getTarget().getName().matches(name)
+                && access.getTargetOwner().getName().matches(owner));
   }
 
   private static ArchCondition<JavaMethod> nameAnInternalType() {

@@ -1,9 +1,8 @@
 package dev.cachette;
 
-import static dev.cachette.internal.calls.CallsAccess.callsAccess;
-
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.Calls;
+import dev.cachette.calls.CallsInternals;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
@@ -95,7 +94,7 @@ public final class Desk {
   }
 
   public Calls calls() {
-    return callsAccess().of(scopes::calls);
+    return CallsInternals.of(scopes::calls);
   }
 
   public Scopes scopes() {

@@ -1,9 +1,8 @@
 package dev.cachette;
 
-import static dev.cachette.internal.calls.CallsAccess.callsAccess;
-
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.Calls;
+import dev.cachette.calls.CallsInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.calls.Log;
@@ -48,7 +47,7 @@ public final class Cachette implements AutoCloseable {
   private final String name;
   private final Session session;
   private final Scopes scopes;
-  private final Log log;
+  private final Log<Call> log;
   private final StubControl stubs;
   private volatile @Nullable Place closed;
 
@@ -357,7 +356,7 @@ public final class Cachette implements AutoCloseable {
    */
   public Calls calls() {
     requireOpen();
-    return callsAccess().of(log);
+    return CallsInternals.of(log);
   }
 
   /**

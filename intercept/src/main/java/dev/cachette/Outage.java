@@ -1,10 +1,9 @@
 package dev.cachette;
 
-import static dev.cachette.internal.calls.CallsAccess.callsAccess;
-
 import dev.cachette.answer.Answer;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
+import dev.cachette.calls.CallsInternals;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.StubRule;
@@ -59,7 +58,7 @@ public final class Outage implements CallGroup {
   /** Returns the calls that failed because of it, in its scope. */
   @Override
   public Calls calls() {
-    return callsAccess().answeredBy(net.calls(), rule.reference(), rule.pattern());
+    return CallsInternals.answeredBy(net.calls(), rule.reference(), rule.pattern());
   }
 
   /** Returns the service. */

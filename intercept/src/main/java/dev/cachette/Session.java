@@ -1,9 +1,7 @@
 package dev.cachette;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.cassette.CassetteSettings;
@@ -34,6 +32,7 @@ import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.tls.AuthorityFile;
 import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
+import dev.cachette.match.MatchInternals;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
@@ -159,7 +158,8 @@ final class Session {
     if (interception != null
         && fresh.stream()
             .anyMatch(
-                it -> access().host(it.pattern()).filter(interception::isLocal).isPresent())) {
+                it ->
+                    MatchInternals.host(it.pattern()).filter(interception::isLocal).isPresent())) {
       // There may be open connections to the application's own port.
       interception.endOldConnections();
     }
@@ -243,19 +243,20 @@ final class Session {
 
   /** Returns an answer with its file read. */
   Answer ready(Answer answer) {
-    return answers().map(answer, this::read);
+    return AnswerInternals.map(answer, this::read);
   }
 
   private Answer read(Answer answer) {
-    if (!(answer instanceof ResponseAnswer plain) || answers().delivery(plain).source().isEmpty()) {
+    if (!(answer instanceof ResponseAnswer plain)
+        || AnswerInternals.delivery(plain).source().isEmpty()) {
       return answer;
     }
-    Delivery.Source source = answers().delivery(plain).source().get();
-    if (answers().delivery(plain).streamed()) {
+    Delivery.Source source = AnswerInternals.delivery(plain).source().get();
+    if (AnswerInternals.delivery(plain).streamed()) {
       resources.requireReadable(source);
       return plain;
     }
-    return answers().read(plain, resources.read(source));
+    return AnswerInternals.read(plain, resources.read(source));
   }
 
   StubSources stubSources(String... names) {

@@ -1,12 +1,11 @@
 package dev.cachette;
 
-import static dev.cachette.internal.calls.CallsAccess.callsAccess;
-
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Answers;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
-import dev.cachette.internal.answer.AnswerAccess;
+import dev.cachette.calls.CallsInternals;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.stub.DraftStub;
@@ -220,7 +219,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   public Stub onCall(int number, Answer answer) {
     requirePositive("onCall", number);
     requireGiven("onCall(" + number + ", answer)", answer);
-    Answer ready = AnswerAccess.answers().expanded(net.stubs().ready(answer)).get(0);
+    Answer ready = AnswerInternals.expanded(net.stubs().ready(answer)).get(0);
     net.stubs().change(answered("onCall(...)"), it -> it.onCall(number, ready));
     return this;
   }
@@ -327,7 +326,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     List<Answer> ready = new ArrayList<>();
     for (Answer failure : failures) {
       requireGiven("A failure of flaky(probability, failures)", failure);
-      ready.addAll(AnswerAccess.answers().expanded(net.stubs().ready(failure)));
+      ready.addAll(AnswerInternals.expanded(net.stubs().ready(failure)));
     }
     List<Answer> all = ready.isEmpty() ? List.of(Answers.status(503)) : ready;
     net.stubs()
@@ -362,7 +361,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     StubRule finished = rule;
     return finished == null
         ? net.calls().matching("the stub " + draft.reference(), call -> false)
-        : callsAccess().answeredBy(net.calls(), finished.reference(), finished.pattern());
+        : CallsInternals.answeredBy(net.calls(), finished.reference(), finished.pattern());
   }
 
   /**

@@ -9,9 +9,9 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Gate;
 import dev.cachette.answer.Timed;
-import dev.cachette.internal.answer.AnswerAccess;
 import java.io.InputStream;
 import java.net.Socket;
 import java.net.URI;
@@ -249,7 +249,7 @@ class TimingTest {
     Function<Duration, Long> millis = Duration::toMillis;
     var answer = text("high").delayed(Duration.ofMillis(30)).status(201).header("x-desk", "7");
 
-    assertEquals(30L, millis.apply(AnswerAccess.answers().timing(answer).before().least()));
+    assertEquals(30L, millis.apply(AnswerInternals.timing(answer).before().least()));
     assertTakes(30, answer.status(200));
   }
 }

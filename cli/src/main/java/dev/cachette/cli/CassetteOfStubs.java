@@ -1,8 +1,7 @@
 package dev.cachette.cli;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
@@ -39,7 +38,7 @@ final class CassetteOfStubs {
         continue;
       }
       for (Answer answer : stub.answers()) {
-        if (answer instanceof ResponseAnswer plain && !answers().delivery(plain).template()) {
+        if (answer instanceof ResponseAnswer plain && !AnswerInternals.delivery(plain).template()) {
           exchanges.add(
               Exchange.answered(
                   start.plusSeconds(exchanges.size()),

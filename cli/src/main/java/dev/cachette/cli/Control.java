@@ -18,8 +18,8 @@ import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.stubfile.Durations;
@@ -230,7 +230,7 @@ final class Control {
   private static Object body(Call call) {
     String text = Masking.body(call.headers().first("content-type"), call.text());
     boolean isJson =
-        call.headers().contentType().filter(MediaType::isJson).isPresent()
+        BodyFormats.named(call.headers().first("content-type")).isJson()
             && Json.problemIn(text).isEmpty();
     return isJson ? Json.tree(text) : text;
   }

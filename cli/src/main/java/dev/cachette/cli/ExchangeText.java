@@ -1,12 +1,11 @@
 package dev.cachette.cli;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import java.util.Optional;
 
@@ -44,11 +43,8 @@ final class ExchangeText {
 
   private static String body(Headers headers, Body body) {
     Content content = Content.of(headers, body);
-    Optional<JsonNode> json = content.json();
-    if (json.isPresent() && content.mediaType().filter(MediaType::isJson).isPresent()) {
-      return json.get().toPrettyString();
-    }
-    boolean readable = content.mediaType().map(MediaType::isText).orElse(false);
-    return readable && content.encodingProblem().isEmpty() ? content.text() : "(" + body + ")";
+    return content.encodingProblem().isEmpty()
+        ? BodyFormats.of(content).shown(content)
+        : "(" + body + ")";
   }
 }

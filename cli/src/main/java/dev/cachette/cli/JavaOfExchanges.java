@@ -5,14 +5,13 @@ import dev.cachette.answer.Fault;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Header;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.internal.json.Json;
+import dev.cachette.internal.body.AnswerForm;
+import dev.cachette.internal.body.BodyFormats;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.stubfile.AnswerWriter;
-import java.util.Base64;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
@@ -64,31 +63,30 @@ final class JavaOfExchanges {
       return "Faults." + AnswerWriter.name(fault) + "()";
     }
     Response response = ((ResponseAnswer) answer).response();
-    Optional<MediaType> type = response.headers().contentType();
-    boolean text = type.map(MediaType::isText).orElse(false);
+    Content content = Content.of(response.headers(), response.body());
+    AnswerForm body = BodyFormats.answer(content);
     StringBuilder java = new StringBuilder();
-    boolean typeSaid = false;
+    String impliedType = body.impliedType();
     if (response.body().isEmpty()) {
       java.append("Answers.status(").append(response.status()).append(')');
-    } else if (type.filter(MediaType::isJson).isPresent()
-        && Json.problemIn(response.text()).isEmpty()) {
-      java.append("Answers.json(")
-          .append(block(Json.tree(response.text()).toPrettyString()))
-          .append(')');
-      typeSaid = type.get().toString().equals("application/json");
-    } else if (text) {
-      java.append("Answers.text(").append(block(response.text())).append(')');
-    } else {
-      String base64 = Base64.getEncoder().encodeToString(response.body().bytes());
+      impliedType = "";
+    } else if (BodyFormats.of(content).isJson() && content.json().isPresent()) {
+      java.append("Answers.json(").append(block(content.json().get().toPrettyString())).append(')');
+      impliedType = "application/json";
+    } else if (body.key().equals("base64")) {
       java.append("Answers.bytes(java.util.Base64.getDecoder().decode(")
-          .append(literal(base64))
+          .append(literal(body.value().textValue()))
           .append("))");
+    } else {
+      java.append("Answers.").append(body.key()).append('(');
+      java.append(block(body.value().textValue())).append(')');
     }
     if (response.status() != 200 && !response.body().isEmpty()) {
       java.append("\n        .status(").append(response.status()).append(')');
     }
     for (String name : response.headers().stream().map(Header::name).distinct().toList()) {
-      if (!typeSaid || !name.toLowerCase(Locale.ROOT).equals("content-type")) {
+      if (!name.equalsIgnoreCase("content-type")
+          || !response.headers().all(name).equals(List.of(impliedType))) {
         String values =
             response.headers().all(name).stream()
                 .map(JavaOfExchanges::literal)

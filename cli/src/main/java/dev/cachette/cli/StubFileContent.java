@@ -1,7 +1,5 @@
 package dev.cachette.cli;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
@@ -10,6 +8,7 @@ import dev.cachette.StubFiles;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answer;
 import dev.cachette.match.Condition;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.result.StubReference;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -63,7 +62,7 @@ final class StubFileContent {
     Map<String, String> query = new LinkedHashMap<>();
     Set<String> asked = new LinkedHashSet<>();
     for (Condition condition : stub.pattern().conditions()) {
-      Optional<JsonNode> written = access().written(condition);
+      Optional<JsonNode> written = MatchInternals.written(condition);
       written
           .map(it -> it.path("query"))
           .ifPresent(

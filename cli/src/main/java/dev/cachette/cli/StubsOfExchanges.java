@@ -11,6 +11,7 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.stubfile.AnswerWriter;
 import dev.cachette.internal.stubfile.StubWriter;
@@ -134,13 +135,6 @@ final class StubsOfExchanges {
     if (request.body().isEmpty()) {
       return;
     }
-    Content content = Content.of(request.headers(), request.body());
-    Optional<JsonNode> json = content.json();
-    ObjectNode body = pattern.putObject("body");
-    if (json.isPresent()) {
-      body.set("sameJson", json.get());
-    } else {
-      body.put("sameText", content.text());
-    }
+    pattern.set("body", BodyFormats.condition(Content.of(request.headers(), request.body())));
   }
 }

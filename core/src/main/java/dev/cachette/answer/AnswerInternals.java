@@ -2,7 +2,6 @@ package dev.cachette.answer;
 
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
-import dev.cachette.internal.answer.AnswerAccess;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.answer.Timing;
@@ -13,92 +12,95 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
-/** Gives the implementation what is hidden from users. Created by {@link AnswerAccess}. */
-final class AnswerInternals extends AnswerAccess {
+/**
+ * Members of this package for the implementation. Not public API: may change in any release.
+ *
+ * @hidden
+ */
+public final class AnswerInternals {
 
   private AnswerInternals() {}
 
-  @Override
-  public Timing timing(Timed<?> answer) {
+  /** Returns the timing of an answer. */
+  public static Timing timing(Timed<?> answer) {
     return answer.timing();
   }
 
-  @Override
-  public <T extends Timed<T>> T timed(T answer, Timing timing) {
+  /** Returns an answer with another timing. */
+  public static <T extends Timed<T>> T timed(T answer, Timing timing) {
     return answer.timed(timing);
   }
 
-  @Override
-  public Delivery delivery(ResponseAnswer answer) {
+  /** Returns how a response is prepared for a request. */
+  public static Delivery delivery(ResponseAnswer answer) {
     return answer.delivery();
   }
 
-  @Override
-  public ResponseAnswer read(ResponseAnswer answer, Body content) {
+  /** Returns an answer with the content of its file. */
+  public static ResponseAnswer read(ResponseAnswer answer, Body content) {
     return answer.read(content);
   }
 
-  @Override
-  public Function<Received, Answer> function(ComputedAnswer answer) {
+  /** Returns the function of a computed answer. */
+  public static Function<Received, Answer> function(ComputedAnswer answer) {
     return answer.function();
   }
 
-  @Override
-  public boolean isTransformed(RealAnswer answer) {
+  /** Returns true if the response of the real service is transformed. */
+  public static boolean isTransformed(RealAnswer answer) {
     return answer.isTransformed();
   }
 
-  @Override
-  public UnaryOperator<ResponseAnswer> transformation(RealAnswer answer) {
+  /** Returns the function that transforms the response of the real service. */
+  public static UnaryOperator<ResponseAnswer> transformation(RealAnswer answer) {
     return answer.transformation();
   }
 
-  @Override
-  public Response head(StreamAnswer answer) {
+  /** Returns status and headers of a stream. */
+  public static Response head(StreamAnswer answer) {
     return answer.head();
   }
 
-  @Override
-  public List<Body> pieces(StreamAnswer answer) {
+  /** Returns the pieces of a stream that are sent first. */
+  public static List<Body> pieces(StreamAnswer answer) {
     return answer.pieces();
   }
 
-  @Override
-  public Optional<Feed> feed(StreamAnswer answer) {
+  /** Returns the feed that sends the rest of a stream, if there is one. */
+  public static Optional<Feed> feed(StreamAnswer answer) {
     return answer.feed();
   }
 
-  @Override
-  public int bytes(Fault fault) {
+  /** Returns the number of bytes of the body that are sent before a fault. */
+  public static int bytes(Fault fault) {
     return fault.bytes();
   }
 
-  @Override
-  public Body raw(Fault fault) {
+  /** Returns the bytes that a fault sends, which are not HTTP. */
+  public static Body raw(Fault fault) {
     return fault.raw();
   }
 
-  @Override
-  public List<Answer> expanded(Answer answer) {
+  /** Returns the answers that an answer counts for: a repeated one several times. */
+  public static List<Answer> expanded(Answer answer) {
     return answer instanceof RepeatedAnswer repeated
         ? Collections.nCopies(repeated.times(), repeated.answer())
         : List.of(answer);
   }
 
-  @Override
-  public Answer map(Answer answer, UnaryOperator<Answer> function) {
+  /** Applies a function to an answer, or to each repetition of it. */
+  public static Answer map(Answer answer, UnaryOperator<Answer> function) {
     return answer instanceof RepeatedAnswer repeated
         ? new RepeatedAnswer(function.apply(repeated.answer()), repeated.times())
         : function.apply(answer);
   }
 
-  @Override
-  public Runnable pass(Gate gate, Runnable action) {
-    return gate.pass(action);
-  }
-
-  @Override
-  public Runnable read(Feed feed, FeedReader reader) {
+  /**
+   * Sends a reader everything a feed has sent so far, and what it sends from now on.
+   *
+   * @return ends the subscription
+   */
+  public static Runnable read(Feed feed, FeedReader reader) {
     return feed.read(reader);
   }
 }

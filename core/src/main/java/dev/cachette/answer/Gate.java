@@ -1,7 +1,6 @@
 package dev.cachette.answer;
 
-import java.util.ArrayList;
-import java.util.List;
+import dev.cachette.internal.answer.GateState;
 
 /**
  * Holds answers back until the test opens it, so that you can assert what the code under test does
@@ -21,71 +20,44 @@ import java.util.List;
  */
 public final class Gate {
 
-  private final List<Runnable> held = new ArrayList<>();
-  private boolean open;
+  private final GateState state = new GateState();
 
   /** Creates a closed gate. */
   public Gate() {}
 
   /** Releases all held answers, and lets all later ones pass. Further calls have no effect. */
   public void open() {
-    List<Runnable> going;
-    synchronized (this) {
-      open = true;
-      going = List.copyOf(held);
-      held.clear();
-    }
-    going.forEach(Runnable::run);
+    state.open();
   }
 
   /** Releases the answers that are held now, in order of arrival; later ones are held. */
   public void release() {
-    List<Runnable> going;
-    synchronized (this) {
-      going = List.copyOf(held);
-      held.clear();
-    }
-    going.forEach(Runnable::run);
+    state.release();
   }
 
   /** Holds all answers from now on, until it is opened again. */
-  public synchronized void close() {
-    open = false;
+  public void close() {
+    state.close();
   }
 
   /** Returns true if it lets all answers pass. */
-  public synchronized boolean isOpen() {
-    return open;
+  public boolean isOpen() {
+    return state.isOpen();
   }
 
   /** Returns the number of answers that it holds. */
-  public synchronized int held() {
-    return held.size();
+  public int held() {
+    return state.held();
   }
 
-  /**
-   * Runs an action when the gate is open: immediately if it is, else on the thread that opens it.
-   *
-   * @return cancels the action, unless it has run
-   */
-  Runnable pass(Runnable action) {
-    synchronized (this) {
-      if (!open) {
-        held.add(action);
-        return () -> withdraw(action);
-      }
-    }
-    action.run();
-    return () -> {};
-  }
-
-  private synchronized void withdraw(Runnable action) {
-    held.remove(action);
+  /** Returns its state, for the timing of answers. */
+  GateState state() {
+    return state;
   }
 
   /** Returns its state, and how many answers it holds. */
   @Override
-  public synchronized String toString() {
-    return open ? "an open gate" : "a closed gate, holding " + held.size();
+  public String toString() {
+    return state.toString();
   }
 }

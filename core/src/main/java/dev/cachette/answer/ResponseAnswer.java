@@ -15,7 +15,7 @@ import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.JsonReplacement;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.render.Template;
+import dev.cachette.internal.template.Template;
 import java.nio.charset.Charset;
 import java.nio.file.Path;
 import java.util.Arrays;

@@ -2,6 +2,7 @@ package dev.cachette.answer;
 
 import dev.cachette.internal.answer.Span;
 import dev.cachette.internal.answer.Timing;
+import dev.cachette.internal.misuse.Refusals;
 import java.time.Duration;
 
 /**
@@ -68,6 +69,9 @@ public abstract sealed class Timed<T extends Timed<T>> implements Answer
    * Holds the answer until the test opens the gate. If there are several gates, all must be open.
    */
   public final T heldBy(Gate gate) {
-    return timed(timing().behind(gate));
+    if (gate == null) {
+      throw Refusals.argument("heldBy(gate) was given null. Fix: new Gate().");
+    }
+    return timed(timing().behind(gate.state()));
   }
 }

@@ -26,16 +26,16 @@ import org.opentest4j.AssertionFailedError;
  */
 public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
 
-  private final Log log;
+  private final Log<Call> log;
   private final Selection selection;
 
-  private Calls(Log log, Selection selection) {
+  private Calls(Log<Call> log, Selection selection) {
     this.log = log;
     this.selection = selection;
   }
 
   /** Returns all calls of a log. */
-  static Calls of(Log log) {
+  static Calls of(Log<Call> log) {
     return new Calls(log, Selection.everything());
   }
 
@@ -122,7 +122,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
               + least
               + (most == least ? "." : ", " + most + "."));
     }
-    Log.Entries entries = log.entries();
+    Log.Entries<Call> entries = log.entries();
     List<Call> selected = selection.from(entries.calls());
     if (selected.size() > most) {
       throw CountFailure.of(least, most, selection, entries);
@@ -147,7 +147,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
 
   /** Asserts that each call was answered by a stub. */
   public Calls assertAnswered() {
-    Log.Entries entries = log.entries();
+    Log.Entries<Call> entries = log.entries();
     List<Call> unanswered =
         selection.from(entries.calls()).stream().filter(call -> call.stub().isEmpty()).toList();
     if (!unanswered.isEmpty()) {
@@ -164,7 +164,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
 
   /** Asserts that there were no other calls than these. */
   public Calls assertNoOthers() {
-    Log.Entries entries = log.entries();
+    Log.Entries<Call> entries = log.entries();
     List<Call> others = selection.others(entries.calls());
     if (!others.isEmpty()) {
       throw new AssertionFailedError(
@@ -229,7 +229,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    */
   public Calls await(int count, Duration atMost) {
     requirePossible("await", count, atMost);
-    Log.Entries entries = log.await(held -> delivered(held).size() >= count, atMost);
+    Log.Entries<Call> entries = log.await(held -> delivered(held).size() >= count, atMost);
     // Once: a call may be delivered while the failure is written.
     List<Call> delivered = delivered(entries);
     if (delivered.size() < count) {
@@ -250,7 +250,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    */
   public Calls awaitArrival(int count, Duration atMost) {
     requirePossible("awaitArrival", count, atMost);
-    Log.Entries entries = log.await(held -> underway(held).size() >= count, atMost);
+    Log.Entries<Call> entries = log.await(held -> underway(held).size() >= count, atMost);
     if (underway(entries).size() < count) {
       throw CountFailure.ofTimeout(count, atMost, 0, selection, entries);
     }
@@ -314,7 +314,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
     if (steps.isEmpty()) {
       throw Refusals.argument("An order of calls needs at least one call.");
     }
-    Log.Entries entries = log.entries();
+    Log.Entries<Call> entries = log.entries();
     List<Call> selected = selection.from(entries.calls());
     CallOrder order = CallOrder.of(steps, selected, gaps);
     boolean certain = entries.dropped() == 0 || gaps && order.holds();
@@ -327,12 +327,12 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
     return this;
   }
 
-  private List<Call> delivered(Log.Entries entries) {
+  private List<Call> delivered(Log.Entries<Call> entries) {
     return selection.from(entries.calls()).stream().filter(Call::isDelivered).toList();
   }
 
   /** Returns the calls that have got somewhere: a gate holds them already, for example. */
-  private List<Call> underway(Log.Entries entries) {
+  private List<Call> underway(Log.Entries<Call> entries) {
     return selection.from(entries.calls()).stream()
         .filter(call -> call.state() != Call.State.ARRIVED)
         .toList();

@@ -1,22 +1,28 @@
 package dev.cachette.calls;
 
-import dev.cachette.internal.calls.CallsAccess;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.StubReference;
 
-/** Gives the implementation what is hidden from users. Created by {@link CallsAccess}. */
-final class CallsInternals extends CallsAccess {
+/**
+ * Members of this package for the implementation. Not public API: may change in any release.
+ *
+ * @hidden
+ */
+public final class CallsInternals {
 
   private CallsInternals() {}
 
-  @Override
-  public Calls of(Log log) {
+  /** Returns all calls of a log. */
+  public static Calls of(Log<Call> log) {
     return Calls.of(log);
   }
 
-  @Override
-  public Calls answeredBy(Calls calls, StubReference stub, RequestPattern pattern) {
+  /**
+   * Returns those of these calls that a stub answered; its pattern explains why others are not
+   * included.
+   */
+  public static Calls answeredBy(Calls calls, StubReference stub, RequestPattern pattern) {
     return calls.answeredBy(stub, pattern);
   }
 }

@@ -1,13 +1,12 @@
 package dev.cachette.calls;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.match.Verdict;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
 import java.time.Duration;
@@ -30,7 +29,8 @@ final class CountFailure {
 
   private CountFailure() {}
 
-  static AssertionFailedError of(int least, int most, Selection selection, Log.Entries entries) {
+  static AssertionFailedError of(
+      int least, int most, Selection selection, Log.Entries<Call> entries) {
     List<Call> selected = selection.from(entries.calls());
     String expected = expected(least, most, selection);
     return new AssertionFailedError(
@@ -45,7 +45,7 @@ final class CountFailure {
   }
 
   static AssertionFailedError ofTimeout(
-      int count, Duration atMost, int pending, Selection selection, Log.Entries entries) {
+      int count, Duration atMost, int pending, Selection selection, Log.Entries<Call> entries) {
     int delivered = selection.from(entries.calls()).size() - pending;
     String unfinished =
         pending == 0
@@ -110,12 +110,13 @@ final class CountFailure {
   /**
    * Returns a warning if no call matches, but one differs only in what is likely a misspelled path.
    */
-  static Optional<String> nearMiss(Selection selection, Log.Entries entries) {
+  static Optional<String> nearMiss(Selection selection, Log.Entries<Call> entries) {
     return selection.pattern().stream()
         .flatMap(
             pattern ->
                 entries.calls().stream()
-                    .map(call -> new Closest(call, access().examine(pattern, call.request()))))
+                    .map(
+                        call -> new Closest(call, MatchInternals.examine(pattern, call.request()))))
         .filter(Closest::isMisspelled)
         .findFirst()
         .map(
@@ -129,7 +130,7 @@ final class CountFailure {
   /** Appends how the closest call differs; nothing if no call is similar. */
   private static String closest(RequestPattern pattern, List<Call> others) {
     return others.stream()
-        .map(call -> new Closest(call, access().examine(pattern, call.request())))
+        .map(call -> new Closest(call, MatchInternals.examine(pattern, call.request())))
         .filter(candidate -> candidate.verdict.nearness() >= 0.5)
         .max(Comparator.comparingDouble(candidate -> candidate.verdict.nearness()))
         .map(

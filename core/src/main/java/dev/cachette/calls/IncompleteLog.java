@@ -8,13 +8,13 @@ final class IncompleteLog {
 
   private IncompleteLog() {}
 
-  static void refuse(Log.Entries entries) {
+  static void refuse(Log.Entries<Call> entries) {
     if (entries.dropped() > 0) {
       throw failure(entries);
     }
   }
 
-  static AssertionFailedError failure(Log.Entries entries) {
+  static AssertionFailedError failure(Log.Entries<Call> entries) {
     return new AssertionFailedError(
         String.format(
             "This cannot be decided: the log holds only the last %d calls, and %d earlier calls"

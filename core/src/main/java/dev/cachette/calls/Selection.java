@@ -1,8 +1,7 @@
 package dev.cachette.calls;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.match.Condition;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.StubReference;
@@ -106,7 +105,7 @@ record Selection(
   }
 
   private static Received seen(Call call) {
-    return access().with(access().received(call.request()), call.variables());
+    return MatchInternals.with(MatchInternals.received(call.request()), call.variables());
   }
 
   private static Optional<Call> through(RequestPattern pattern, Call call) {

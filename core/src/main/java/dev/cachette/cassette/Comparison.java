@@ -1,13 +1,12 @@
 package dev.cachette.cassette;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.cassette.Drift.Change;
 import dev.cachette.cassette.Drift.ChangedExchange;
 import dev.cachette.cassette.Drift.Kind;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
-import dev.cachette.internal.cassette.BodyDrift;
-import dev.cachette.internal.cassette.Pairs;
+import dev.cachette.internal.body.BodyChange;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import java.util.ArrayList;
 import java.util.List;
@@ -29,7 +28,7 @@ final class Comparison {
   static List<ChangedExchange> of(Cassette before, Cassette after, Matching matching) {
     Comparison comparison = new Comparison(matching);
     List<ChangedExchange> changed = new ArrayList<>();
-    for (Pairs.Pair pair : Pairs.of(before.exchanges(), after.exchanges(), matching)) {
+    for (CassetteInternals.Pair pair : Pairs.of(before.exchanges(), after.exchanges(), matching)) {
       List<Change> changes = comparison.changes(pair);
       if (!changes.isEmpty()) {
         Exchange shown = pair.before().or(pair::after).orElseThrow();
@@ -39,7 +38,7 @@ final class Comparison {
     return changed;
   }
 
-  private List<Change> changes(Pairs.Pair pair) {
+  private List<Change> changes(CassetteInternals.Pair pair) {
     if (pair.before().isEmpty()) {
       return List.of(new Change(Kind.EXCHANGE_NEW, "", "", pair.after().orElseThrow().outcome()));
     }
@@ -70,16 +69,23 @@ final class Comparison {
   }
 
   private void addBody(List<Change> changes, Response before, Response after) {
-    Content old = Content.of(before.headers(), before.body());
-    Content now = Content.of(after.headers(), after.body());
-    Optional<JsonNode> oldJson = old.json();
-    Optional<JsonNode> nowJson = now.json();
-    if (oldJson.isPresent() && nowJson.isPresent()) {
-      changes.addAll(BodyDrift.ofJson(oldJson.get(), nowJson.get(), matching.ignoredJson()));
-    } else if (!BodyDrift.addXml(changes, old, now, matching.ignoredXml())
-        && !old.text().equals(now.text())) {
-      changes.add(
-          new Change(Kind.VALUE, "body", before.body().toString(), after.body().toString()));
-    }
+    BodyFormats.changes(
+            Content.of(before.headers(), before.body()),
+            Content.of(after.headers(), after.body()),
+            matching.ignoredInBody())
+        .forEach(
+            change ->
+                changes.add(
+                    new Change(
+                        kind(change.kind()), change.place(), change.before(), change.after())));
+  }
+
+  private static Kind kind(BodyChange.Kind kind) {
+    return switch (kind) {
+      case GONE -> Kind.GONE;
+      case NEW -> Kind.NEW;
+      case TYPE -> Kind.TYPE;
+      case VALUE, SIZE -> Kind.VALUE;
+    };
   }
 }

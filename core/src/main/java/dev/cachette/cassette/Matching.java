@@ -1,6 +1,7 @@
 package dev.cachette.cassette;
 
 import dev.cachette.http.Request;
+import dev.cachette.internal.body.Ignored;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.xml.XPaths;
@@ -221,6 +222,11 @@ public final class Matching {
   /** Returns the places in XML that are ignored. */
   public List<String> ignoredXml() {
     return ignoredXml;
+  }
+
+  /** Returns the places in bodies that are ignored. */
+  Ignored ignoredInBody() {
+    return new Ignored(ignoredJson, ignoredXml, ignoredFields);
   }
 
   /** Returns the custom predicate. */

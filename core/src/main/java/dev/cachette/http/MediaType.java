@@ -28,25 +28,6 @@ public record MediaType(String type, String subtype, Optional<Charset> charset) 
     return Optional.of(new MediaType(names[0], names[1], charset));
   }
 
-  /**
-   * Returns true if this is JSON: {@code application/json} or a type that ends in {@code +json}.
-   */
-  public boolean isJson() {
-    return subtype.equals("json") || subtype.endsWith("+json");
-  }
-
-  /** Returns true if a body of this type can be shown as text. */
-  public boolean isText() {
-    return type.equals("text")
-        || isJson()
-        || subtype.equals("xml")
-        || subtype.endsWith("+xml")
-        || subtype.equals("x-www-form-urlencoded")
-        || subtype.equals("javascript")
-        || subtype.equals("graphql")
-        || subtype.equals("yaml");
-  }
-
   /** Returns the charset of a body of this type: the given one, or UTF-8. */
   public Charset charsetOrDefault() {
     return charset.orElse(StandardCharsets.UTF_8);

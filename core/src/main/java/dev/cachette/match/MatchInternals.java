@@ -2,9 +2,8 @@ package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Request;
-import dev.cachette.internal.content.Content;
 import dev.cachette.internal.match.IndexKey;
-import dev.cachette.internal.match.MatchAccess;
+import dev.cachette.internal.match.ParsedRequest;
 import dev.cachette.internal.match.Verdict;
 import java.util.Comparator;
 import java.util.Map;
@@ -12,103 +11,101 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 
-/** Gives the implementation what is hidden from users. Created by {@link MatchAccess}. */
-final class MatchInternals extends MatchAccess {
+/**
+ * Members of this package for the implementation. Not public API: may change in any release.
+ *
+ * @hidden
+ */
+public final class MatchInternals {
 
   private MatchInternals() {}
 
-  @Override
-  public Received received(Request request) {
+  /** Wraps a request that has not been matched with a request line yet. */
+  public static Received received(Request request) {
     return Received.of(request);
   }
 
-  @Override
-  public Received with(Received received, Map<String, String> variables) {
+  /** Returns a request with variables; its content is not parsed again. */
+  public static Received with(Received received, Map<String, String> variables) {
     return received.with(variables);
   }
 
-  @Override
-  public Content content(Received received) {
-    return received.content();
+  /** Returns a request, parsed. */
+  public static ParsedRequest parsed(Received received) {
+    return received.parsed();
   }
 
-  @Override
-  public String origin(Received received) {
-    return received.origin();
-  }
-
-  @Override
-  public String normalPath(Received received) {
-    return received.normalPath();
-  }
-
-  @Override
-  public String key(Received received) {
-    return received.key();
-  }
-
-  @Override
-  public Comparator<RequestPattern> mostSpecificFirst() {
+  /**
+   * Sorts the more specific pattern first: one for an origin before one with a star or variable in
+   * its host before one for any host; then, segment by segment from the left, a literal before a
+   * segment with a variable in it before a variable before {@code {+rest}}; then one method before
+   * several before any; then the one with more conditions, query parameters included.
+   */
+  public static Comparator<RequestPattern> mostSpecificFirst() {
     return RequestPattern.MOST_SPECIFIC_FIRST;
   }
 
-  @Override
-  public Optional<Map<String, String>> match(RequestPattern pattern, Received received) {
+  /** Returns the variables, decoded, if the request matches; empty if it does not. */
+  public static Optional<Map<String, String>> match(RequestPattern pattern, Received received) {
     return pattern.match(received);
   }
 
-  @Override
-  public Verdict examine(RequestPattern pattern, Request request) {
+  /** Tests every condition, whether the request matches or not. */
+  public static Verdict examine(RequestPattern pattern, Request request) {
     return pattern.examine(request);
   }
 
-  @Override
-  public boolean names(RequestPattern pattern, String host, int port) {
+  /** Returns true if the pattern is for exactly this host and port, so that calls are expected. */
+  public static boolean names(RequestPattern pattern, String host, int port) {
     return pattern.names(host, port);
   }
 
-  @Override
-  public boolean mayReach(RequestPattern pattern, String host, OptionalInt port) {
+  /**
+   * Returns true if a call to this host can match the pattern.
+   *
+   * @param port its port, or none if it is not known yet
+   */
+  public static boolean mayReach(RequestPattern pattern, String host, OptionalInt port) {
     return pattern.mayReach(host, port);
   }
 
-  @Override
-  public boolean isFor(RequestPattern pattern, String host, OptionalInt port) {
+  /** As {@link #mayReach}, and the pattern has a host. */
+  public static boolean isFor(RequestPattern pattern, String host, OptionalInt port) {
     return pattern.isFor(host, port);
   }
 
-  @Override
-  public Optional<String> host(RequestPattern pattern) {
+  /** Returns the host, if the pattern has exactly one. */
+  public static Optional<String> host(RequestPattern pattern) {
     return pattern.host();
   }
 
-  @Override
-  public boolean isPlain(RequestPattern pattern) {
+  /** Returns true if only calls over plain HTTP can match, without TLS. */
+  public static boolean isPlain(RequestPattern pattern) {
     return pattern.isPlain();
   }
 
-  @Override
-  public boolean covers(RequestPattern pattern, RequestPattern other) {
+  /** Returns true if every request that matches the other pattern certainly matches the first. */
+  public static boolean covers(RequestPattern pattern, RequestPattern other) {
     return pattern.covers(other);
   }
 
-  @Override
-  public Set<String> variables(RequestPattern pattern) {
+  /** Returns the names of the variables of the request line. */
+  public static Set<String> variables(RequestPattern pattern) {
     return pattern.variables();
   }
 
-  @Override
-  public String site(RequestPattern pattern) {
+  /** Returns origin and form of the path in one key: patterns that cover one another share it. */
+  public static String site(RequestPattern pattern) {
     return pattern.site();
   }
 
-  @Override
-  public IndexKey indexKey(RequestPattern pattern) {
+  /** Returns the place of the pattern in an index. */
+  public static IndexKey indexKey(RequestPattern pattern) {
     return pattern.indexKey();
   }
 
-  @Override
-  public Optional<JsonNode> written(Condition condition) {
+  /** Returns the stub-file form of a condition; empty if it contains user code. */
+  public static Optional<JsonNode> written(Condition condition) {
     return StubForm.of(condition);
   }
 }

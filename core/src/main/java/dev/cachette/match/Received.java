@@ -6,12 +6,10 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.JsonQuery;
-import dev.cachette.internal.match.RequestKey;
+import dev.cachette.internal.match.ParsedRequest;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.uri.Percent;
 import java.util.Map;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 
 /**
  * A request as conditions and computed answers see it: with the variables of the request line, and
@@ -21,59 +19,37 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Received {
 
-  private final Request request;
-  private final Content content;
-  private final String origin;
-  private final String normalPath;
-  private final String key;
+  private final ParsedRequest parsed;
   private final Map<String, String> variables;
 
-  /** Parsed at the first access; two threads may parse the same. */
-  private @Nullable Query query;
-
-  private Received(
-      Request request,
-      Content content,
-      String origin,
-      String normalPath,
-      String key,
-      Map<String, String> variables) {
-    this.request = request;
-    this.content = content;
-    this.origin = origin;
-    this.normalPath = normalPath;
-    this.key = key;
+  private Received(ParsedRequest parsed, Map<String, String> variables) {
+    this.parsed = parsed;
     this.variables = variables;
   }
 
   /** Wraps a request that has not been matched with a request line yet. */
   static Received of(Request request) {
-    String path = Percent.normalise(request.uri().path());
-    String origin = request.uri().origin();
-    return new Received(
-        request,
-        Content.of(request.headers(), request.body()),
-        origin,
-        path,
-        RequestKey.of(request.method(), origin, path),
-        Map.of());
+    return new Received(new ParsedRequest(request), Map.of());
   }
 
   /** Returns this request with variables; its content is not parsed again. */
   Received with(Map<String, String> values) {
-    return values.equals(variables)
-        ? this
-        : new Received(request, content, origin, normalPath, key, Map.copyOf(values));
+    return values.equals(variables) ? this : new Received(parsed, Map.copyOf(values));
   }
 
   /** Returns the request. */
   public Request request() {
-    return request;
+    return parsed.request();
   }
 
   /** Returns its content, decoded. */
   Content content() {
-    return content;
+    return parsed.content();
+  }
+
+  /** Returns the request, parsed. */
+  ParsedRequest parsed() {
+    return parsed;
   }
 
   /** Returns the variables of the request line with their values, decoded. */
@@ -97,32 +73,9 @@ public final class Received {
     return value;
   }
 
-  /** Returns scheme, host and port; see {@link dev.cachette.http.Uri#origin}. */
-  String origin() {
-    return origin;
-  }
-
-  /**
-   * Returns the path in normal form, in which equivalent escapes are equal (RFC 3986 section
-   * 6.2.2).
-   */
-  String normalPath() {
-    return normalPath;
-  }
-
-  /** Returns method, origin and normal path in one key; equal requests have equal keys. */
-  String key() {
-    return key;
-  }
-
   /** Returns the parameters of the query, decoded. */
   public Query query() {
-    Query read = query;
-    if (read == null) {
-      read = request.uri().query();
-      query = read;
-    }
-    return read;
+    return parsed.query();
   }
 
   /** Returns the first value of a query parameter, decoded. */
@@ -132,12 +85,12 @@ public final class Received {
 
   /** Returns the first value of a header; header names are not case-sensitive. */
   public Optional<String> header(String name) {
-    return request.headers().first(name);
+    return request().headers().first(name);
   }
 
   /** Returns the text of the body, decoded. */
   public String text() {
-    return content.text();
+    return content().text();
   }
 
   /**
@@ -146,11 +99,12 @@ public final class Received {
    * @throws IllegalStateException if it is not valid JSON; the message gives line and column
    */
   public JsonNode json() {
-    Reading<JsonNode> reading = content.jsonReading();
+    Reading<JsonNode> reading = content().jsonReading();
     return reading
         .value()
         .orElseThrow(
-            () -> new IllegalStateException("The body of " + request + " is " + reading.problem()));
+            () ->
+                new IllegalStateException("The body of " + request() + " is " + reading.problem()));
   }
 
   /**
@@ -171,12 +125,14 @@ public final class Received {
                 new IllegalStateException(
                     String.format(
                         "The body of %s has nothing at %s%s",
-                        request, path, asked.whyNothing(root).map(why -> ": " + why).orElse("."))));
+                        request(),
+                        path,
+                        asked.whyNothing(root).map(why -> ": " + why).orElse("."))));
   }
 
   /** Returns the request line. */
   @Override
   public String toString() {
-    return request.toString();
+    return request().toString();
   }
 }

@@ -110,9 +110,9 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
 
   Optional<Map<String, String>> match(Received received) {
     if (exact != null) {
-      return exact.equals(received.key()) ? NO_VARIABLES : Optional.empty();
+      return exact.equals(received.parsed().key()) ? NO_VARIABLES : Optional.empty();
     }
-    Optional<Map<String, String>> variables = line.match(received);
+    Optional<Map<String, String>> variables = line.match(received.parsed());
     if (variables.isEmpty() || conditions.isEmpty()) {
       return variables;
     }
@@ -129,7 +129,7 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
   /** Returns how each condition fares with the request, whether it matches or not. */
   Verdict examine(Request request) {
     Received received = Received.of(request);
-    Optional<Map<String, String>> variables = line.match(received);
+    Optional<Map<String, String>> variables = line.match(received.parsed());
     Received seen = received.with(variables.orElse(Map.of()));
     // Without a line that matches there are no variables to speak of.
     return new Verdict(

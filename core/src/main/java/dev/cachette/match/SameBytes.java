@@ -1,11 +1,10 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.body.BinaryFormat;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.result.Check;
-import dev.cachette.result.Difference;
-import java.util.Arrays;
 import java.util.Base64;
 import java.util.Optional;
 
@@ -36,20 +35,8 @@ final class SameBytes extends BodyCondition {
 
   @Override
   Check check(Content content) {
-    byte[] actual = content.bytes();
-    int at = Arrays.mismatch(bytes, actual);
-    if (at < 0) {
-      return Check.held(name(), expected());
-    }
-    return Check.missed(
-        name(), 0.3, Difference.of(shown(bytes, at), shown(actual, at)).at("byte " + at));
-  }
-
-  private static String shown(byte[] bytes, int at) {
-    StringBuilder out = new StringBuilder();
-    for (int i = at; i < Math.min(bytes.length, at + 8); i++) {
-      out.append(String.format("%02x ", bytes[i]));
-    }
-    return (out.isEmpty() ? "the end of the body" : out) + "(of " + bytes.length + " bytes)";
+    return BinaryFormat.difference(bytes, content.bytes())
+        .map(difference -> Check.missed(name(), 0.3, difference))
+        .orElseGet(() -> Check.held(name(), expected()));
   }
 }

@@ -1,12 +1,11 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.body.TextFormat;
 import dev.cachette.internal.content.Content;
-import dev.cachette.internal.finding.TextFinding;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.Quoting;
-import dev.cachette.internal.text.TextDifference;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.Optional;
@@ -46,27 +45,12 @@ final class SameText extends BodyCondition {
       return Check.held(name(), expected());
     }
     return Check.missed(
-        name(), content.isEmpty() ? 0 : 0.5, content.isEmpty() ? empty() : difference(actual));
+        name(),
+        content.isEmpty() ? 0 : 0.5,
+        content.isEmpty() ? empty() : TextFormat.difference(text, actual));
   }
 
   private Difference empty() {
     return Difference.of(expected(), "an empty body");
-  }
-
-  private Difference difference(String actual) {
-    int place = TextDifference.place(text, actual);
-    int line = (int) text.substring(0, place).chars().filter(c -> c == '\n').count();
-    String[] wanted = text.split("\n", -1);
-    String[] lines = actual.split("\n", -1);
-    String want = line < wanted.length ? wanted[line] : "no such line";
-    String have = line < lines.length ? lines[line] : "";
-    Difference difference =
-        TextFinding.of("", want, have, part -> Masking.body(Optional.empty(), part))
-            .with(TextDifference.cause(text, actual));
-    int column = TextDifference.place(want, have) + 1;
-    String character = column == 1 ? "" : "character " + column;
-    return wanted.length == 1 && lines.length == 1
-        ? difference.at(character)
-        : difference.at("line " + (line + 1) + (character.isEmpty() ? "" : ", " + character));
   }
 }

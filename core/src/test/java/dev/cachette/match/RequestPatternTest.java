@@ -1,6 +1,5 @@
 package dev.cachette.match;
 
-import static dev.cachette.internal.match.MatchAccess.access;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertNotEquals;
@@ -50,7 +49,7 @@ class RequestPatternTest {
       })
   void fits(String line, String request) {
     assertTrue(RequestPattern.of(line).match(request(request)).isPresent());
-    assertTrue(access().examine(RequestPattern.of(line), request(request)).fits());
+    assertTrue(MatchInternals.examine(RequestPattern.of(line), request(request)).fits());
   }
 
   @ParameterizedTest(name = "{0}  does not match  {1}: {2}")
@@ -73,7 +72,7 @@ class RequestPatternTest {
         "GET /v1?day                   | GET https://tides.example/v1       | query day",
       })
   void doesNotFit(String line, String request, String condition) {
-    Verdict verdict = access().examine(RequestPattern.of(line), request(request));
+    Verdict verdict = MatchInternals.examine(RequestPattern.of(line), request(request));
 
     assertFalse(RequestPattern.of(line).match(request(request)).isPresent());
     assertEquals(List.of(condition), verdict.misses().stream().map(Check::condition).toList());
@@ -111,7 +110,7 @@ class RequestPatternTest {
     List<RequestPattern> sorted =
         Stream.of(wide, narrow, wide)
             .map(RequestPattern::of)
-            .sorted(access().mostSpecificFirst())
+            .sorted(MatchInternals.mostSpecificFirst())
             .toList();
 
     assertEquals(narrow, sorted.get(0).toString());

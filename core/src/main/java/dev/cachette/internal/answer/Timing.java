@@ -1,6 +1,5 @@
 package dev.cachette.internal.answer;
 
-import dev.cachette.answer.Gate;
 import dev.cachette.internal.misuse.Refusals;
 import java.util.List;
 import java.util.stream.Stream;
@@ -16,7 +15,12 @@ import java.util.stream.Stream;
  * @param gates the gates that must be open before anything is sent
  */
 public record Timing(
-    Span before, Span beforeBody, int pieces, Span between, long bytesPerSecond, List<Gate> gates) {
+    Span before,
+    Span beforeBody,
+    int pieces,
+    Span between,
+    long bytesPerSecond,
+    List<GateState> gates) {
 
   /** Immediately, and without a rate limit. */
   public static final Timing AT_ONCE = new Timing(Span.NONE, Span.NONE, 1, Span.NONE, 0, List.of());
@@ -53,11 +57,8 @@ public record Timing(
   }
 
   /** Returns this timing with a further gate. */
-  public Timing behind(Gate gate) {
-    if (gate == null) {
-      throw Refusals.argument("heldBy(gate) was given null. Fix: new Gate().");
-    }
-    List<Gate> more = Stream.concat(gates.stream(), Stream.of(gate)).toList();
+  public Timing behind(GateState gate) {
+    List<GateState> more = Stream.concat(gates.stream(), Stream.of(gate)).toList();
     return new Timing(before, beforeBody, pieces, between, bytesPerSecond, more);
   }
 }

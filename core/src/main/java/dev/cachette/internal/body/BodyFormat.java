@@ -1,20 +1,66 @@
 package dev.cachette.internal.body;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.scan.BodyType;
+import dev.cachette.result.Difference;
+import java.util.List;
 import java.util.Optional;
 
-/** One kind of body. */
+/**
+ * One kind of body. Results are empty if content is malformed; it is then handled as text.
+ *
+ * <p>To add a kind: implement this, and add it to {@link BodyFormats}; if it has values that can be
+ * secret, implement {@link dev.cachette.internal.scan.ValueFormat}, too.
+ */
 public interface BodyFormat {
 
-  /** Returns true for bodies of this type, by their {@code content-type}. */
+  /** Returns true for bodies of this type. */
   boolean isNamedBy(BodyType type);
 
-  /** Returns true for text that looks like it, whatever its type. */
-  boolean isLike(String text);
+  /** Returns true for content that looks like it, for types that say nothing. */
+  boolean isLike(Content content);
+
+  /** Returns true if it is JSON, so that a value in an API description is the body itself. */
+  default boolean isJson() {
+    return false;
+  }
+
+  /** Returns true if it can be shown as text. */
+  default boolean isText() {
+    return true;
+  }
+
+  /** Returns a text that is equal for equivalent contents, without the ignored places. */
+  Optional<String> canonical(Content content, Ignored ignored);
+
+  /** Returns the differences, for an explanation; none if the contents are equivalent. */
+  Optional<List<Difference>> differences(Content expected, Content actual, Ignored ignored);
+
+  /** Returns the changes from one recording to another. */
+  Optional<List<BodyChange>> changes(Content before, Content after, Ignored ignored);
+
+  /** Returns the content for people. */
+  default String shown(Content content) {
+    return content.text();
+  }
+
+  /** Returns a value escaped for a place in a template. */
+  default String escaped(String value) {
+    return value;
+  }
+
+  /** Returns the condition of a stub file for the same content. */
+  Optional<JsonNode> condition(Content content);
+
+  /** Returns the body of an answer in a stub file. */
+  Optional<AnswerForm> answer(Content content);
 
   /**
-   * Returns the text with changed values; everything else is unchanged, to the character.
+   * Returns the content as a value that a schema can be applied to; empty if schemas do not apply.
    *
-   * @return empty if the text is not of this format
+   * @param fields the types of fields, which are text in some formats
    */
-  Optional<String> change(BodyType type, String text, ValueChange change);
+  Optional<Reading<JsonNode>> value(Content content, FieldTypes fields);
 }

@@ -1,20 +1,23 @@
 package dev.cachette.internal.body;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.content.Part;
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.json.Json;
+import dev.cachette.internal.scan.BodyType;
+import dev.cachette.result.Difference;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
-/** Multipart bodies (RFC 2046 section 5.1, RFC 7578). */
+/** Multipart bodies (RFC 2046 section 5.1, RFC 7578). Each part has a format of its own. */
 final class MultipartFormat implements BodyFormat {
-
-  private static final Pattern NAME =
-      Pattern.compile(
-          "(?i)content-disposition:[^\\r\\n]*?;\\s*name=(?:\"([^\"\\r\\n]*)\"|([^;\\s]+))");
-  private static final Pattern TYPE = Pattern.compile("(?im)^content-type:[ \\t]*([^\\r\\n]+)");
-  private static final Pattern ENCODED =
-      Pattern.compile("(?im)^content-transfer-encoding:[ \\t]*base64");
-  private static final Pattern FIRST_LINE = Pattern.compile("\\A--([^\\r\\n]{1,70})\\r?\\n");
-  private static final Pattern HEAD_END = Pattern.compile("\\r?\\n\\r?\\n");
 
   @Override
   public boolean isNamedBy(BodyType type) {
@@ -22,63 +25,165 @@ final class MultipartFormat implements BodyFormat {
   }
 
   @Override
-  public boolean isLike(String text) {
-    return text.startsWith("--") && FIRST_LINE.matcher(text).find() && NAME.matcher(text).find();
+  public boolean isLike(Content content) {
+    return false;
+  }
+
+  private static Optional<List<Part>> parts(Content content, Ignored ignored) {
+    return content
+        .parts()
+        .value()
+        .map(
+            parts ->
+                parts.stream()
+                    .filter(part -> part.name().filter(ignored.fields()::contains).isEmpty())
+                    .toList());
+  }
+
+  private static Content contentOf(Part part) {
+    return Content.of(part.headers(), part.body());
+  }
+
+  /** Returns each part by name, type and content; the boundary differs in every request. */
+  @Override
+  public Optional<String> canonical(Content content, Ignored ignored) {
+    return parts(content, ignored)
+        .map(
+            parts ->
+                parts.stream()
+                    .map(
+                        part ->
+                            part.name().orElse("")
+                                + part.fileName().map(name -> " " + name).orElse("")
+                                + ": "
+                                + BodyFormats.canonical(contentOf(part), ignored))
+                    .collect(Collectors.joining("\n", "multipart ", "")));
   }
 
   @Override
-  public Optional<String> change(BodyType type, String text, ValueChange change) {
-    Optional<String> boundary = type.boundary().or(() -> firstLine(text));
-    if (boundary.isEmpty() || !text.contains("--" + boundary.get())) {
-      return Optional.empty();
+  public Optional<List<Difference>> differences(Content expected, Content actual, Ignored ignored) {
+    Optional<List<Part>> want = parts(expected, ignored);
+    Optional<List<Part>> have = parts(actual, ignored);
+    if (want.isPresent() && have.isEmpty()) {
+      return Optional.of(List.of(Difference.of("multipart content", actual.parts().problem())));
     }
-    String delimiter = "--" + boundary.get();
-    StringBuilder changed = new StringBuilder(text.length() + 16);
-    int from = text.indexOf(delimiter);
-    changed.append(text, 0, from);
-    while (from >= 0) {
-      int next = text.indexOf("\n" + delimiter, from);
-      int end = next < 0 ? text.length() : next;
-      changed.append(part(text.substring(from, end), change));
-      from = next;
-      if (next >= 0) {
-        changed.append('\n');
-        from = next + 1;
+    return want.map(parts -> differences(named(parts), named(have.orElseThrow()), ignored));
+  }
+
+  private static List<Difference> differences(
+      Map<String, Part> wanted, Map<String, Part> actual, Ignored ignored) {
+    List<Difference> differences = new ArrayList<>();
+    wanted.forEach(
+        (name, part) -> {
+          if (!actual.containsKey(name)) {
+            differences.add(Difference.of(shown(part), Difference.MISSING).at("part " + name));
+            return;
+          }
+          Part other = actual.get(name);
+          if (!part.fileName().equals(other.fileName())) {
+            differences.add(
+                Difference.of(
+                        part.fileName().orElse("no file name"),
+                        other.fileName().orElse("no file name"))
+                    .at("file name of part " + name));
+          }
+          for (Difference each :
+              BodyFormats.differences(contentOf(part), contentOf(other), ignored)) {
+            differences.add(
+                each.at("part " + name + (each.at().isEmpty() ? "" : ", " + each.at())));
+          }
+        });
+    actual.forEach(
+        (name, part) -> {
+          if (!wanted.containsKey(name)) {
+            differences.add(Difference.of("no such part", shown(part)).at("part " + name));
+          }
+        });
+    return differences;
+  }
+
+  private static String shown(Part part) {
+    return part.body().toString();
+  }
+
+  /** Returns the parts by name; further parts of the same name have a number, too. */
+  private static Map<String, Part> named(List<Part> parts) {
+    Map<String, Part> named = new LinkedHashMap<>();
+    for (Part part : parts) {
+      String name = part.name().orElse("");
+      String unique = name;
+      for (int number = 2; named.containsKey(unique); number++) {
+        unique = name + " (" + number + ")";
       }
+      named.put(unique, part);
     }
-    return Optional.of(changed.toString());
+    return named;
   }
 
-  private static Optional<String> firstLine(String text) {
-    Matcher first = FIRST_LINE.matcher(text);
-    return first.find() ? Optional.of(first.group(1).strip()) : Optional.empty();
+  @Override
+  public Optional<List<BodyChange>> changes(Content before, Content after, Ignored ignored) {
+    Optional<List<Part>> old = parts(before, ignored);
+    Optional<List<Part>> now = parts(after, ignored);
+    return old.isPresent() && now.isPresent()
+        ? Optional.of(changes(named(old.get()), named(now.get()), ignored))
+        : Optional.empty();
   }
 
-  /** Returns a part, from its boundary to the end of its content. */
-  private static String part(String part, ValueChange change) {
-    Matcher end = HEAD_END.matcher(part);
-    if (!end.find()) {
-      return part;
-    }
-    String head = part.substring(0, end.end());
-    String rest = part.substring(end.end());
-    String close = rest.endsWith("\r") ? "\r" : "";
-    String content = rest.substring(0, rest.length() - close.length());
-    Matcher named = NAME.matcher(head);
-    String name = !named.find() ? "" : named.group(1) == null ? named.group(2) : named.group(1);
-    Matcher typed = TYPE.matcher(head);
-    BodyType type = typed.find() ? BodyType.of(typed.group(1)) : BodyType.NONE;
-    if (ENCODED.matcher(head).find()) {
-      return head + change.of(Value.string(name, content)) + close;
-    }
-    return head + content(type, name, content, change) + close;
+  private static List<BodyChange> changes(
+      Map<String, Part> before, Map<String, Part> after, Ignored ignored) {
+    List<BodyChange> changes = new ArrayList<>();
+    before.forEach(
+        (name, part) -> {
+          if (after.containsKey(name)) {
+            Ignored ignoring = part.name().map(Ignored::field).orElse(Ignored.NOTHING);
+            BodyFormats.changes(contentOf(part), contentOf(after.get(name)), ignored)
+                .forEach(change -> changes.add(change.within(name, ignoring)));
+          } else {
+            changes.add(BodyChange.gone("part " + name, shown(part)));
+          }
+        });
+    after.forEach(
+        (name, part) -> {
+          if (!before.containsKey(name)) {
+            changes.add(BodyChange.fresh("part " + name, shown(part)));
+          }
+        });
+    return changes;
   }
 
-  private static String content(BodyType type, String name, String content, ValueChange change) {
-    ValueChange named =
-        value -> change.of(value.name().isEmpty() ? Value.string(name, value.text()) : value);
-    String whole = change.of(Value.string(name, content));
-    // A part with a secret name is secret as a whole.
-    return whole.equals(content) ? BodyFormats.change(type, content, named) : whole;
+  @Override
+  public Optional<JsonNode> condition(Content content) {
+    return new TextFormat().condition(content);
+  }
+
+  @Override
+  public Optional<AnswerForm> answer(Content content) {
+    return new TextFormat().answer(content);
+  }
+
+  @Override
+  public Optional<Reading<JsonNode>> value(Content content, FieldTypes fields) {
+    Reading<List<Part>> reading = content.parts();
+    if (reading.value().isEmpty()) {
+      return Optional.of(Reading.failed(reading.problem()));
+    }
+    Map<String, List<Part>> byName = new LinkedHashMap<>();
+    for (Part part : reading.value().get()) {
+      part.name()
+          .ifPresent(name -> byName.computeIfAbsent(name, unused -> new ArrayList<>()).add(part));
+    }
+    ObjectNode object = JsonNodeFactory.instance.objectNode();
+    byName.forEach((name, parts) -> object.set(name, value(name, parts, fields)));
+    return Optional.of(Reading.of(object));
+  }
+
+  private static JsonNode value(String name, List<Part> parts, FieldTypes fields) {
+    Content first = contentOf(parts.get(0));
+    boolean json =
+        fields.isJson(name) || BodyFormats.named(first.headers().first("content-type")).isJson();
+    if (parts.size() == 1 && json && Json.problemIn(first.text()).isEmpty()) {
+      return Json.tree(first.text());
+    }
+    return fields.value(name, parts.stream().map(part -> contentOf(part).text()).toList());
   }
 }

@@ -1,238 +1,104 @@
 package dev.cachette.internal.body;
 
-import java.util.ArrayDeque;
-import java.util.ArrayList;
-import java.util.Deque;
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.content.Content;
+import dev.cachette.internal.content.Reading;
+import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.scan.BodyType;
+import dev.cachette.internal.xml.XPaths;
+import dev.cachette.internal.xml.XmlComparison;
+import dev.cachette.result.Difference;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.regex.MatchResult;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
-import org.jspecify.annotations.Nullable;
+import org.apache.commons.text.StringEscapeUtils;
+import org.w3c.dom.Attr;
+import org.w3c.dom.Document;
+import org.w3c.dom.Node;
 
-/**
- * XML 1.0 and HTML. Read without a parser: places in the text are needed, and text that is not
- * well-formed has values, too.
- */
+/** XML 1.0, such as SOAP. */
 final class XmlFormat implements BodyFormat {
-
-  private static final Pattern MARKUP =
-      Pattern.compile(
-          "<!--.*?-->|<!\\[CDATA\\[.*?\\]\\]>|<\\?.*?\\?>|<![^>]*>"
-              + "|<(/?)([\\w.:-]+)((?:[^<>\"']|\"[^\"]*+\"|'[^']*+')*+)>",
-          Pattern.DOTALL);
-  private static final Pattern ATTRIBUTE =
-      Pattern.compile("([\\w.:-]+)\\s*=\\s*(?:\"([^\"]*+)\"|'([^']*+)')");
-  private static final Pattern ENTITY =
-      Pattern.compile("&(?:#(\\d{1,7})|#x([0-9A-Fa-f]{1,6})|(amp|lt|gt|quot|apos));");
-
-  /** Attributes that name what is beside or below them: {@code <add key="password" value="x"/>}. */
-  private static final Set<String> NAMING = Set.of("name", "key", "field", "id", "property");
-
-  private static final Set<String> NAMED = Set.of("value", "val", "content", "data", "string");
-
-  private static final String COMMENT = "<!--";
-
-  private static final String CDATA = "<![CDATA[";
 
   @Override
   public boolean isNamedBy(BodyType type) {
-    return type.isKindOf("xml") || type.name().endsWith("html");
+    return type.isKindOf("xml") && !type.name().endsWith("html");
   }
 
   @Override
-  public boolean isLike(String text) {
-    String bare = text.strip();
-    return bare.length() > 3
-        && bare.charAt(0) == '<'
-        && (Character.isLetter(bare.charAt(1)) || bare.charAt(1) == '?' || bare.charAt(1) == '!')
-        && bare.endsWith(">");
+  public boolean isLike(Content content) {
+    return content.text().stripLeading().startsWith("<") && content.xml().value().isPresent();
   }
 
   @Override
-  public Optional<String> change(BodyType type, String text, ValueChange change) {
-    return Optional.of(new Scan(text, change).changed());
+  public Optional<String> canonical(Content content, Ignored ignored) {
+    return content
+        .xml()
+        .value()
+        .map(document -> "xml " + CanonicalXml.of(document, ignored.xpath()));
   }
 
-  /** An open element. */
-  private static final class Open {
-
-    private final @Nullable Open parent;
-    private final String name;
-    private final @Nullable String naming;
-
-    /** The text of a child that names the next one: {@code <key>password</key>}. */
-    private @Nullable String namingNext;
-
-    Open(@Nullable Open parent, String name, @Nullable String naming) {
-      this.parent = parent;
-      this.name = name;
-      this.naming = naming;
-    }
-
-    /** Returns the name of what this is the value of. */
-    String valueName() {
-      if (naming != null) {
-        return naming;
-      }
-      if (parent == null || !NAMED.contains(name.toLowerCase(Locale.ROOT))) {
-        return name;
-      }
-      return parent.namingNext != null ? parent.namingNext : parent.valueName();
-    }
+  @Override
+  public Optional<List<Difference>> differences(Content expected, Content actual, Ignored ignored) {
+    Reading<Document> reading = actual.xml();
+    return expected
+        .xml()
+        .value()
+        .map(
+            want ->
+                reading
+                    .value()
+                    .map(have -> differences(want, have, ignored))
+                    .orElseGet(() -> List.of(Difference.of("XML", reading.problem()))));
   }
 
-  /** One pass over a text. */
-  private static final class Scan {
-
-    private final String text;
-    private final ValueChange change;
-    private final StringBuilder out;
-    private final Deque<Open> open = new ArrayDeque<>();
-
-    Scan(String text, ValueChange change) {
-      this.text = text;
-      this.change = change;
-      this.out = new StringBuilder(text.length() + 16);
+  private static List<Difference> differences(Document want, Document have, Ignored ignored) {
+    for (String expression : ignored.xpath()) {
+      remove(new XPaths(expression, Map.of()).nodes(want));
+      remove(new XPaths(expression, Map.of()).nodes(have));
     }
+    return want.getDocumentElement() == null || have.getDocumentElement() == null
+        ? List.of()
+        : XmlComparison.differences(want.getDocumentElement(), have.getDocumentElement());
+  }
 
-    String changed() {
-      Matcher markup = MARKUP.matcher(text);
-      int from = 0;
-      while (markup.find(from)) {
-        characters(text.substring(from, markup.start()));
-        String tag = markup.group();
-        if (tag.startsWith(CDATA)) {
-          String content = tag.substring(CDATA.length(), tag.length() - "]]>".length());
-          out.append(CDATA).append(value(content)).append("]]>");
-        } else if (tag.startsWith(COMMENT) && tag.length() > 7) {
-          aside(tag, COMMENT.length(), tag.length() - "-->".length());
-        } else if (tag.startsWith("<?") && tag.length() > 4) {
-          aside(tag, 2, tag.length() - 2);
-        } else if (markup.group(2) == null) {
-          out.append(tag);
-        } else if (!markup.group(1).isEmpty()) {
-          open.pollFirst();
-          out.append(tag);
-        } else {
-          element(tag, local(markup.group(2)), markup.group(3));
-        }
-        from = markup.end();
+  private static void remove(List<Node> nodes) {
+    for (Node node : nodes) {
+      if (node instanceof Attr attribute) {
+        attribute.getOwnerElement().removeAttributeNode(attribute);
+      } else if (node.getParentNode() != null) {
+        node.getParentNode().removeChild(node);
       }
-      characters(text.substring(from));
-      return out.toString();
-    }
-
-    /** Text of a comment or an instruction. */
-    private void aside(String tag, int start, int end) {
-      String old = tag.substring(start, end);
-      String now = change.of(Value.string("", old));
-      out.append(tag, 0, start).append(now).append(tag, end, tag.length());
-    }
-
-    private void element(String tag, String name, String attributes) {
-      List<String> naming = new ArrayList<>();
-      Matcher attribute = ATTRIBUTE.matcher(attributes);
-      while (attribute.find()) {
-        String lower = local(attribute.group(1)).toLowerCase(Locale.ROOT);
-        if (lower.equals("type") && raw(attribute).equalsIgnoreCase("password")) {
-          naming.add(0, "password");
-        } else if (NAMING.contains(lower)) {
-          naming.add(unescaped(raw(attribute)));
-        }
-      }
-      Open element = new Open(open.peek(), name, naming.isEmpty() ? null : naming.get(0));
-      StringBuilder changed = new StringBuilder();
-      attribute.reset();
-      while (attribute.find()) {
-        String attributeName = local(attribute.group(1));
-        String lower = attributeName.toLowerCase(Locale.ROOT);
-        boolean named =
-            element.naming != null && (lower.equals("value") || lower.equals("content"));
-        String old = unescaped(raw(attribute));
-        String now = change.of(Value.string(named ? element.naming : attributeName, old));
-        String whole = attribute.group();
-        char quote = whole.charAt(whole.length() - 1);
-        attribute.appendReplacement(
-            changed,
-            Matcher.quoteReplacement(
-                now.equals(old)
-                    ? whole
-                    : whole.substring(0, whole.indexOf(quote) + 1) + escaped(now) + quote));
-      }
-      attribute.appendTail(changed);
-      int start = tag.length() - 1 - attributes.length();
-      out.append(tag, 0, start).append(changed).append('>');
-      if (!attributes.endsWith("/")) {
-        open.push(element);
-      }
-    }
-
-    private void characters(String raw) {
-      if (raw.isBlank()) {
-        out.append(raw);
-        return;
-      }
-      String old = unescaped(raw);
-      String now = value(old);
-      out.append(now.equals(old) ? raw : escaped(now));
-    }
-
-    private String value(String content) {
-      if (content.isBlank()) {
-        return content;
-      }
-      String bare = content.strip();
-      Open parent = open.isEmpty() ? null : open.peek().parent;
-      String name = open.isEmpty() ? "" : open.peek().valueName();
-      if (parent != null && NAMING.contains(open.peek().name.toLowerCase(Locale.ROOT))) {
-        parent.namingNext = bare;
-      }
-      String now = change.of(Value.string(name, bare));
-      return now.equals(bare) ? content : content.replace(bare, now);
-    }
-
-    private static String raw(Matcher attribute) {
-      return attribute.group(2) == null ? attribute.group(3) : attribute.group(2);
     }
   }
 
-  private static String local(String name) {
-    return name.substring(name.indexOf(':') + 1);
+  @Override
+  public Optional<List<BodyChange>> changes(Content before, Content after, Ignored ignored) {
+    return before
+        .xml()
+        .value()
+        .flatMap(old -> after.xml().value().map(now -> XmlChanges.of(old, now, ignored.xpath())));
   }
 
-  private static String unescaped(String raw) {
-    if (raw.indexOf('&') < 0) {
-      return raw;
-    }
-    return ENTITY.matcher(raw).replaceAll(entity -> Matcher.quoteReplacement(character(entity)));
+  @Override
+  public String escaped(String value) {
+    return StringEscapeUtils.escapeXml10(value);
   }
 
-  private static String character(MatchResult entity) {
-    if (entity.group(3) != null) {
-      return switch (entity.group(3)) {
-        case "amp" -> "&";
-        case "lt" -> "<";
-        case "gt" -> ">";
-        case "quot" -> "\"";
-        default -> "'";
-      };
-    }
-    int code =
-        entity.group(1) != null
-            ? Integer.parseInt(entity.group(1))
-            : Integer.parseInt(entity.group(2), 16);
-    return Character.isValidCodePoint(code) ? Character.toString(code) : entity.group();
+  @Override
+  public Optional<JsonNode> condition(Content content) {
+    return content
+        .xml()
+        .value()
+        .map(wellFormed -> StubNodes.member("sameXml", StubNodes.text(content.text())));
   }
 
-  /** Returns text escaped for elements and attributes. */
-  static String escaped(String text) {
-    return text.replace("&", "&amp;")
-        .replace("<", "&lt;")
-        .replace(">", "&gt;")
-        .replace("\"", "&quot;")
-        .replace("'", "&apos;");
+  @Override
+  public Optional<AnswerForm> answer(Content content) {
+    return TextFormat.answer(content, "xml", "application/xml; charset=utf-8");
+  }
+
+  @Override
+  public Optional<Reading<JsonNode>> value(Content content, FieldTypes fields) {
+    return Optional.empty();
   }
 }

@@ -1,6 +1,7 @@
 /**
- * Kinds of bodies: recognised, and their values listed and replaced, without any HTTP. Not public
- * API: may change in any release.
+ * Kinds of bodies. Whatever depends on the kind of a body is here, one class per kind: recognising,
+ * comparing, listing changes, escaping, and showing it. Values within text are listed and replaced
+ * by {@code internal.scan}. Not public API: may change in any release.
  */
 @NullMarked
 package dev.cachette.internal.body;

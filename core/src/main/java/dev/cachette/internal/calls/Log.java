@@ -1,27 +1,30 @@
 package dev.cachette.internal.calls;
 
-import dev.cachette.calls.Call;
-import dev.cachette.calls.Calls;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
 
-/** The source of the calls of {@link Calls}. */
+/**
+ * A log of calls.
+ *
+ * @param <C> the type of a call
+ */
 @FunctionalInterface
-public interface Log {
+public interface Log<C> {
 
   /**
    * The content of a log at one moment.
    *
+   * @param <C> the type of a call
    * @param calls the calls, in order of arrival
    * @param dropped the number of earlier calls that were dropped
    * @param interruptedAfter how long a thread waited for it that was interrupted
    */
-  record Entries(List<Call> calls, long dropped, Optional<Duration> interruptedAfter) {
+  record Entries<C>(List<C> calls, long dropped, Optional<Duration> interruptedAfter) {
 
     /** Creates the content, without an interrupted thread. */
-    public Entries(List<Call> calls, long dropped) {
+    public Entries(List<C> calls, long dropped) {
       this(calls, dropped, Optional.empty());
     }
 
@@ -32,7 +35,7 @@ public interface Log {
   }
 
   /** Returns its current content. */
-  Entries entries();
+  Entries<C> entries();
 
   /** Reports what is probably a mistake in an assertion that holds. */
   default void warn(String message) {}
@@ -42,7 +45,7 @@ public interface Log {
    *
    * @return its content then
    */
-  default Entries await(Predicate<Entries> wanted, Duration atMost) {
+  default Entries<C> await(Predicate<Entries<C>> wanted, Duration atMost) {
     return entries();
   }
 }

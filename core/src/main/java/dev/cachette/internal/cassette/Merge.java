@@ -3,6 +3,7 @@ package dev.cachette.internal.cassette;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.internal.text.Digests;
 import java.io.OutputStream;
 import java.time.Duration;
 import java.time.Instant;

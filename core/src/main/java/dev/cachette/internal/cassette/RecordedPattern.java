@@ -2,21 +2,17 @@ package dev.cachette.internal.cassette;
 
 import static dev.cachette.match.Values.is;
 
+import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.Matching;
 import dev.cachette.cassette.Matching.Part;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
-import dev.cachette.internal.content.Content;
 import dev.cachette.internal.uri.VaryingPath;
-import dev.cachette.match.Bodies;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Conditions;
-import dev.cachette.match.JsonBody;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 
 /** The pattern of a stub for a recorded request, to explain why no exchange matches. */
 final class RecordedPattern {
@@ -42,31 +38,11 @@ final class RecordedPattern {
           .first(header)
           .ifPresent(value -> conditions.add(Conditions.header(header, is(value))));
     }
-    if (matching.isOn(Part.BODY) && matching.comparison().isEmpty()) {
-      body(recorded, matching).ifPresent(conditions::add);
+    boolean compared = matching.isOn(Part.BODY) && matching.comparison().isEmpty();
+    if (compared && !recorded.body().isEmpty()) {
+      conditions.add(new RecordedBody(recorded, CassetteInternals.ignoredInBody(matching)));
     }
     return RequestPattern.of(line).where(conditions.toArray(Condition[]::new));
-  }
-
-  private static Optional<Condition> body(Request recorded, Matching matching) {
-    Content content = Content.of(recorded.headers(), recorded.body());
-    if (content.isEmpty()) {
-      return Optional.empty();
-    }
-    String subtype = content.mediaType().map(MediaType::subtype).orElse("");
-    if (content.json().isPresent()) {
-      JsonBody same = Bodies.sameJson(content.text());
-      List<String> ignored = matching.ignoredJson();
-      return Optional.of(ignored.isEmpty() ? same : same.ignoring(ignored.toArray(String[]::new)));
-    }
-    if (subtype.equals("xml") || subtype.endsWith("+xml")) {
-      try {
-        return Optional.of(Bodies.sameXml(content.text()));
-      } catch (IllegalArgumentException malformed) {
-        return Optional.of(Bodies.sameText(content.text()));
-      }
-    }
-    return Optional.of(Bodies.sameText(content.text()));
   }
 
   private static String path(Request recorded, Matching matching) {

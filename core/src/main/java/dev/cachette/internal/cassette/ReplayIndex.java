@@ -2,6 +2,7 @@ package dev.cachette.internal.cassette;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.http.Request;
@@ -25,7 +26,6 @@ final class ReplayIndex {
 
   private final RecordedExchanges recordings;
   private final Matching matching;
-  private final Fingerprint fingerprint;
   private final Map<String, List<Integer>> byLine = new HashMap<>();
   private final Map<String, Map<String, List<Integer>>> byRest = new HashMap<>();
 
@@ -45,7 +45,6 @@ final class ReplayIndex {
   ReplayIndex(RecordedExchanges recordings, Matching matching) {
     this.recordings = recordings;
     this.matching = matching;
-    this.fingerprint = new Fingerprint(matching);
     List<HarIndex.Entry> entries = recordings.index().entries();
     for (int at = 0; at < entries.size(); at++) {
       HarIndex.Entry entry = entries.get(at);
@@ -61,7 +60,10 @@ final class ReplayIndex {
             .add(new Attempt(at, before));
       } else {
         exchanges.computeIfAbsent(uri.host(), unused -> new int[1])[0]++;
-        byLine.merge(fingerprint.ofLine(entry.method(), uri), List.of(at), ReplayIndex::joined);
+        byLine.merge(
+            CassetteInternals.keyOfLine(matching, entry.method(), uri),
+            List.of(at),
+            ReplayIndex::joined);
       }
     }
   }
@@ -78,12 +80,12 @@ final class ReplayIndex {
    * placeholders for secrets.
    */
   Optional<Integer> next(Request request) {
-    String line = fingerprint.ofLine(request.method(), request.uri());
+    String line = CassetteInternals.keyOfLine(matching, request.method(), request.uri());
     List<Integer> alike = byLine.getOrDefault(line, List.of());
     if (alike.isEmpty()) {
       return Optional.empty();
     }
-    String rest = fingerprint.ofRest(request);
+    String rest = CassetteInternals.keyOfRest(matching, request);
     List<Integer> fitting =
         byRest.computeIfAbsent(line, unused -> restsOf(alike)).getOrDefault(rest, List.of());
     List<Integer> chosen =
@@ -173,7 +175,9 @@ final class ReplayIndex {
       Exchange exchange = recordings.get(at);
       if (exchange.isAnswered()) {
         rests
-            .computeIfAbsent(fingerprint.ofRest(exchange.request()), unused -> new ArrayList<>(1))
+            .computeIfAbsent(
+                CassetteInternals.keyOfRest(matching, exchange.request()),
+                unused -> new ArrayList<>(1))
             .add(at);
       }
     }

@@ -1,5 +1,6 @@
 package dev.cachette.internal.cassette;
 
+import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.http.Request;
@@ -13,13 +14,12 @@ final class ReplayMismatch {
 
   static Check of(Exchange recorded, Request actual, Matching matching) {
     Request expected = recorded.request();
-    Fingerprint fingerprint = new Fingerprint(matching);
-    if (!fingerprint
-        .ofLine(expected.method(), expected.uri())
-        .equals(fingerprint.ofLine(actual.method(), actual.uri()))) {
+    if (!CassetteInternals.keyOfLine(matching, expected.method(), expected.uri())
+        .equals(CassetteInternals.keyOfLine(matching, actual.method(), actual.uri()))) {
       return Obstacle.of("query", query(expected), query(actual));
     }
-    if (!fingerprint.ofRest(expected).equals(fingerprint.ofRest(actual))) {
+    if (!CassetteInternals.keyOfRest(matching, expected)
+        .equals(CassetteInternals.keyOfRest(matching, actual))) {
       return Obstacle.of("body", body(expected), body(actual));
     }
     boolean same = matching.comparison().map(it -> it.test(expected, actual)).orElse(true);

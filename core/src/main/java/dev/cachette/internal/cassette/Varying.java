@@ -4,19 +4,18 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.cassette.Drift.Change;
-import dev.cachette.cassette.Drift.Kind;
+import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.cassette.Matching.Part;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Query;
+import dev.cachette.internal.body.BodyChange;
+import dev.cachette.internal.body.BodyFormats;
+import dev.cachette.internal.body.Ignored;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.uri.VaryingPath;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -63,10 +62,10 @@ public record Varying(
     Varying learnt = none();
     learnt.addAll(this);
     Matching byPath = Matching.byDefault().on(Part.METHOD, Part.ORIGIN, Part.PATH);
-    learnt.learnPaths(Pairs.of(before, after, byPath));
+    learnt.learnPaths(CassetteInternals.pairs(before, after, byPath));
     Matching byTemplate =
         learnt.path.isEmpty() ? byPath : byPath.ignoringPath(learnt.path.toArray(String[]::new));
-    for (Pairs.Pair pair : Pairs.of(before, after, byTemplate)) {
+    for (CassetteInternals.Pair pair : CassetteInternals.pairs(before, after, byTemplate)) {
       if (pair.before().isPresent() && pair.after().isPresent()) {
         learnt.learn(pair.before().get(), pair.after().get());
       }
@@ -75,7 +74,7 @@ public record Varying(
   }
 
   /** Learns from the calls of one recording that the other has at another path. */
-  private void learnPaths(List<Pairs.Pair> pairs) {
+  private void learnPaths(List<CassetteInternals.Pair> pairs) {
     List<Exchange> gone = pairs.stream().flatMap(it -> only(it.before(), it.after())).toList();
     List<Exchange> fresh = pairs.stream().flatMap(it -> only(it.after(), it.before())).toList();
     for (Exchange old : gone) {
@@ -166,27 +165,18 @@ public record Varying(
     if (oldBody.equals(newBody)) {
       return;
     }
-    Content old = Content.of(oldHeaders, oldBody);
-    Content now = Content.of(newHeaders, newBody);
-    String subtype = old.mediaType().map(MediaType::subtype).orElse("");
-    if (subtype.equals("x-www-form-urlencoded")) {
-      fields.addAll(differing(Query.read(old.text()), Query.read(now.text())));
-    } else if (old.json().isPresent() && now.json().isPresent()) {
-      BodyDrift.ofJson(old.json().get(), now.json().get(), List.of()).stream()
-          .filter(Varying::isOfValue)
-          .forEach(change -> json.add(change.place()));
-    } else {
-      List<Change> changes = new ArrayList<>();
-      BodyDrift.addXml(changes, old, now, List.of());
-      changes.stream()
-          .filter(change -> change.kind() == Kind.VALUE)
-          .forEach(change -> xpath.add(inAnyNamespace(change.place())));
-    }
+    BodyFormats.changes(
+            Content.of(oldHeaders, oldBody), Content.of(newHeaders, newBody), Ignored.NOTHING)
+        .stream()
+        .filter(change -> change.kind() == BodyChange.Kind.VALUE)
+        .map(BodyChange::ignoring)
+        .forEach(this::addAll);
   }
 
-  /** A longer list is not a varying value. */
-  private static boolean isOfValue(Change change) {
-    return change.kind() == Kind.VALUE && !change.before().endsWith(" elements");
+  private void addAll(Ignored places) {
+    json.addAll(places.json());
+    xpath.addAll(places.xpath());
+    fields.addAll(places.fields());
   }
 
   private static Set<String> differing(Query before, Query after) {
@@ -194,15 +184,5 @@ public record Varying(
         .filter(name -> after.names().contains(name))
         .filter(name -> !before.all(name).equals(after.all(name)))
         .collect(Collectors.toCollection(TreeSet::new));
-  }
-
-  private static String inAnyNamespace(String path) {
-    return Arrays.stream(path.substring(1).split("/"))
-        .map(
-            name ->
-                name.startsWith("@")
-                    ? "/@*[local-name()='" + name.substring(1) + "']"
-                    : "/*[local-name()='" + name + "']")
-        .collect(Collectors.joining());
   }
 }

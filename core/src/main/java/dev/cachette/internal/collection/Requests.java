@@ -3,7 +3,6 @@ package dev.cachette.internal.collection;
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.problem;
 import static dev.cachette.answer.Answers.status;
-import static dev.cachette.internal.match.MatchAccess.access;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -12,6 +11,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Query;
 import dev.cachette.internal.text.EntityTagList;
 import dev.cachette.internal.uri.Percent;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import java.util.List;
 import java.util.Map;
@@ -166,7 +166,7 @@ public final class Requests {
 
   private ResponseAnswer withObject(
       Received received, Function<ObjectNode, ResponseAnswer> handling) {
-    Optional<JsonNode> body = access().content(received).json();
+    Optional<JsonNode> body = MatchInternals.parsed(received).content().json();
     return body.isPresent() && body.get() instanceof ObjectNode object
         ? handling.apply(object.deepCopy())
         : problem(

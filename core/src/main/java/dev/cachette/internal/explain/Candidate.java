@@ -1,11 +1,10 @@
 package dev.cachette.internal.explain;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.http.Request;
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.match.Verdict;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
 import java.util.Comparator;
@@ -33,7 +32,7 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
   }
 
   private static Candidate of(Request request, Explanation.Stub stub) {
-    Verdict verdict = access().examine(stub.pattern(), stub.seen().orElse(request));
+    Verdict verdict = MatchInternals.examine(stub.pattern(), stub.seen().orElse(request));
     List<Check> conditions =
         Stream.concat(verdict.conditions().stream(), stub.obstacles().stream()).toList();
     return new Candidate(

@@ -3,6 +3,7 @@ package dev.cachette.internal.explain;
 import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;
@@ -88,7 +89,8 @@ public final class DescriptionFailure {
 
   private static String body(Response response) {
     Optional<MediaType> type = response.headers().contentType();
-    if (response.body().isEmpty() || type.filter(MediaType::isText).isEmpty()) {
+    boolean isText = BodyFormats.named(response.headers().first("content-type")).isText();
+    if (response.body().isEmpty() || !isText) {
       return type.map(it -> " " + it).orElse("");
     }
     String text =
@@ -96,6 +98,6 @@ public final class DescriptionFailure {
             response.headers().first("content-type"),
             Content.of(response.headers(), response.body()).text());
     String shown = text.length() > LONGEST ? text.substring(0, LONGEST) + " ..." : text;
-    return " " + type.get() + "\n  " + shown.strip().replace("\n", "\n  ");
+    return type.map(it -> " " + it).orElse("") + "\n  " + shown.strip().replace("\n", "\n  ");
   }
 }

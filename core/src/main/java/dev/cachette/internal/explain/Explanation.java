@@ -1,9 +1,8 @@
 package dev.cachette.internal.explain;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.http.Request;
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
@@ -222,7 +221,7 @@ public final class Explanation {
   /** Returns true if the closest stub, or every stub, is for another service. */
   private static boolean missService(List<Candidate> closest, List<Stub> stubs) {
     return closest.isEmpty()
-        ? stubs.stream().anyMatch(stub -> access().host(stub.pattern()).isPresent())
+        ? stubs.stream().anyMatch(stub -> MatchInternals.host(stub.pattern()).isPresent())
         : closest.get(0).firstMiss().condition().equals("origin");
   }
 

@@ -1,8 +1,8 @@
 package dev.cachette.internal.explain;
 
 import dev.cachette.http.Header;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.Quoting;
@@ -69,11 +69,11 @@ public final class RequestText {
   }
 
   private static String body(Request request, String place) {
-    boolean readable = request.headers().contentType().map(MediaType::isText).orElse(true);
-    if (!readable) {
+    Content content = Content.of(request.headers(), request.body());
+    if (!BodyFormats.named(request.headers().first("content-type")).isText()) {
       return "(" + request.body() + ")";
     }
-    String whole = masked(request);
+    String whole = Masking.body(request.headers().first("content-type"), content.text());
     int from = start(whole, place);
     String rest = whole.substring(from, Math.min(whole.length(), from + BODY_CHARACTERS));
     List<String> lines = rest.lines().limit(BODY_LINES).toList();
@@ -81,12 +81,6 @@ public final class RequestText {
     boolean cut = from + rest.length() < whole.length() || rest.lines().count() > lines.size();
     return (from > 0 ? "... " : "")
         + (from > 0 || cut ? shown + "\n... (" + request.body() + " in all)" : shown);
-  }
-
-  private static String masked(Request request) {
-    return Masking.body(
-        request.headers().first("content-type"),
-        Content.of(request.headers(), request.body()).text());
   }
 
   /** Returns the first character to show, so that the difference is visible. */

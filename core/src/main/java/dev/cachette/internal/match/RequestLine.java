@@ -1,10 +1,7 @@
 package dev.cachette.internal.match;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
-import dev.cachette.match.Received;
 import dev.cachette.result.Check;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -93,7 +90,7 @@ public final class RequestLine {
   }
 
   /** Returns the variables with their values, if the request matches. */
-  public Optional<Map<String, String>> match(Received received) {
+  public Optional<Map<String, String>> match(ParsedRequest received) {
     Request request = received.request();
     if (!methods.hold(request.method())
         || !parameters.isEmpty() && !holdsInQuery(received.query())) {
@@ -104,7 +101,7 @@ public final class RequestLine {
     if (atOrigin.isEmpty()) {
       return Optional.empty();
     }
-    Optional<Map<String, String>> inPath = path.match(access().normalPath(received));
+    Optional<Map<String, String>> inPath = path.match(received.normalPath());
     if (inPath.isEmpty() || atOrigin.get().isEmpty() && parameters.isEmpty()) {
       return inPath;
     }

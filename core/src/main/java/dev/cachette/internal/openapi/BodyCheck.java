@@ -1,7 +1,9 @@
 package dev.cachette.internal.openapi;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.content.Reading;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.List;
@@ -41,12 +43,15 @@ final class BodyCheck {
                   content.headers().first("content-type").orElse(Difference.MISSING))));
     }
     Element schema = media.get().raw("schema");
-    BodyValue value = BodyValue.of(content, type.get(), schema);
-    if (value.problem().isPresent()) {
-      return Optional.of(missed(described.asks(type.get().toString()), value.problem().get()));
+    Optional<Reading<JsonNode>> value = BodyValue.of(content, schema);
+    if (value.isEmpty()) {
+      return Optional.empty();
+    }
+    if (value.get().value().isEmpty()) {
+      return Optional.of(missed(described.asks(type.get().toString()), value.get().problem()));
     }
     List<Difference> differences =
-        value.value().map(it -> schemas.differences(it, schema, direction)).orElse(List.of());
+        schemas.differences(value.get().value().get(), schema, direction);
     return differences.isEmpty()
         ? Optional.empty()
         : Optional.of(Check.missed("body", NEAR, "valid against its schema", differences));

@@ -1,12 +1,13 @@
 package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.http.MediaType;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** Checks a whole API description: its schemas and its examples. */
 final class DescriptionCheck {
@@ -45,7 +46,7 @@ final class DescriptionCheck {
         .members()
         .forEach(
             (type, media) -> {
-              boolean json = MediaType.read(type).filter(MediaType::isJson).isPresent();
+              boolean json = BodyFormats.named(Optional.of(type)).isJson();
               attempt(() -> value(media, media.raw("schema"), direction, json));
             });
   }

@@ -3,9 +3,9 @@ package dev.cachette.internal.openapi;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.json.Json;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -107,7 +107,7 @@ final class ExampleResponses {
   }
 
   private static String text(Element media, String type) {
-    boolean json = MediaType.read(type).filter(MediaType::isJson).isPresent();
+    boolean json = BodyFormats.named(Optional.of(type)).isJson();
     Optional<JsonNode> example = example(media);
     if (example.isEmpty() && !media.raw("schema").isThere()) {
       throw media.malformed("there is no example here, and no schema to generate one from.");

@@ -1,7 +1,6 @@
 package dev.cachette.internal.render;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
@@ -10,7 +9,11 @@ import dev.cachette.http.MediaType;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.ContentEncoding;
+import dev.cachette.internal.template.Template;
+import dev.cachette.internal.template.TemplateState;
+import dev.cachette.internal.template.TemplateValues;
 import dev.cachette.match.Received;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -31,7 +34,7 @@ public final class Rendering {
   public static Response of(
       ResponseAnswer answer, Received received, int count, TemplateState templateState) {
     Request request = received.request();
-    Delivery delivery = answers().delivery(answer);
+    Delivery delivery = AnswerInternals.delivery(answer);
     Response filled =
         delivery.template()
             ? filled(answer.response(), new TemplateValues(received, count, templateState))
@@ -47,7 +50,11 @@ public final class Rendering {
 
   private static Response filled(Response response, TemplateValues values) {
     Optional<MediaType> type = response.headers().contentType();
-    String text = Template.fill(response.text(), values, Template.escapeFor(type));
+    String text =
+        Template.fill(
+            response.text(),
+            values,
+            BodyFormats.named(response.headers().first("content-type"))::escaped);
     List<Header> headers =
         response.headers().stream()
             .map(

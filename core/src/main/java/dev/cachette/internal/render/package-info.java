@@ -1,6 +1,6 @@
 /**
- * Renders responses for one request: templates, content encodings, conditional and range requests.
- * Not public API: may change in any release.
+ * Renders responses for one request: content encodings, conditional and range requests. Not public
+ * API: may change in any release.
  */
 @NullMarked
 package dev.cachette.internal.render;

@@ -1,8 +1,8 @@
 package dev.cachette.internal.secret;
 
-import dev.cachette.internal.body.BodyFormats;
-import dev.cachette.internal.body.BodyType;
-import dev.cachette.internal.body.Value;
+import dev.cachette.internal.scan.BodyType;
+import dev.cachette.internal.scan.Value;
+import dev.cachette.internal.scan.ValueFormats;
 import dev.cachette.internal.secret.Secret.Certainty;
 import dev.cachette.internal.text.Placeholders;
 import dev.cachette.internal.uri.Percent;
@@ -140,7 +140,7 @@ public final class SecretFinder {
   public String body(Optional<String> contentType, String text) {
     BodyType type = contentType.map(BodyType::of).orElse(BodyType.NONE);
     boolean form = type.name().equals("application/x-www-form-urlencoded");
-    return BodyFormats.change(
+    return ValueFormats.change(
         type, text, value -> form ? field(value, DEEPEST) : value(value, DEEPEST));
   }
 
@@ -197,9 +197,9 @@ public final class SecretFinder {
     if (depth == 0 || text.length() < 4) {
       return text;
     }
-    if (BodyFormats.hasStructure(text)) {
+    if (ValueFormats.hasStructure(text)) {
       // The text as a whole is tried last: a format has the better places.
-      return BodyFormats.changeLike(
+      return ValueFormats.changeLike(
           text,
           "",
           value ->

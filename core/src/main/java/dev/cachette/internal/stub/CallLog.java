@@ -59,8 +59,8 @@ final class CallLog {
     calls.addAll(later);
   }
 
-  Log.Entries entries() {
+  Log.Entries<Call> entries() {
     List<Call> copy = new ArrayList<>(calls);
-    return new Log.Entries(copy, dropped);
+    return new Log.Entries<>(copy, dropped);
   }
 }

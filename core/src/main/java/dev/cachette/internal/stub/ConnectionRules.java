@@ -1,10 +1,9 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.match.MatchInternals;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -55,7 +54,8 @@ public final class ConnectionRules {
                 all.stream()
                         .flatMap(scope -> scope.through().stream())
                         .anyMatch(what -> what.isFor(host, port))
-                    && rules(all).noneMatch(rule -> access().isFor(rule.pattern(), host, port)));
+                    && rules(all)
+                        .noneMatch(rule -> MatchInternals.isFor(rule.pattern(), host, port)));
   }
 
   /**
@@ -72,7 +72,7 @@ public final class ConnectionRules {
         scopes.ask(
             all -> {
               Instant now = scopes.now();
-              return next(all, now, rule -> access().mayReach(rule.pattern(), host, port))
+              return next(all, now, rule -> MatchInternals.mayReach(rule.pattern(), host, port))
                   .filter(rule -> rule.earlyFault(now).orElseThrow().kind().stage() == stage)
                   .flatMap(rule -> rule.take(() -> now))
                   .map(Fault.class::cast);
@@ -113,7 +113,7 @@ public final class ConnectionRules {
 
   private boolean isStubbed(String host, OptionalInt port) {
     return scopes.ask(
-        all -> rules(all).anyMatch(rule -> access().isFor(rule.pattern(), host, port)));
+        all -> rules(all).anyMatch(rule -> MatchInternals.isFor(rule.pattern(), host, port)));
   }
 
   /** Returns true if the next call to a host and port gets a fault before there is a request. */
@@ -124,7 +124,7 @@ public final class ConnectionRules {
                 next(
                         all,
                         scopes.now(),
-                        rule -> access().mayReach(rule.pattern(), host, OptionalInt.of(port)))
+                        rule -> MatchInternals.mayReach(rule.pattern(), host, OptionalInt.of(port)))
                     .isPresent());
   }
 
@@ -136,7 +136,7 @@ public final class ConnectionRules {
             all ->
                 all.stream()
                     .flatMap(scope -> scope.early().stream())
-                    .anyMatch(rule -> access().mayReach(rule.pattern(), host, known)));
+                    .anyMatch(rule -> MatchInternals.mayReach(rule.pattern(), host, known)));
   }
 
   /** Returns true if any stub has such a fault. */
@@ -153,7 +153,7 @@ public final class ConnectionRules {
   public boolean nameDestination(String host, int port) {
     return scopes.isDescribed(host, port)
         || scopes.ask(
-            all -> rules(all).anyMatch(rule -> access().names(rule.pattern(), host, port)))
+            all -> rules(all).anyMatch(rule -> MatchInternals.names(rule.pattern(), host, port)))
         || scopes.cassettes().stream().anyMatch(it -> it.names(host, port));
   }
 

@@ -1,8 +1,7 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.ComputedAnswer;
 import dev.cachette.answer.Fault;
@@ -274,7 +273,7 @@ public final class Exchange {
   private Answer computed(Answer answer) {
     Answer computed = answer;
     while (computed instanceof ComputedAnswer function) {
-      computed = answers().function(function).apply(received);
+      computed = AnswerInternals.function(function).apply(received);
       if (computed == null) {
         throw new IllegalStateException("the function of its computed answer returned null");
       }
@@ -284,7 +283,7 @@ public final class Exchange {
       }
     }
     // A repeated answer counts once here: each call computes its own.
-    return answers().expanded(computed).get(0);
+    return AnswerInternals.expanded(computed).get(0);
   }
 
   private Reply reply(Selected won, Answer answer) {
@@ -293,40 +292,48 @@ public final class Exchange {
     }
     if (answer instanceof StreamAnswer stream) {
       return Reply.stream(
-          answers().head(stream),
-          answers().pieces(stream),
-          answers().feed(stream),
+          AnswerInternals.head(stream),
+          AnswerInternals.pieces(stream),
+          AnswerInternals.feed(stream),
           Schedule.of(
-              answers().timing(stream), answers().pieces(stream).size(), won.templateState()));
+              AnswerInternals.timing(stream),
+              AnswerInternals.pieces(stream).size(),
+              won.templateState()));
     }
     if (answer instanceof Fault fault) {
       return fault
           .answer()
-          .map(it -> whole(won, answers().timed(it, answers().timing(fault))).with(fault))
+          .map(
+              it ->
+                  whole(won, AnswerInternals.timed(it, AnswerInternals.timing(fault))).with(fault))
           .orElseGet(
               () ->
-                  Reply.fault(fault, Schedule.of(answers().timing(fault), 1, won.templateState())));
+                  Reply.fault(
+                      fault, Schedule.of(AnswerInternals.timing(fault), 1, won.templateState())));
     }
     return real((RealAnswer) answer, transformed -> whole(won, transformed));
   }
 
   private Reply whole(Selected won, ResponseAnswer answer) {
-    Optional<Delivery.Source> source = answers().delivery(answer).source();
-    if (answers().delivery(answer).streamed()) {
+    Optional<Delivery.Source> source = AnswerInternals.delivery(answer).source();
+    if (AnswerInternals.delivery(answer).streamed()) {
       // Streamed content is not rendered.
-      Schedule schedule = Schedule.of(answers().timing(answer), 1, won.templateState());
+      Schedule schedule = Schedule.of(AnswerInternals.timing(answer), 1, won.templateState());
       return Reply.of(answer.response()).in(List.of(), schedule).from(source.orElseThrow());
     }
     ResponseAnswer read =
-        source.isPresent() ? answers().read(answer, outside.reader().read(source.get())) : answer;
+        source.isPresent()
+            ? AnswerInternals.read(answer, outside.reader().read(source.get()))
+            : answer;
     Reply reply = Reply.of(Rendering.of(read, received, won.count(), won.templateState()));
-    if (answers().timing(answer) == Timing.AT_ONCE) {
+    if (AnswerInternals.timing(answer) == Timing.AT_ONCE) {
       return reply;
     }
     List<Body> pieces =
-        Schedule.split(reply.response().orElseThrow().body(), answers().timing(answer).pieces());
+        Schedule.split(
+            reply.response().orElseThrow().body(), AnswerInternals.timing(answer).pieces());
     return reply.in(
-        pieces, Schedule.of(answers().timing(answer), pieces.size(), won.templateState()));
+        pieces, Schedule.of(AnswerInternals.timing(answer), pieces.size(), won.templateState()));
   }
 
   private Reply real(RealAnswer answer) {
@@ -342,11 +349,11 @@ public final class Exchange {
               .response()
               .orElseThrow();
       ResponseAnswer transformed =
-          answers().transformation(answer).apply(ResponseAnswer.of(response));
+          AnswerInternals.transformation(answer).apply(ResponseAnswer.of(response));
       if (transformed == null) {
         throw new IllegalStateException("the function of transformed(...) returned null");
       }
-      return ready.apply(answers().timed(transformed, answers().timing(answer)));
+      return ready.apply(AnswerInternals.timed(transformed, AnswerInternals.timing(answer)));
     } catch (RealServiceFailed unreachable) {
       outside
           .warning()

@@ -1,9 +1,8 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.internal.match.HostPattern;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.StubReference;
@@ -47,7 +46,7 @@ public record LetThrough(
   }
 
   boolean isFor(Received received) {
-    return line.map(it -> access().match(it, received).isPresent())
+    return line.map(it -> MatchInternals.match(it, received).isPresent())
         .orElseGet(
             () ->
                 isFor(

@@ -1,12 +1,11 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.calls.Call;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import java.util.Optional;
 
@@ -25,11 +24,11 @@ public final class Responder {
   /** Accepts a request: selects a stub, and uses its next answer. */
   public Exchange receive(Request request, ConnectionInfo carrier) {
     Scopes.Arrival arrival = scopes.arrive(carrier);
-    Received received = access().received(request);
+    Received received = MatchInternals.received(request);
     try {
       Optional<Scopes.Won> won = select(received);
       if (won.isEmpty() && isPlainByName(request)) {
-        Received secure = access().received(PlainCalls.secured(request));
+        Received secure = MatchInternals.received(PlainCalls.secured(request));
         won = select(secure);
         if (won.isPresent()
             || isRecorded(secure.request())
@@ -77,7 +76,7 @@ public final class Responder {
    */
   public Optional<String> bodyFile(Request head) {
     try {
-      return scopes.bodyFile(access().received(head));
+      return scopes.bodyFile(MatchInternals.received(head));
     } catch (StubFailed told) {
       // It fails again, and is reported, when the complete request has arrived.
       return Optional.empty();
@@ -90,7 +89,7 @@ public final class Responder {
    */
   public Response failed(Request request, ConnectionInfo carrier, String explanation) {
     Scopes.Arrival arrival = scopes.arrive(carrier);
-    Received received = access().received(request);
+    Received received = MatchInternals.received(request);
     Reply reply = Reply.of(explained(500, explanation));
     note(arrival, received.toString(), explanation);
     LoggedCall call =
@@ -118,11 +117,11 @@ public final class Responder {
     }
     Request get = new Request("GET", head.uri(), head.headers(), head.body());
     return scopes
-        .select(access().received(get))
+        .select(MatchInternals.received(get))
         .map(
             won ->
                 new Scopes.Won(
-                    won.selected(), access().with(received, won.received().variables())));
+                    won.selected(), MatchInternals.with(received, won.received().variables())));
   }
 
   private void note(Scopes.Arrival arrival, String summary, String explanation) {

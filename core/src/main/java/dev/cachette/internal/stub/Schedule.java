@@ -1,9 +1,9 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.answer.Gate;
 import dev.cachette.http.Body;
+import dev.cachette.internal.answer.GateState;
 import dev.cachette.internal.answer.Timing;
-import dev.cachette.internal.render.TemplateState;
+import dev.cachette.internal.template.TemplateState;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -23,7 +23,7 @@ public record Schedule(
     Duration beforeBody,
     List<Duration> between,
     long bytesPerSecond,
-    List<Gate> gates) {
+    List<GateState> gates) {
 
   static final Schedule AT_ONCE =
       new Schedule(Duration.ZERO, Duration.ZERO, List.of(), 0, List.of());

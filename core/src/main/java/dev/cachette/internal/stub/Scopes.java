@@ -1,7 +1,5 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.calls.Call;
 import dev.cachette.http.Request;
 import dev.cachette.internal.calls.Log;
@@ -9,6 +7,7 @@ import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.Situation;
 import dev.cachette.internal.openapi.Described;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
 import java.time.Instant;
@@ -282,7 +281,7 @@ public final class Scopes {
   }
 
   /** Returns the calls of the innermost scope. */
-  public synchronized Log.Entries calls() {
+  public synchronized Log.Entries<Call> calls() {
     return scopes.element().log().entries();
   }
 
@@ -337,7 +336,8 @@ public final class Scopes {
         if (variables.isPresent()) {
           Optional<Selected> selected = take(rule);
           if (selected.isPresent()) {
-            return Optional.of(new Won(selected.get(), access().with(received, variables.get())));
+            return Optional.of(
+                new Won(selected.get(), MatchInternals.with(received, variables.get())));
           }
         }
       }
@@ -468,7 +468,9 @@ public final class Scopes {
         .flatMap(scope -> scope.rules().stream())
         .map(StubRule::pattern)
         .anyMatch(
-            it -> access().isPlain(it) == plain && access().isFor(it, request.uri().host(), port));
+            it ->
+                MatchInternals.isPlain(it) == plain
+                    && MatchInternals.isFor(it, request.uri().host(), port));
   }
 
   private void push(StubScope scope) {

@@ -1,7 +1,7 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Answer;
-import dev.cachette.internal.render.TemplateState;
+import dev.cachette.internal.template.TemplateState;
 
 /**
  * The selected stub.

@@ -1,9 +1,8 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import java.util.Map;
 import java.util.Optional;
@@ -24,7 +23,7 @@ final class StubFailed extends RuntimeException {
   /** Creates the failure of a predicate. */
   static Optional<Map<String, String>> match(StubRule rule, Received received) {
     try {
-      return access().match(rule.pattern(), received);
+      return MatchInternals.match(rule.pattern(), received);
     } catch (RuntimeException | Error thrown) {
       throw new StubFailed(rule, thrown);
     }

@@ -1,16 +1,15 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.ResponseAnswer;
-import dev.cachette.internal.answer.AnswerAccess;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.render.Template;
+import dev.cachette.internal.template.Template;
 import dev.cachette.internal.text.DurationText;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
@@ -65,7 +64,7 @@ public final class StubRule {
     this.pattern = pattern;
     this.reference = reference;
     List<Answer> all =
-        answers.stream().flatMap(it -> AnswerAccess.answers().expanded(it).stream()).toList();
+        answers.stream().flatMap(it -> AnswerInternals.expanded(it).stream()).toList();
     all.forEach(this::requirePossible);
     this.turns = new Turns(all);
     this.checks = List.copyOf(checks);
@@ -246,11 +245,11 @@ public final class StubRule {
   }
 
   private void requirePossible(Answer answer) {
-    if (answer instanceof ResponseAnswer plain
-        && AnswerAccess.answers().delivery(plain).template()) {
-      Template.requireVariables(plain.response(), access().variables(pattern), pattern.line());
+    if (answer instanceof ResponseAnswer plain && AnswerInternals.delivery(plain).template()) {
+      Template.requireVariables(
+          plain.response(), MatchInternals.variables(pattern), pattern.line());
     }
-    if (access().isPlain(pattern)
+    if (MatchInternals.isPlain(pattern)
         && answer instanceof Fault fault
         && fault.kind().stage() == Fault.Stage.HANDSHAKE) {
       throw Refusals.argument(

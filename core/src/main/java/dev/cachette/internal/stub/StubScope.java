@@ -1,15 +1,14 @@
 package dev.cachette.internal.stub;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import dev.cachette.calls.Call;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
-import dev.cachette.internal.match.CoverIndex;
-import dev.cachette.internal.match.PatternIndex;
+import dev.cachette.internal.index.CoverIndex;
+import dev.cachette.internal.index.PatternIndex;
 import dev.cachette.internal.openapi.Described;
-import dev.cachette.internal.render.TemplateState;
+import dev.cachette.internal.template.TemplateState;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
 import java.util.ArrayList;
@@ -40,7 +39,7 @@ public final class StubScope {
   /** In order of precedence: overriding first, then more specific, then declared later. */
   private final Comparator<StubRule> winnerFirst =
       Comparator.comparing(StubRule::isOverriding, Comparator.reverseOrder())
-          .thenComparing(StubRule::pattern, access().mostSpecificFirst())
+          .thenComparing(StubRule::pattern, MatchInternals.mostSpecificFirst())
           .thenComparing(declared::get, Comparator.reverseOrder());
 
   private PatternIndex<StubRule> index = new PatternIndex<>(winnerFirst);
@@ -89,7 +88,7 @@ public final class StubScope {
     }
     return rules.stream()
         .filter(rule -> declared.get(rule) >= call.declared)
-        .filter(rule -> access().match(rule.pattern(), call.received).isPresent())
+        .filter(rule -> MatchInternals.match(rule.pattern(), call.received).isPresent())
         .findFirst()
         .map(
             rule ->
@@ -179,7 +178,7 @@ public final class StubScope {
 
   /** Returns the stubs that may match a request, in order of precedence. */
   List<StubRule> candidates(Received received) {
-    return index.candidates(received);
+    return index.candidates(MatchInternals.parsed(received));
   }
 
   CallLog log() {
@@ -282,7 +281,7 @@ public final class StubScope {
       if (winner.isEmpty()) {
         continue;
       }
-      Received received = access().received(call.request());
+      Received received = MatchInternals.received(call.request());
       for (StubRule rule : unused) {
         if (matches(rule, received)) {
           rule.noteBeaten(winner.get());
@@ -293,7 +292,7 @@ public final class StubScope {
 
   private static boolean matches(StubRule rule, Received received) {
     try {
-      return access().match(rule.pattern(), received).isPresent();
+      return MatchInternals.match(rule.pattern(), received).isPresent();
     } catch (RuntimeException thrown) {
       // A predicate of the user's; it has failed the test already.
       return false;

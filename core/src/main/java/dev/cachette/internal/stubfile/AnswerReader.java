@@ -1,8 +1,7 @@
 package dev.cachette.internal.stubfile;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Faults;
@@ -196,7 +195,7 @@ final class AnswerReader {
   /** Templates are filled, unless switched off; in files only if switched on. */
   private static boolean hasExpression(ResponseAnswer answer, Fields fields) {
     boolean written =
-        answers().delivery(answer).source().isEmpty()
+        AnswerInternals.delivery(answer).source().isEmpty()
             && !fields.has("base64")
             && !fields.has("recorded");
     return written && answer.response().text().contains(EXPRESSION)

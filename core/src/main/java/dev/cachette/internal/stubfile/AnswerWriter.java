@@ -1,12 +1,11 @@
 package dev.cachette.internal.stubfile;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
@@ -14,15 +13,14 @@ import dev.cachette.answer.StreamAnswer;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.answer.Span;
 import dev.cachette.internal.answer.Timing;
-import dev.cachette.internal.json.Json;
+import dev.cachette.internal.body.AnswerForm;
+import dev.cachette.internal.body.BodyFormats;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.StubNodes;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
@@ -45,8 +43,9 @@ public final class AnswerWriter {
     if (answer instanceof StreamAnswer stream) {
       return stream(stream);
     }
-    if (answer instanceof RealAnswer real && !answers().isTransformed(real)) {
-      return timed(StubNodes.member("realService", StubNodes.flag(true)), answers().timing(real));
+    if (answer instanceof RealAnswer real && !AnswerInternals.isTransformed(real)) {
+      return timed(
+          StubNodes.member("realService", StubNodes.flag(true)), AnswerInternals.timing(real));
     }
     return Optional.empty();
   }
@@ -64,7 +63,7 @@ public final class AnswerWriter {
   private static Optional<ObjectNode> response(ResponseAnswer answer) {
     ObjectNode form = JsonNodeFactory.instance.objectNode();
     Response response = answer.response();
-    Delivery delivery = answers().delivery(answer);
+    Delivery delivery = AnswerInternals.delivery(answer);
     if (response.status() != 200 || isEmpty(answer)) {
       form.put("status", response.status());
     }
@@ -81,7 +80,7 @@ public final class AnswerWriter {
       form.put("streamed", true);
     }
     template(answer, form);
-    return timed(form, answers().timing(answer)).map(ObjectNode.class::cast);
+    return timed(form, AnswerInternals.timing(answer)).map(ObjectNode.class::cast);
   }
 
   /** Sets {@code template} if the reader would guess wrong. */
@@ -92,19 +91,20 @@ public final class AnswerWriter {
                 && !form.has("classpath")
                 && answer.response().text().contains("${")
             || answer.response().headers().stream().anyMatch(it -> it.value().contains("${"));
-    if (seen != answers().delivery(answer).template()) {
-      form.put("template", answers().delivery(answer).template());
+    if (seen != AnswerInternals.delivery(answer).template()) {
+      form.put("template", AnswerInternals.delivery(answer).template());
     }
   }
 
   private static boolean isEmpty(ResponseAnswer answer) {
-    return answer.response().body().isEmpty() && answers().delivery(answer).source().isEmpty();
+    return answer.response().body().isEmpty()
+        && AnswerInternals.delivery(answer).source().isEmpty();
   }
 
   /** Writes the body; returns the headers that do not follow from its form. */
   private static Headers content(ResponseAnswer answer, ObjectNode form) {
     Headers headers = answer.response().headers();
-    Optional<Delivery.Source> source = answers().delivery(answer).source();
+    Optional<Delivery.Source> source = AnswerInternals.delivery(answer).source();
     if (source.isPresent()) {
       form.put(source.get().onClassPath() ? "classpath" : "file", source.get().name());
       return headers;
@@ -112,43 +112,10 @@ public final class AnswerWriter {
     if (isEmpty(answer)) {
       return headers;
     }
-    Optional<String> text = text(answer.response());
-    if (text.isEmpty()) {
-      form.put("base64", Base64.getEncoder().encodeToString(answer.response().body().bytes()));
-      return without(headers, "application/octet-stream");
-    }
-    boolean json = headers.contentType().filter(MediaType::isJson).isPresent();
-    if (json && Json.problemIn(text.get()).isEmpty()) {
-      JsonNode tree = Json.tree(text.get());
-      if (tree.toString().equals(text.get())) {
-        form.set("json", tree);
-        return without(headers, "application/json");
-      }
-    }
-    String type = headers.first("content-type").orElse("");
-    String key =
-        type.startsWith("application/xml") ? "xml" : type.startsWith("text/html") ? "html" : "text";
-    form.put(key, text.get());
-    return without(
-        headers,
-        switch (key) {
-          case "xml" -> "application/xml; charset=utf-8";
-          case "html" -> "text/html; charset=utf-8";
-          default -> "text/plain; charset=utf-8";
-        });
-  }
-
-  /** Returns the body as text, if it is UTF-8 text. */
-  private static Optional<String> text(Response response) {
-    try {
-      return Optional.of(
-          StandardCharsets.UTF_8
-              .newDecoder()
-              .decode(ByteBuffer.wrap(response.body().bytes()))
-              .toString());
-    } catch (CharacterCodingException binary) {
-      return Optional.empty();
-    }
+    AnswerForm body =
+        BodyFormats.answer(Content.of(headers.with("content-encoding"), answer.response().body()));
+    form.set(body.key(), body.value());
+    return without(headers, body.impliedType());
   }
 
   private static Headers without(Headers headers, String usualType) {
@@ -175,35 +142,35 @@ public final class AnswerWriter {
     if (fault.answer().isPresent()) {
       ResponseAnswer answer = fault.answer().get();
       if (fault.kind() == Fault.Kind.TRUNCATED
-          && answers().bytes(fault) != answer.response().body().size() / 2) {
-        form.put("bytes", answers().bytes(fault));
+          && AnswerInternals.bytes(fault) != answer.response().body().size() / 2) {
+        form.put("bytes", AnswerInternals.bytes(fault));
       }
       return response(answer).map(it -> form.setAll(it));
     }
-    Body raw = answers().raw(fault);
+    Body raw = AnswerInternals.raw(fault);
     if (!raw.isEmpty()) {
       form.put("base64", Base64.getEncoder().encodeToString(raw.bytes()));
     }
-    if (form.size() == 1 && answers().timing(fault).equals(Timing.AT_ONCE)) {
+    if (form.size() == 1 && AnswerInternals.timing(fault).equals(Timing.AT_ONCE)) {
       return Optional.of(form.get("fault"));
     }
-    return timed(form, answers().timing(fault));
+    return timed(form, AnswerInternals.timing(fault));
   }
 
   private static Optional<JsonNode> stream(StreamAnswer stream) {
-    if (answers().feed(stream).isPresent()) {
+    if (AnswerInternals.feed(stream).isPresent()) {
       return Optional.empty();
     }
     ObjectNode form = JsonNodeFactory.instance.objectNode();
-    if (answers().head(stream).status() != 200) {
-      form.put("status", answers().head(stream).status());
+    if (AnswerInternals.head(stream).status() != 200) {
+      form.put("status", AnswerInternals.head(stream).status());
     }
-    String type = answers().head(stream).headers().first("content-type").orElse("");
+    String type = AnswerInternals.head(stream).headers().first("content-type").orElse("");
     ObjectNode pieces = form.putObject("stream").put("mediaType", type);
     ArrayNode texts = pieces.putArray("pieces");
-    answers().pieces(stream).forEach(piece -> texts.add(piece.text(StandardCharsets.UTF_8)));
-    headers(without(answers().head(stream).headers(), type), "headers", form);
-    return timed(form, answers().timing(stream));
+    AnswerInternals.pieces(stream).forEach(piece -> texts.add(piece.text(StandardCharsets.UTF_8)));
+    headers(without(AnswerInternals.head(stream).headers(), type), "headers", form);
+    return timed(form, AnswerInternals.timing(stream));
   }
 
   private static Optional<JsonNode> timed(ObjectNode form, Timing timing) {

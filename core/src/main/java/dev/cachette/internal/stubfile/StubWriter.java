@@ -1,7 +1,5 @@
 package dev.cachette.internal.stubfile;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
@@ -12,6 +10,7 @@ import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Condition;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -115,7 +114,7 @@ public final class StubWriter {
   private static Optional<String> conditions(StubRule rule, ObjectNode form) {
     ArrayNode where = JsonNodeFactory.instance.arrayNode();
     for (Condition condition : rule.pattern().conditions()) {
-      Optional<JsonNode> written = access().written(condition);
+      Optional<JsonNode> written = MatchInternals.written(condition);
       if (written.isEmpty()) {
         return Optional.of("its condition \"" + condition.description() + "\" is a function");
       }
@@ -149,7 +148,7 @@ public final class StubWriter {
     List<Optional<JsonNode>> written =
         rule.checks().stream()
             .map(StubCheck::condition)
-            .map(condition -> condition.flatMap(access()::written))
+            .map(condition -> condition.flatMap(MatchInternals::written))
             .toList();
     Optional<JsonNode> all = StubNodes.all(written);
     if (all.isPresent() && !written.isEmpty()) {

@@ -1,6 +1,5 @@
 package dev.cachette.internal.cassette;
 
-import static dev.cachette.internal.match.MatchAccess.access;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 
 import dev.cachette.cassette.Exchange;
@@ -15,6 +14,7 @@ import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Conditions;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.match.Values;
 import dev.cachette.result.StubReference;
@@ -62,7 +62,7 @@ class OutletsTest {
     outlets.put("exchange.toString()", exchange.toString());
     int at = 0;
     for (Condition condition : conditions(request)) {
-      if (condition.holds(access().received(request))) {
+      if (condition.holds(MatchInternals.received(request))) {
         continue;
       }
       String name = at++ + ", " + condition.getClass().getSimpleName();
@@ -78,7 +78,7 @@ class OutletsTest {
       outlets.put(
           "closest call by " + name,
           CheckText.lines(
-              access().examine(pattern, request).masked(RequestMask.of(request)).misses()));
+              MatchInternals.examine(pattern, request).masked(RequestMask.of(request)).misses()));
     }
     return outlets;
   }

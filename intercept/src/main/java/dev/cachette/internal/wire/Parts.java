@@ -1,7 +1,6 @@
 package dev.cachette.internal.wire;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
 import dev.cachette.http.Body;
 import dev.cachette.internal.stub.Reply;
@@ -73,7 +72,7 @@ final class Parts implements AutoCloseable {
   private static long limit(Fault fault, long size) {
     return fault.kind() == Fault.Kind.RESET_AFTER
         ? Long.MAX_VALUE
-        : Math.min(size, answers().bytes(fault));
+        : Math.min(size, AnswerInternals.bytes(fault));
   }
 
   /** Returns the number of bytes without a fault. */

@@ -1,13 +1,12 @@
 package dev.cachette.internal.wire;
 
-import static dev.cachette.internal.answer.AnswerAccess.answers;
-
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Feed;
-import dev.cachette.answer.Gate;
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.FeedReader;
+import dev.cachette.internal.answer.GateState;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.Unpooled;
@@ -99,12 +98,10 @@ final class Transmission {
     }
   }
 
-  private void pass(Iterator<Gate> gates) {
+  private void pass(Iterator<GateState> gates) {
     if (gates.hasNext()) {
-      Gate gate = gates.next();
-      stopWaiting =
-          answers()
-              .pass(gate, () -> context.executor().execute(() -> ifRunning(() -> pass(gates))));
+      GateState gate = gates.next();
+      stopWaiting = gate.pass(() -> context.executor().execute(() -> ifRunning(() -> pass(gates))));
       // Now that opening or releasing the gate lets it go.
       exchange.held();
     } else {
@@ -137,20 +134,19 @@ final class Transmission {
 
   private void follow(Feed feed) {
     leaveFeed =
-        answers()
-            .read(
-                feed,
-                new FeedReader() {
-                  @Override
-                  public void piece(Body piece) {
-                    context.executor().execute(() -> ifRunning(() -> more(piece)));
-                  }
+        AnswerInternals.read(
+            feed,
+            new FeedReader() {
+              @Override
+              public void piece(Body piece) {
+                context.executor().execute(() -> ifRunning(() -> more(piece)));
+              }
 
-                  @Override
-                  public void end(boolean inOrder) {
-                    context.executor().execute(() -> ifRunning(() -> noMore(inOrder)));
-                  }
-                });
+              @Override
+              public void end(boolean inOrder) {
+                context.executor().execute(() -> ifRunning(() -> noMore(inOrder)));
+              }
+            });
   }
 
   private void more(Body piece) {
@@ -245,7 +241,7 @@ final class Transmission {
       }
       case CONNECTION_CLOSED -> peer.close();
       case NOT_HTTP -> {
-        peer.raw(answers().raw(fault).bytes());
+        peer.raw(AnswerInternals.raw(fault).bytes());
         peer.close();
       }
       case STREAM_RESET -> peer.resetStream();

@@ -1,4 +1,4 @@
-package dev.cachette.internal.render;
+package dev.cachette.internal.template;
 
 import java.time.Clock;
 import java.util.HashMap;

@@ -1,4 +1,4 @@
-package dev.cachette.internal.cassette;
+package dev.cachette.internal.text;
 
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
@@ -6,13 +6,14 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
 /** Short digests of texts that may be long. */
-final class Digests {
+public final class Digests {
 
   private static final int BYTES = 16;
 
   private Digests() {}
 
-  static String of(String text) {
+  /** Returns the digest of a text. */
+  public static String of(String text) {
     try {
       byte[] hash =
           MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));

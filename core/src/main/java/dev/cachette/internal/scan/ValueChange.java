@@ -1,4 +1,4 @@
-package dev.cachette.internal.body;
+package dev.cachette.internal.scan;
 
 /** Replaces values of a body. */
 @FunctionalInterface

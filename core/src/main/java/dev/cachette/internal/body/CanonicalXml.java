@@ -1,4 +1,4 @@
-package dev.cachette.internal.cassette;
+package dev.cachette.internal.body;
 
 import dev.cachette.internal.xml.XPaths;
 import java.util.Collections;

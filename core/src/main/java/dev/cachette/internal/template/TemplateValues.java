@@ -1,10 +1,9 @@
-package dev.cachette.internal.render;
-
-import static dev.cachette.internal.match.MatchAccess.access;
+package dev.cachette.internal.template;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Query;
 import dev.cachette.internal.json.JsonQuery;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
@@ -24,7 +23,7 @@ import java.util.regex.Matcher;
  * @param count the number of this call of the stub, from 1
  * @param templateState counters and random numbers
  */
-record TemplateValues(Received received, int count, TemplateState templateState) {
+public record TemplateValues(Received received, int count, TemplateState templateState) {
 
   Optional<String> of(Expression expression) {
     String argument = expression.argument();
@@ -49,7 +48,7 @@ record TemplateValues(Received received, int count, TemplateState templateState)
   }
 
   private Optional<String> json(String path) {
-    return access().content(received).json().stream()
+    return MatchInternals.parsed(received).content().json().stream()
         .flatMap(root -> JsonQuery.parse(path).find(root).stream())
         .map(located -> text(located.node()))
         .findFirst();

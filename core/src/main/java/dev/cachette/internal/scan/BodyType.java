@@ -1,4 +1,4 @@
-package dev.cachette.internal.body;
+package dev.cachette.internal.scan;
 
 import java.util.Locale;
 import java.util.Optional;
@@ -27,7 +27,7 @@ public record BodyType(String name, String header) {
   }
 
   /** Returns true for this subtype, or one with it as structured suffix (RFC 6839). */
-  boolean isKindOf(String subtype) {
+  public boolean isKindOf(String subtype) {
     return name.endsWith("/" + subtype) || name.endsWith("+" + subtype);
   }
 

@@ -1,11 +1,11 @@
-package dev.cachette.internal.body;
+package dev.cachette.internal.scan;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 /** Comma-separated values (RFC 4180) whose first line names the columns. */
-final class CsvFormat implements BodyFormat {
+final class CsvValues implements ValueFormat {
 
   @Override
   public boolean isNamedBy(BodyType type) {

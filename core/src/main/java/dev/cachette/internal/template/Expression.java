@@ -1,4 +1,4 @@
-package dev.cachette.internal.render;
+package dev.cachette.internal.template;
 
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.misuse.Refusals;

@@ -1,16 +1,12 @@
-package dev.cachette.internal.render;
+package dev.cachette.internal.template;
 
-import com.fasterxml.jackson.core.io.JsonStringEncoder;
 import dev.cachette.http.Header;
-import dev.cachette.http.MediaType;
 import dev.cachette.http.Response;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.NameSuggester;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
-import org.apache.commons.text.StringEscapeUtils;
 import org.apache.commons.text.StringSubstitutor;
 
 /** Fills the expressions in a text. Filled-in values are not parsed again. */
@@ -67,7 +63,7 @@ public final class Template {
    *
    * @throws IllegalStateException if one has neither a value nor a default
    */
-  static String fill(String text, TemplateValues values, UnaryOperator<String> escape) {
+  public static String fill(String text, TemplateValues values, UnaryOperator<String> escape) {
     String[] last = {""};
     StringSubstitutor substitutor =
         new StringSubstitutor(
@@ -88,17 +84,5 @@ public final class Template {
               last[0], last[0]),
           undefined);
     }
-  }
-
-  /** Returns the escaping for text of this type. */
-  static UnaryOperator<String> escapeFor(Optional<MediaType> type) {
-    if (type.filter(MediaType::isJson).isPresent()) {
-      return value -> new String(JsonStringEncoder.getInstance().quoteAsString(value));
-    }
-    boolean markup =
-        type.map(MediaType::subtype)
-            .filter(name -> name.equals("xml") || name.endsWith("+xml") || name.equals("html"))
-            .isPresent();
-    return markup ? StringEscapeUtils::escapeXml10 : UnaryOperator.identity();
   }
 }

@@ -1,4 +1,4 @@
-package dev.cachette.internal.body;
+package dev.cachette.internal.scan;
 
 /**
  * One value in a body.

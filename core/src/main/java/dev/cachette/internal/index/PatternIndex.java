@@ -1,8 +1,9 @@
-package dev.cachette.internal.match;
+package dev.cachette.internal.index;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
-import dev.cachette.match.Received;
+import dev.cachette.internal.match.IndexKey;
+import dev.cachette.internal.match.ParsedRequest;
+import dev.cachette.internal.match.RequestKey;
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -66,7 +67,7 @@ public final class PatternIndex<T> {
 
   /** Adds a value under a pattern. */
   public void add(RequestPattern pattern, T found) {
-    IndexKey key = access().indexKey(pattern);
+    IndexKey key = MatchInternals.indexKey(pattern);
     if (key.exact().isPresent()) {
       // The same string instance as the pattern compares with, so that only one is loaded into the
       // CPU cache.
@@ -106,15 +107,15 @@ public final class PatternIndex<T> {
   }
 
   /** Returns the values whose patterns may match a request, in order; their patterns decide. */
-  public List<T> candidates(Received received) {
+  public List<T> candidates(ParsedRequest received) {
     List<T> found = new ArrayList<>(4);
-    String path = access().normalPath(received);
-    collectLiteral(access().key(received), found);
+    String path = received.normalPath();
+    collectLiteral(received.key(), found);
     if (onlyExact) {
       return sorted(found);
     }
     String method = received.request().method();
-    String origin = access().origin(received);
+    String origin = received.origin();
     collect(method, origin, path, found);
     if (anyOrigin) {
       collectAll(method, ANY, path, found);

@@ -1,14 +1,13 @@
-package dev.cachette.internal.cassette;
+package dev.cachette.cassette;
 
-import dev.cachette.cassette.Exchange;
-import dev.cachette.cassette.Matching;
+import dev.cachette.cassette.CassetteInternals.Pair;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiPredicate;
 
 /** Pairs the exchanges of two recordings. */
-public final class Pairs {
+final class Pairs {
 
   private final Fingerprint fingerprint;
   private final List<Exchange> left;
@@ -18,14 +17,11 @@ public final class Pairs {
     this.left = new ArrayList<>(after);
   }
 
-  /** An exchange before and after; one of them may be missing. */
-  public record Pair(Optional<Exchange> before, Optional<Exchange> after) {}
-
   /**
    * Returns the pairs in the order of the older exchanges, then the new ones. Exchanges with the
    * same request are paired first, in order, then those with the same request line.
    */
-  public static List<Pair> of(List<Exchange> before, List<Exchange> after, Matching matching) {
+  static List<Pair> of(List<Exchange> before, List<Exchange> after, Matching matching) {
     Pairs pairs = new Pairs(matching, after);
     List<Optional<Exchange>> partners = new ArrayList<>();
     for (Exchange old : before) {

@@ -1,4 +1,4 @@
-package dev.cachette.internal.cassette;
+package dev.cachette.internal.body;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;

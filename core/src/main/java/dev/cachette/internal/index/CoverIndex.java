@@ -1,7 +1,6 @@
-package dev.cachette.internal.match;
+package dev.cachette.internal.index;
 
-import static dev.cachette.internal.match.MatchAccess.access;
-
+import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -25,18 +24,18 @@ public final class CoverIndex<T> {
   /** Adds a pattern, and what is to be found by it. */
   public void add(RequestPattern pattern, T found) {
     bySite
-        .computeIfAbsent(access().site(pattern), unused -> new ArrayList<>(1))
+        .computeIfAbsent(MatchInternals.site(pattern), unused -> new ArrayList<>(1))
         .add(new Entry<>(pattern, found));
   }
 
   /**
    * Returns what was added with patterns that cover this one, in the order in which it was added;
-   * see {@link MatchAccess#covers}.
+   * see {@link MatchInternals#covers}.
    */
   public List<T> covering(RequestPattern pattern) {
     List<T> found = new ArrayList<>();
-    for (Entry<T> entry : bySite.getOrDefault(access().site(pattern), List.of())) {
-      if (access().covers(entry.pattern, pattern)) {
+    for (Entry<T> entry : bySite.getOrDefault(MatchInternals.site(pattern), List.of())) {
+      if (MatchInternals.covers(entry.pattern, pattern)) {
         found.add(entry.found);
       }
     }

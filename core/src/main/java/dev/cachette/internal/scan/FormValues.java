@@ -1,0 +1,50 @@
+package dev.cachette.internal.scan;
+
+import dev.cachette.internal.text.Placeholders;
+import dev.cachette.internal.uri.Percent;
+import java.util.Optional;
+import java.util.regex.Pattern;
+
+/** URL-encoded forms, as HTML defines them. */
+final class FormValues implements ValueFormat {
+
+  private static final Pattern FORM =
+      Pattern.compile(
+          "[\\w.%~*+-]+(?:\\[[\\w.-]*\\])*=[^&\\s\"<>{}]*+(?:&[^&=\\s]+=[^&\\s\"<>{}]*+)+");
+
+  @Override
+  public boolean isNamedBy(BodyType type) {
+    return type.name().equals("application/x-www-form-urlencoded");
+  }
+
+  @Override
+  public boolean isLike(String text) {
+    return text.indexOf('&') > 0 && FORM.matcher(text).matches();
+  }
+
+  @Override
+  public Optional<String> change(BodyType type, String text, ValueChange change) {
+    StringBuilder changed = new StringBuilder(text.length() + 16);
+    int from = 0;
+    while (from <= text.length()) {
+      int end = text.indexOf('&', from);
+      end = end < 0 ? text.length() : end;
+      changed.append(from == 0 ? "" : "&").append(field(text.substring(from, end), change));
+      from = end + 1;
+    }
+    return Optional.of(changed.toString());
+  }
+
+  /** Returns one {@code name=value} with its value changed. */
+  static String field(String field, ValueChange change) {
+    int equals = field.indexOf('=');
+    if (equals < 0) {
+      return field;
+    }
+    String value = Percent.decodeForm(field.substring(equals + 1));
+    String now = change.of(Value.string(Percent.decodeForm(field.substring(0, equals)), value));
+    return now.equals(value)
+        ? field
+        : field.substring(0, equals + 1) + Placeholders.encodeOutside(now, Percent::encodeForm);
+  }
+}

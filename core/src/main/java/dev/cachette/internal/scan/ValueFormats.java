@@ -1,0 +1,53 @@
+package dev.cachette.internal.scan;
+
+import java.util.List;
+import java.util.Optional;
+
+/** All kinds of bodies with a structure; other text is a single value. */
+public final class ValueFormats {
+
+  /** In the order in which they are tried. */
+  private static final List<ValueFormat> ALL =
+      List.of(
+          new MultipartValues(),
+          new FormValues(),
+          new CsvValues(),
+          new XmlValues(),
+          new JsonValues());
+
+  private ValueFormats() {}
+
+  /**
+   * Returns the text with changed values, in the format that its type names, or else the one that
+   * it looks like. Text without a structure is one value without a name.
+   */
+  public static String change(BodyType type, String text, ValueChange change) {
+    for (ValueFormat format : ALL) {
+      if (format.isNamedBy(type)) {
+        Optional<String> changed = format.change(type, text, change);
+        if (changed.isPresent()) {
+          return changed.get();
+        }
+      }
+    }
+    return changeLike(text, "", change);
+  }
+
+  /** Returns the text with changed values, in the format that it looks like. */
+  public static String changeLike(String text, String name, ValueChange change) {
+    for (ValueFormat format : ALL) {
+      if (format.isLike(text)) {
+        Optional<String> changed = format.change(BodyType.NONE, text, change);
+        if (changed.isPresent()) {
+          return changed.get();
+        }
+      }
+    }
+    return change.of(Value.string(name, text));
+  }
+
+  /** Returns true for text with a structure. */
+  public static boolean hasStructure(String text) {
+    return ALL.stream().anyMatch(format -> format.isLike(text));
+  }
+}
