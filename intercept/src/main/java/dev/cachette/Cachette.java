@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.CallsInternals;
 import dev.cachette.cassette.CassetteSettings;

@@ -1,5 +1,6 @@
 package dev.cachette;
 
+import dev.cachette.calls.Call;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.stub.Scopes;
 import java.time.Duration;
@@ -10,7 +11,7 @@ import java.util.function.Consumer;
 import java.util.function.Predicate;
 
 /** The log of the innermost scope, with waiting. */
-final class ScopeLog implements Log {
+final class ScopeLog implements Log<Call> {
 
   private final Scopes scopes;
   private final Object change = new Object();
@@ -28,7 +29,7 @@ final class ScopeLog implements Log {
   }
 
   @Override
-  public Entries entries() {
+  public Entries<Call> entries() {
     return scopes.calls();
   }
 
@@ -39,20 +40,20 @@ final class ScopeLog implements Log {
 
   /** Looks at the calls with no lock held: a condition may be slow, and calls must not wait. */
   @Override
-  public Entries await(Predicate<Entries> wanted, Duration atMost) {
+  public Entries<Call> await(Predicate<Entries<Call>> wanted, Duration atMost) {
     long start = System.nanoTime();
     long end = start + atMost.toNanos();
     waiting.incrementAndGet();
     try {
       while (true) {
         long seen = changes.get();
-        Entries entries = entries();
+        Entries<Call> entries = entries();
         if (wanted.test(entries) || end - System.nanoTime() <= 0) {
           return entries;
         }
         if (!waitForChange(seen, end)) {
           Duration waited = Duration.ofNanos(System.nanoTime() - start);
-          return new Entries(entries.calls(), entries.dropped(), Optional.of(waited));
+          return new Entries<>(entries.calls(), entries.dropped(), Optional.of(waited));
         }
       }
     } finally {

@@ -55,7 +55,6 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
           "sig",
           "crumb",
           "jenkinscrumb",
-          "cookies",
           "senha",
           "xwsse",
           "setcookie2",

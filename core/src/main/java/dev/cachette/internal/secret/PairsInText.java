@@ -1,0 +1,240 @@
+package dev.cachette.internal.secret;
+
+import dev.cachette.internal.secret.Secret.Certainty;
+import dev.cachette.internal.text.Placeholders;
+import java.util.Locale;
+import java.util.regex.MatchResult;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Finds secrets in text by the name in front of them. */
+final class PairsInText {
+
+  /** Replaces a secret. */
+  interface Replacing {
+    String of(String name, String value, Certainty certainty);
+  }
+
+  /**
+   * A name and its sign, in plain text, YAML, connection strings, or arguments of GraphQL. Values
+   * are read after secret names only, as most text has many colons.
+   */
+  private static final Pattern NAME =
+      Pattern.compile(
+          "(?<![\\w$.%-])(?:\\\\?[\"'])?([A-Za-z][\\w.-]{0,60}?)(?:\\\\?[\"'])?"
+              + "[ \\t]{0,3}(?::|=>?)[ \\t]{0,3}");
+
+  /** The tag of a value in YAML. */
+  private static final Pattern TAG = Pattern.compile("!!?\\w+[ \\t]+");
+
+  /** Three quotes, in YAML, GraphQL and others, or one that is escaped. */
+  private static final Pattern QUOTES = Pattern.compile("\\\\?\"(?:\\\\?\"\\\\?\")?");
+
+  private static final String AFTER_BARE = "\"'<>;&";
+  private static final String NOT_FIRST_OF_BARE = AFTER_BARE + "{}[(";
+
+  /** {@code --password x} and {@code password 'x'}: quoted, or too mixed for a word. */
+  private static final Pattern WITHOUT_SIGN =
+      Pattern.compile(
+          "(?i)(?<![\\w.%])(?:-{1,2}((?:[a-z][a-z0-9]{0,30}-){0,6}[a-z][a-z0-9]{0,30})["
+              + " =]{1,3}|(password|passwd|passphrase|token|secret|identified by)\\s{1,3}"
+              + "(?:(?:is|was)\\s?:?\\s)?)(?:'([^'\\r"
+              + "\\n"
+              + "]+)'|\"([^\"\\r"
+              + "\\n"
+              + "]+)\"|([^\\s\"'<>;&,{}\\[\\]()=:-][^\\s\"'<>;&,]*))");
+
+  /** A version, or the name of an algorithm, after such a word in prose. */
+  private static final Pattern TECHNICAL =
+      Pattern.compile("(?i)(?:v|sha|md|hs|rs|es|ps|aes|argon|rfc|http|utf|oauth)-?[0-9].*");
+
+  /** A value on the next line, or in a block, of YAML. */
+  private static final Pattern NEXT_LINE =
+      Pattern.compile(
+          "(?m)^([ -]*)[\"']?([A-Za-z][\\w.-]{0,60})[\"']?:[ \\t]*(?:([|>][+-]?)[ \\t]*)?\\r?\\n"
+              + "\\1[ \\t]+((?:\\S.*)(?:\\r?\\n\\1[ \\t]+\\S.*){0,50})");
+
+  /** The group of a value without quotes, in pairs with and without a sign. */
+  private static final int BARE = 5;
+
+  /** Words, variables, and types in definitions. */
+  private static final Pattern NOT_A_VALUE =
+      Pattern.compile(
+          "(?i)null|true|false|none|nil|undefined|required|optional|missing|invalid|expired|yes|no"
+              + "|is|was|must|has|\\*+|\\$.*|<.*|\\|[+-]?|text|password"
+              + "|\\[?(?:string|id|int|integer|number|float|boolean)!?\\]?!?");
+
+  private final SecretPolicy policy;
+  private final Replacing replacing;
+
+  PairsInText(SecretPolicy policy, Replacing replacing) {
+    this.policy = policy;
+    this.replacing = replacing;
+  }
+
+  /** Returns the text with its secrets replaced. */
+  String replace(String text) {
+    String replaced = text;
+    if (text.indexOf('=') > 0 || text.indexOf(':') > 0) {
+      replaced = withSign(replaced);
+    }
+    replaced = each(WITHOUT_SIGN, replaced, 0, this::withoutSign);
+    return text.indexOf('\n') > 0 ? each(NEXT_LINE, replaced, 4, this::nextLine) : replaced;
+  }
+
+  private String withSign(String text) {
+    Matcher pair = NAME.matcher(text);
+    StringBuilder out = new StringBuilder();
+    int copied = 0;
+    for (int from = 0; from <= text.length() && pair.find(from); ) {
+      from = pair.end(1) + 1;
+      String name = pair.group(1);
+      if (!policy.isSecret(name)) {
+        continue;
+      }
+      int start = start(text, pair.end());
+      int end = end(text, start);
+      String value = text.substring(start, end);
+      boolean isSecret =
+          !value.isEmpty()
+              && !Placeholders.is(value)
+              && !NOT_A_VALUE.matcher(value).matches()
+              && !name.toLowerCase(Locale.ROOT).endsWith("authorization");
+      String now = isSecret ? replacing.of(name, value, Certainty.CERTAIN) : value;
+      if (!now.equals(value)) {
+        out.append(text, copied, start).append(now);
+        copied = end;
+        from = end;
+      }
+    }
+    return copied == 0 ? text : out.append(text, copied, text.length()).toString();
+  }
+
+  /** Returns the start of a value: after a tag, and in its quotes. */
+  private static int start(String text, int from) {
+    int start = endOf(TAG, text, from);
+    return start < text.length() && text.charAt(start) == '\''
+        ? start + 1
+        : endOf(QUOTES, text, start);
+  }
+
+  private static int endOf(Pattern prefix, String text, int from) {
+    Matcher matcher = prefix.matcher(text).region(from, text.length());
+    return matcher.lookingAt() ? matcher.end() : from;
+  }
+
+  /** Returns the end of a value that starts here. */
+  private static int end(String text, int start) {
+    char before = text.charAt(start - 1);
+    if (before == '"' || before == '\'') {
+      return endOfQuoted(text, start, before);
+    }
+    int end = start;
+    while (end < text.length() && isBare(text.charAt(end), end == start)) {
+      end++;
+    }
+    return start + withoutPunctuation(text.substring(start, end));
+  }
+
+  private static boolean isBare(char c, boolean first) {
+    return !Character.isWhitespace(c) && (first ? NOT_FIRST_OF_BARE : AFTER_BARE).indexOf(c) < 0;
+  }
+
+  private static int endOfQuoted(String text, int start, char quote) {
+    int end = start;
+    while (end < text.length() && "\r\n".indexOf(text.charAt(end)) < 0) {
+      char c = text.charAt(end);
+      boolean escape = c == '\\' && quote == '"';
+      if (c == quote || escape && text.startsWith("\"", end + 1)) {
+        break;
+      }
+      end += escape ? 2 : 1;
+    }
+    return Math.min(end, text.length());
+  }
+
+  /** Returns the group of the value in a pair: in double or single quotes, or bare. */
+  private static int valueGroup(MatchResult found) {
+    return found.group(3) != null ? 3 : found.group(4) != null ? 4 : BARE;
+  }
+
+  private static String bare(String value, int group) {
+    return group == BARE ? value.substring(0, withoutPunctuation(value)) : value;
+  }
+
+  /** Returns the text of a match with another value. */
+  private static String with(MatchResult found, int group, String bare, String now) {
+    String whole = found.group();
+    int start = found.start(group) - found.start();
+    return whole.substring(0, start) + now + whole.substring(start + bare.length());
+  }
+
+  private String withoutSign(MatchResult found) {
+    int group = valueGroup(found);
+    String value = found.group(group);
+    boolean isOption = found.group(1) != null;
+    String name = isOption ? found.group(1) : found.group(2);
+    if (isOption && !policy.isSecret(name) || Placeholders.isIn(value)) {
+      return found.group();
+    }
+    String bare = bare(value, group);
+    boolean isWord =
+        NOT_A_VALUE.matcher(bare).matches()
+            || group == BARE
+                && !isOption
+                && (bare.length() < 6
+                    || !Secret.isMixed(bare)
+                    || TECHNICAL.matcher(bare).matches());
+    if (isWord || bare.isEmpty()) {
+      return found.group();
+    }
+    String label = isOption ? name : name.contains(" ") ? "password" : name;
+    Certainty certainty = isOption ? Certainty.CERTAIN : Certainty.LIKELY;
+    return with(found, group, bare, replacing.of(label, bare, certainty));
+  }
+
+  private String nextLine(MatchResult found) {
+    String value = found.group(4);
+    boolean isBlock = found.group(3) != null;
+    boolean isNested = value.indexOf(':') >= 0 || value.startsWith("-");
+    return policy.isSecret(found.group(2)) && (isBlock || !isNested)
+        ? replacing.of(found.group(2), value, Certainty.CERTAIN)
+        : value;
+  }
+
+  private static int withoutPunctuation(String value) {
+    int end = value.length();
+    while (end > 0 && ",.)]}!".indexOf(value.charAt(end - 1)) >= 0) {
+      end--;
+    }
+    return end;
+  }
+
+  /** Changes one match. */
+  interface Change {
+
+    String of(MatchResult found);
+  }
+
+  /** Replaces a group of each match. */
+  static String each(Pattern pattern, String text, int group, Change change) {
+    Matcher matcher = pattern.matcher(text);
+    StringBuilder out = null;
+    int copied = 0;
+    int from = 0;
+    while (from <= text.length() && matcher.find(from)) {
+      String old = matcher.group(group);
+      String now = change.of(matcher);
+      if (!now.equals(old)) {
+        out = out == null ? new StringBuilder() : out;
+        out.append(text, copied, matcher.start(group)).append(now);
+        copied = matcher.end(group);
+        from = matcher.end();
+      } else {
+        // The value may be a pair itself: {@code url: token=x}.
+        from = Math.max(matcher.start(), matcher.end(2)) + 1;
+      }
+    }
+    return out == null ? text : out.append(text, copied, text.length()).toString();
+  }
+}
