@@ -35,7 +35,7 @@ public record BodyChange(Kind kind, String place, String before, String after, I
 
   /** Returns this change with the place of the part that it is in. */
   BodyChange within(String part, Ignored ignoringPart) {
-    String where = "part " + part;
+    String where = MultipartFormat.PART + part;
     return new BodyChange(
         kind,
         place.equals(TextFormat.WHOLE) ? where : where + ", " + place,

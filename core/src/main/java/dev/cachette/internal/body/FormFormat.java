@@ -22,6 +22,9 @@ import java.util.TreeSet;
 /** URL-encoded forms, as HTML defines them. */
 public final class FormFormat implements BodyFormat {
 
+  /** The start of the place of a field. */
+  static final String FIELD = "field ";
+
   FormFormat() {}
 
   @Override
@@ -60,7 +63,7 @@ public final class FormFormat implements BodyFormat {
       List<String> want = expected.form().all(name);
       List<String> have = actual.form().all(name);
       if (!want.equals(have)) {
-        String place = "field " + name;
+        String place = FIELD + name;
         differences.add(
             want.size() == 1 && have.size() == 1
                 ? TextFinding.of(place, want.get(0), have.get(0), text -> Masking.field(name, text))
@@ -90,7 +93,7 @@ public final class FormFormat implements BodyFormat {
     for (String name : names(before.form(), after.form(), ignored)) {
       List<String> old = before.form().all(name);
       List<String> now = after.form().all(name);
-      String place = "field " + name;
+      String place = FIELD + name;
       if (now.isEmpty()) {
         changes.add(BodyChange.gone(place, shown(name, old)));
       } else if (old.isEmpty()) {

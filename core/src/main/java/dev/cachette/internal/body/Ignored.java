@@ -1,6 +1,7 @@
 package dev.cachette.internal.body;
 
 import java.util.List;
+import java.util.Optional;
 
 /**
  * The places in a body that are not compared.
@@ -24,5 +25,21 @@ public record Ignored(List<String> json, List<String> xpath, List<String> fields
 
   static Ignored field(String name) {
     return new Ignored(List.of(), List.of(), List.of(name));
+  }
+
+  /** Returns what ignores the place of a difference; empty if places of this kind cannot vary. */
+  public static Optional<Ignored> at(String place) {
+    if (place.startsWith("$")) {
+      return Optional.of(json(place));
+    }
+    if (place.startsWith("/")) {
+      return Optional.of(xpath(XmlChanges.inAnyNamespace(place)));
+    }
+    if (place.startsWith(FormFormat.FIELD)) {
+      return Optional.of(field(place.substring(FormFormat.FIELD.length())));
+    }
+    return place.startsWith(MultipartFormat.PART)
+        ? Optional.of(field(place.substring(MultipartFormat.PART.length()).split(", ")[0]))
+        : Optional.empty();
   }
 }

@@ -19,6 +19,9 @@ import java.util.stream.Collectors;
 /** Multipart bodies (RFC 2046 section 5.1, RFC 7578). Each part has a format of its own. */
 final class MultipartFormat implements BodyFormat {
 
+  /** The start of the place of a part. */
+  static final String PART = "part ";
+
   @Override
   public boolean isNamedBy(BodyType type) {
     return type.name().startsWith("multipart/");
@@ -76,7 +79,7 @@ final class MultipartFormat implements BodyFormat {
     wanted.forEach(
         (name, part) -> {
           if (!actual.containsKey(name)) {
-            differences.add(Difference.of(shown(part), Difference.MISSING).at("part " + name));
+            differences.add(Difference.of(shown(part), Difference.MISSING).at(PART + name));
             return;
           }
           Part other = actual.get(name);
@@ -89,14 +92,13 @@ final class MultipartFormat implements BodyFormat {
           }
           for (Difference each :
               BodyFormats.differences(contentOf(part), contentOf(other), ignored)) {
-            differences.add(
-                each.at("part " + name + (each.at().isEmpty() ? "" : ", " + each.at())));
+            differences.add(each.at(PART + name + (each.at().isEmpty() ? "" : ", " + each.at())));
           }
         });
     actual.forEach(
         (name, part) -> {
           if (!wanted.containsKey(name)) {
-            differences.add(Difference.of("no such part", shown(part)).at("part " + name));
+            differences.add(Difference.of("no such part", shown(part)).at(PART + name));
           }
         });
     return differences;
@@ -139,13 +141,13 @@ final class MultipartFormat implements BodyFormat {
             BodyFormats.changes(contentOf(part), contentOf(after.get(name)), ignored)
                 .forEach(change -> changes.add(change.within(name, ignoring)));
           } else {
-            changes.add(BodyChange.gone("part " + name, shown(part)));
+            changes.add(BodyChange.gone(PART + name, shown(part)));
           }
         });
     after.forEach(
         (name, part) -> {
           if (!before.containsKey(name)) {
-            changes.add(BodyChange.fresh("part " + name, shown(part)));
+            changes.add(BodyChange.fresh(PART + name, shown(part)));
           }
         });
     return changes;

@@ -97,8 +97,10 @@ final class XmlChanges {
     return path.contains("/@") ? "attribute" : "element";
   }
 
-  private static String inAnyNamespace(String path) {
+  /** Returns an XPath for a path of names, whatever their prefixes. */
+  static String inAnyNamespace(String path) {
     return Arrays.stream(path.substring(1).split("/"))
+        .map(step -> step.replaceAll("\\[\\d+\\]$", "").replaceAll("^(@?).*:", "$1"))
         .map(
             name ->
                 name.startsWith("@")

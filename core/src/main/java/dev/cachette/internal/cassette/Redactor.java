@@ -10,6 +10,7 @@ import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.ContentEncoding;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.secret.Secret;
 import dev.cachette.internal.secret.SecretFinder;
 import dev.cachette.internal.secret.SecretPolicy;
@@ -46,6 +47,7 @@ public final class Redactor {
         new SecretFinder(
             new SecretPolicy(rules.names(), rules.exceptions(), rules.allowed()),
             this::placeholder);
+    Masking.alsoHide(rules.names(), rules.secrets().values());
   }
 
   /** Returns exchanges as a recording would write them, by the default rules. */

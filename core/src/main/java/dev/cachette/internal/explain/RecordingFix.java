@@ -1,10 +1,12 @@
 package dev.cachette.internal.explain;
 
+import dev.cachette.internal.body.Ignored;
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.uri.VaryingPath;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.List;
+import java.util.Map;
 
 /** Suggests the setting that lets a difference from a recorded exchange vary. */
 final class RecordingFix {
@@ -44,9 +46,19 @@ final class RecordingFix {
           .map(template -> "ignoringPath(\"" + template + "\")")
           .orElse("");
     }
-    if (condition.equals("body") && at.startsWith("$")) {
-      return "ignoringJson(\"" + at + "\")";
-    }
-    return condition.equals("body") && at.startsWith("/") ? "ignoringXPath(\"" + at + "\")" : "";
+    return condition.equals("body") ? Ignored.at(at).map(RecordingFix::setting).orElse("") : "";
+  }
+
+  private static String setting(Ignored places) {
+    Map<String, List<String>> settings =
+        Map.of(
+            "ignoringJson", places.json(),
+            "ignoringXPath", places.xpath(),
+            "ignoringFields", places.fields());
+    return settings.entrySet().stream()
+        .filter(setting -> !setting.getValue().isEmpty())
+        .map(setting -> setting.getKey() + "(\"" + setting.getValue().get(0) + "\")")
+        .findFirst()
+        .orElse("");
   }
 }

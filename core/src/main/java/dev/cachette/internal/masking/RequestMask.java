@@ -7,7 +7,6 @@ import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.secret.Replacement;
 import dev.cachette.internal.secret.Secret;
 import dev.cachette.internal.secret.SecretFinder;
-import dev.cachette.internal.secret.SecretPolicy;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
@@ -54,10 +53,10 @@ public final class RequestMask {
 
   /** Returns the mask for a request. */
   public static RequestMask of(Request request) {
-    Set<String> values = new LinkedHashSet<>();
+    Set<String> values = new LinkedHashSet<>(Masking.values());
     SecretFinder finder =
         new SecretFinder(
-            SecretPolicy.DEFAULT,
+            Masking.policy(),
             new Replacement() {
               @Override
               public String of(Secret secret) {

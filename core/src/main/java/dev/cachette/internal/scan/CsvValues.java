@@ -3,13 +3,17 @@ package dev.cachette.internal.scan;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Comma-separated values (RFC 4180) whose first line names the columns. */
 final class CsvValues implements ValueFormat {
 
+  private static final Set<String> TYPES =
+      Set.of("text/csv", "application/csv", "text/tab-separated-values");
+
   @Override
   public boolean isNamedBy(BodyType type) {
-    return type.name().equals("text/csv");
+    return TYPES.contains(type.name());
   }
 
   @Override

@@ -33,6 +33,9 @@ final class XmlValues implements ValueFormat {
 
   private static final Set<String> NAMED = Set.of("value", "val", "content", "data", "string");
 
+  /** An element with a key and a value, whatever their names. */
+  private static final String ENTRY = "entry";
+
   private static final String COMMENT = "<!--";
 
   private static final String CDATA = "<![CDATA[";
@@ -48,7 +51,7 @@ final class XmlValues implements ValueFormat {
     return bare.length() > 3
         && bare.charAt(0) == '<'
         && (Character.isLetter(bare.charAt(1)) || bare.charAt(1) == '?' || bare.charAt(1) == '!')
-        && bare.endsWith(">");
+        && (bare.endsWith(">") || bare.contains("</"));
   }
 
   @Override
@@ -70,6 +73,12 @@ final class XmlValues implements ValueFormat {
       this.parent = parent;
       this.name = name;
       this.naming = naming;
+    }
+
+    /** Returns true for a child that names the next one. */
+    boolean isNamedBy(Open child) {
+      return NAMING.contains(child.name.toLowerCase(Locale.ROOT))
+          || namingNext == null && name.equalsIgnoreCase(ENTRY);
     }
 
     /** Returns the name of what this is the value of. */
@@ -187,7 +196,7 @@ final class XmlValues implements ValueFormat {
       String bare = content.strip();
       Open parent = open.isEmpty() ? null : open.peek().parent;
       String name = open.isEmpty() ? "" : open.peek().valueName();
-      if (parent != null && NAMING.contains(open.peek().name.toLowerCase(Locale.ROOT))) {
+      if (parent != null && parent.isNamedBy(open.peek())) {
         parent.namingNext = bare;
       }
       String now = change.of(Value.string(name, bare));

@@ -1,6 +1,11 @@
 package dev.cachette.internal.secret;
 
+import java.util.Collection;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
 
 /** Masks secrets in whatever a person reads: messages, logs, the control port. */
 public final class Masking {
@@ -8,37 +13,90 @@ public final class Masking {
   /** The replacement for secrets. */
   public static final String MASK = "****";
 
-  private static final SecretFinder FINDER = new SecretFinder(SecretPolicy.DEFAULT, secret -> MASK);
+  private static volatile Hidden hidden = new Hidden(SecretPolicy.DEFAULT, Set.of());
 
   private Masking() {}
 
+  /** What is masked: by a policy, and further values wherever they occur. */
+  private record Hidden(SecretPolicy policy, Set<String> values, SecretFinder finder) {
+
+    Hidden(SecretPolicy policy, Set<String> values) {
+      this(policy, values, new SecretFinder(policy, secret -> MASK));
+    }
+
+    String values(String text) {
+      String masked = text;
+      for (String value : values) {
+        masked = masked.replace(value, MASK);
+      }
+      return masked;
+    }
+  }
+
+  /**
+   * Also masks what a recording hides by its own rules. Whatever was hidden once stays masked in
+   * this JVM, as messages may come late, and from other tests.
+   *
+   * @param names further names that are secret, in plain form
+   * @param values secrets themselves
+   */
+  public static void alsoHide(Set<String> names, Collection<String> values) {
+    if (names.isEmpty() && values.isEmpty()) {
+      return;
+    }
+    synchronized (Masking.class) {
+      Set<String> allNames = new TreeSet<>(hidden.policy.more());
+      allNames.addAll(names);
+      Set<String> allValues = new TreeSet<>(hidden.values);
+      allValues.addAll(values);
+      hidden =
+          new Hidden(
+              new SecretPolicy(Set.copyOf(allNames), Set.of(), List.of()), Set.copyOf(allValues));
+    }
+  }
+
+  /** Returns the policy by which messages are masked. */
+  public static SecretPolicy policy() {
+    return hidden.policy;
+  }
+
+  /** Returns the secrets that are masked wherever they occur. */
+  public static Set<String> values() {
+    return hidden.values;
+  }
+
   /** Returns the value of a header; an authentication scheme stays. */
   public static String header(String name, String value) {
-    return FINDER.header(name, value);
+    return masked(finder -> finder.header(name, value));
   }
 
   /** Returns a URL, or a path with its query. */
   public static String url(String url) {
-    return FINDER.url(url);
+    return masked(finder -> finder.url(url));
   }
 
   /** Returns the value of a query parameter or of a field of a form. */
   public static String field(String name, String value) {
-    return FINDER.field(name, value);
+    return masked(finder -> finder.field(name, value));
   }
 
   /** Returns one value of this name, such as a member of JSON. */
   public static String value(String name, String text) {
-    return FINDER.value(name, text);
+    return masked(finder -> finder.value(name, text));
   }
 
   /** Returns a body. */
   public static String body(Optional<String> contentType, String text) {
-    return FINDER.body(contentType, text);
+    return masked(finder -> finder.body(contentType, text));
   }
 
   /** Returns any other text. */
   public static String text(String text) {
-    return FINDER.text(text);
+    return masked(finder -> finder.text(text));
+  }
+
+  private static String masked(Function<SecretFinder, String> finding) {
+    Hidden now = hidden;
+    return now.values(finding.apply(now.finder));
   }
 }

@@ -21,7 +21,7 @@ final class PairsInText {
    */
   private static final Pattern NAME =
       Pattern.compile(
-          "(?<![\\w$.%-])(?:\\\\?[\"'])?([A-Za-z][\\w.-]{0,60}?)(?:\\\\?[\"'])?"
+          "(?<![\\w$.%-])(?:\\\\?[\"'])?(_{0,2}[A-Za-z][\\w.-]{0,60}?)(?:\\\\?[\"'])?"
               + "[ \\t]{0,3}(?::|=>?)[ \\t]{0,3}");
 
   /** The tag of a value in YAML. */
@@ -53,6 +53,10 @@ final class PairsInText {
       Pattern.compile(
           "(?m)^([ -]*)[\"']?([A-Za-z][\\w.-]{0,60})[\"']?:[ \\t]*(?:([|>][+-]?)[ \\t]*)?\\r?\\n"
               + "\\1[ \\t]+((?:\\S.*)(?:\\r?\\n\\1[ \\t]+\\S.*){0,50})");
+
+  /** An item of a list in YAML that is a text. */
+  private static final Pattern ITEM =
+      Pattern.compile("(?m)^ *- +[\"']?([^\\s\"':{\\[][^\\s\"':]*)[\"']?[ \\t]*()$");
 
   /** The group of a value without quotes, in pairs with and without a sign. */
   private static final int BARE = 5;
@@ -194,12 +198,31 @@ final class PairsInText {
   }
 
   private String nextLine(MatchResult found) {
+    String name = found.group(2);
     String value = found.group(4);
     boolean isBlock = found.group(3) != null;
-    boolean isNested = value.indexOf(':') >= 0 || value.startsWith("-");
-    return policy.isSecret(found.group(2)) && (isBlock || !isNested)
-        ? replacing.of(found.group(2), value, Certainty.CERTAIN)
+    if (value.startsWith("-") && !isBlock) {
+      boolean isSecret = policy.isSecret(name);
+      return isSecret || policy.isOfMixed(name) ? items(name, value, isSecret) : value;
+    }
+    return policy.isSecret(name) && (isBlock || value.indexOf(':') < 0)
+        ? replacing.of(name, value, Certainty.CERTAIN)
         : value;
+  }
+
+  /** Replaces the items of a list in YAML. */
+  private String items(String name, String list, boolean isSecret) {
+    return each(
+        ITEM,
+        list,
+        1,
+        item -> {
+          String text = item.group(1);
+          boolean isCode = text.length() >= 8 && Secret.isMixed(text);
+          return NOT_A_VALUE.matcher(text).matches() || !isSecret && !isCode
+              ? text
+              : replacing.of(name, text, isSecret ? Certainty.CERTAIN : Certainty.LIKELY);
+        });
   }
 
   private static int withoutPunctuation(String value) {

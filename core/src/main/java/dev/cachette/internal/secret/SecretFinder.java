@@ -25,6 +25,9 @@ public final class SecretFinder {
   /** The maximum depth of text within text, such as JSON in Base64 in a form. */
   private static final int DEEPEST = 5;
 
+  /** Shorter texts of letters and digits are abbreviations. */
+  private static final int SHORTEST_CODE = 8;
+
   /** Shorter numbers are counts. */
   private static final int SHORTEST_NUMBER = 4;
 
@@ -127,12 +130,23 @@ public final class SecretFinder {
     if (policy.isOfRandom(value.name()) && SecretShapes.isLongRandom(text)) {
       return replaced(value.name(), text, Certainty.LIKELY);
     }
+    if (policy.isOfMixed(value.name()) && isCode(text)) {
+      return replaced(value.name(), text, Certainty.LIKELY);
+    }
     return within(text, depth, isIdentifier(lower));
+  }
+
+  /** Returns true for a short text that is not a word. */
+  private static boolean isCode(String text) {
+    return text.length() >= SHORTEST_CODE
+        && Secret.isMixed(text)
+        && text.chars().noneMatch(Character::isWhitespace);
   }
 
   /** Returns true for names of identifiers, which may look like the number of a card. */
   private static boolean isIdentifier(String name) {
-    return name.endsWith("id") || name.endsWith("number") && !name.contains("card");
+    return name.endsWith("id")
+        || name.endsWith("number") && !name.equals("number") && !name.contains("card");
   }
 
   /** Returns a text that may have a format of its own. */

@@ -35,6 +35,8 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
           "tan",
           "assertion",
           "clientassertion",
+          "jwtassertion",
+          "xjwtassertion",
           "samlresponse",
           "samlrequest",
           "codeverifier",
@@ -147,22 +149,36 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
           "session",
           "ticket",
           "devicecode",
-          "phpsessid");
+          "phpsessid",
+          "sas",
+          "magic",
+          "magiclink");
 
   /** Names of values that are secret only if they look random as well. */
   private static final Pattern OF_RANDOM =
       Pattern.compile(".*(?:key|auth|session|sid|ticket|tokens)");
 
+  /** Names of values that are secret unless they are words. */
+  private static final Set<String> OF_MIXED = Set.of("tokens", "cookies");
+
   private static final Pattern HEADER =
       Pattern.compile(
           "x-(?:.*-)?(?:key|session|token|secret|auth|password|passwd|pass|credentials?|jwt"
               + "|otp|pin|ticket)"
-              + "|auth|key|.*api-?key|.*-signature(?:-[a-z0-9]+)?|signature|.*-signature-.*"
+              + "|auth|(?:x-)?authentication|.*-?key|.*-signature(?:-[a-z0-9]+)?|signature|.*-signature-.*"
               + "|x-amz-security-.*");
 
   private static final Set<String> HARMLESS_HEADERS =
       Set.of(
           "signature-input",
+          "idempotency-key",
+          "sec-websocket-key",
+          "surrogate-key",
+          "cache-key",
+          "partition-key",
+          "routing-key",
+          "sort-key",
+          "public-key",
           "x-idempotency-key",
           "x-cache-key",
           "x-surrogate-key",
@@ -210,6 +226,12 @@ public record SecretPolicy(Set<String> more, Set<String> exceptions, List<String
   boolean isOfRandom(String name) {
     String plain = PlainName.of(name);
     return !exceptions.contains(plain) && OF_RANDOM.matcher(plain).matches();
+  }
+
+  /** Returns true for a name whose value is secret unless it is a word. */
+  boolean isOfMixed(String name) {
+    String plain = PlainName.of(name);
+    return !exceptions.contains(plain) && OF_MIXED.contains(plain);
   }
 
   /** Returns true for the name of a secret query parameter or form field. */

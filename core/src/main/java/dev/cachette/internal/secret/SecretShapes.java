@@ -83,6 +83,7 @@ final class SecretShapes {
                   + "([^\\s\"'<>]{1,200})@(?=[\\w.-]+(?::[0-9]+)?(?:[/?#\\s\"'<>]|$))"),
           shape(
               "url-password", "(?<![\\w:/])//[^\\s/?#@:\"'<>]{1,100}:([^\\s/?#@\"'<>]+)@[\\w.-]+"),
+          shape("url-password", "jdbc:oracle:\\w{1,10}:[^/\\s\"'@]{1,100}/([^\\s\"'@]+)@"),
           // A user in the arguments of a program.
           shape("password", "(?<![\\w-])(?:-u|--user)[ =]{1,3}[\"']?[^\\s:\"'/]+:([^\\s\"']{3,})"),
           shape(

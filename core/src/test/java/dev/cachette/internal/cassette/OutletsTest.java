@@ -24,6 +24,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -32,12 +33,15 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Messages print nothing that cassettes hide: every placement through every outlet of core. */
 class OutletsTest {
 
+  /** Only another part of the exchange tells that these are secret. */
+  private static final Set<String> TOLD_ELSEWHERE =
+      Set.of("what was a token is found elsewhere", "an echo in a header");
+
   static Stream<Placement> placements() throws IOException {
     return Stream.concat(
-        Placement.readWithSecrets("by-shape.http"),
-        Placement.read("usual-places.http", "s3cr3t-Kx7q9Zt4Vb2n")
-            // Only its response tells that it is secret.
-            .filter(placement -> !placement.name().equals("what was a token is found elsewhere")));
+            Placement.readWithSecrets("by-shape.http"),
+            Placement.read("usual-places.http", "s3cr3t-Kx7q9Zt4Vb2n"))
+        .filter(placement -> !TOLD_ELSEWHERE.contains(placement.name()));
   }
 
   @ParameterizedTest
@@ -122,7 +126,8 @@ class OutletsTest {
             .json()
             .get()
             .fieldNames()
-            .forEachRemaining(name -> conditions.add(Bodies.jsonAt("$." + name, "nothing")));
+            .forEachRemaining(
+                name -> conditions.add(Bodies.jsonAt("$['" + name + "']", "nothing")));
       }
     }
     if (content.xml().value().isPresent()) {
