@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
+import de.sstoehr.harreader.HarReader;
 import dev.cachette.Generator;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
@@ -44,6 +45,33 @@ class GeneratedHarTest {
       assertEquals(exchanges.size(), read.size());
       for (int at = 0; at < exchanges.size(); at++) {
         assertSame(exchanges.get(at), read.get(at), "seed " + seed + ", exchange " + at);
+      }
+    }
+  }
+
+  /** HAR 1.2, as other programs read it. */
+  @Test
+  void anotherReaderFindsTheSameExchanges() throws Exception {
+    for (int seed = 0; seed < 50; seed++) {
+      Generator generator = new Generator(seed);
+      List<Exchange> exchanges = new ArrayList<>();
+      for (int number = generator.below(5); number >= 0; number--) {
+        exchanges.add(exchange(generator, exchanges.size()));
+      }
+
+      var entries =
+          new HarReader()
+              .readFromString(new String(written(exchanges), StandardCharsets.UTF_8))
+              .getLog()
+              .getEntries();
+
+      assertEquals(exchanges.size(), entries.size());
+      for (int at = 0; at < entries.size(); at++) {
+        Exchange wanted = exchanges.get(at);
+        assertEquals(wanted.request().method(), entries.get(at).getRequest().getRawMethod());
+        assertEquals(wanted.request().uri().toString(), entries.get(at).getRequest().getUrl());
+        assertEquals(
+            wanted.response().orElseThrow().status(), entries.get(at).getResponse().getRawStatus());
       }
     }
   }

@@ -2,11 +2,16 @@ package dev.cachette.internal.collection;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.Generator;
 import dev.cachette.internal.json.Json;
+import jakarta.json.JsonValue;
+import java.io.StringReader;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** The test cases of RFC 7396, appendix A. */
+/** The test cases of RFC 7396, appendix A, and generated ones. */
 class Rfc7396Test {
 
   @ParameterizedTest(name = "{0} patched by {1}")
@@ -33,5 +38,26 @@ class Rfc7396Test {
       })
   void cases(String original, String patch, String result) {
     assertEquals(Json.tree(result), MergePatch.apply(Json.tree(original), Json.tree(patch)));
+  }
+
+  /** Another implementation gives the same results. */
+  @Test
+  void patchesAsElsewhere() {
+    for (int seed = 0; seed < 2_000; seed++) {
+      Generator generator = new Generator(seed);
+      JsonNode target = generator.object(3);
+      JsonNode patch = generator.object(3);
+
+      JsonNode patched = MergePatch.apply(target.deepCopy(), patch);
+
+      assertEquals(
+          jakarta.json.Json.createMergePatch(parsed(patch)).apply(parsed(target)),
+          parsed(patched),
+          "seed " + seed + ": " + target + " patched with " + patch);
+    }
+  }
+
+  private static JsonValue parsed(JsonNode json) {
+    return jakarta.json.Json.createReader(new StringReader(json.toString())).readValue();
   }
 }
