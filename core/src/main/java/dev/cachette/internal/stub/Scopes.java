@@ -36,10 +36,7 @@ import java.util.stream.Stream;
  */
 public final class Scopes {
 
-  /** The number of stubs of ended scopes that explanations know. */
-  private static final int MOST_ENDED = 200;
-
-  private final Deque<Explanation.Stub> endedStubs = new ArrayDeque<>();
+  private final EndedStubs endedStubs = new EndedStubs();
   private final ScopeSettings settings;
   private final Deque<StubScope> scopes = new ArrayDeque<>();
   private final UnusedLater later = new UnusedLater();
@@ -129,12 +126,7 @@ public final class Scopes {
 
   private ScopeReport ended() {
     StubScope ended = pop();
-    for (StubRule rule : ended.rules()) {
-      if (endedStubs.size() == MOST_ENDED) {
-        endedStubs.removeFirst();
-      }
-      endedStubs.add(new Explanation.Stub(rule.pattern(), rule.reference(), List.of()));
-    }
+    ended.rules().forEach(endedStubs::add);
     List<Call> calls = ended.log().entries().calls();
     scopes.forEach(outer -> outer.noteWinners(outer.unusedRules(), calls));
     return ended.report(later, calls);
@@ -437,11 +429,7 @@ public final class Scopes {
       stubs.addAll(cassette.near(request));
     }
     return Explanation.ofUnexpected(
-        request, new Situation(stubs, cassettes, endedStubs(), through(), toOurself));
-  }
-
-  private synchronized List<Explanation.Stub> endedStubs() {
-    return List.copyOf(endedStubs);
+        request, new Situation(stubs, cassettes, endedStubs.all(), through(), toOurself));
   }
 
   private synchronized List<StubReference> through() {
