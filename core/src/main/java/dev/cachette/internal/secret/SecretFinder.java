@@ -44,6 +44,7 @@ public final class SecretFinder {
 
   private final SecretPolicy policy;
   private final Replacement replacement;
+  private final SecretNames names;
   private final PairsInText pairs;
   private final SecretHeaders headers;
 
@@ -62,7 +63,8 @@ public final class SecretFinder {
             replacement.encoded(text);
           }
         };
-    this.pairs = new PairsInText(policy, this::replaced);
+    this.names = new SecretNames(policy);
+    this.pairs = new PairsInText(names, this::replaced);
     this.headers = new SecretHeaders(policy, this.replacement);
   }
 
@@ -115,7 +117,8 @@ public final class SecretFinder {
     if (lower.endsWith("authorization") && !policy.isExcepted(lower)) {
       return headers.credentials(lower, text);
     }
-    if (policy.isSecret(value.name())) {
+    SecretNames.Name name = names.of(value.name());
+    if (name.isSecret()) {
       if (value.kind() == Value.Kind.NUMBER && text.length() < SHORTEST_NUMBER
           || NO_SECRET.matcher(text).matches()) {
         return text;
@@ -127,10 +130,10 @@ public final class SecretFinder {
       String now = isIdentifier(lower) ? text : SecretShapes.replace(text, replacement);
       return now.startsWith(Placeholders.OPEN) ? "0" : now;
     }
-    if (policy.isOfRandom(value.name()) && SecretShapes.isLongRandom(text)) {
+    if (name.ofRandom() && SecretShapes.isLongRandom(text)) {
       return replaced(value.name(), text, Certainty.LIKELY);
     }
-    if (policy.isOfMixed(value.name()) && isCode(text)) {
+    if (name.ofMixed() && isCode(text)) {
       return replaced(value.name(), text, Certainty.LIKELY);
     }
     return within(text, depth, isIdentifier(lower));

@@ -14,8 +14,16 @@ final class SecretShapes {
 
   private static final double RANDOM_ENTROPY = 3.5;
 
+  /** No token is shorter. */
+  private static final int SHORTEST_RUN = 12;
+
+  /** The digits of a card number. */
+  private static final int SHORTEST_CARD = 14;
+
   /** A shape: group 1, if there is one, is the secret. */
   private record Shape(String name, Pattern pattern, Certainty certainty, Predicate<String> also) {}
+
+  private static final Pattern AUTHORIZATION = Pattern.compile("(?i)authorization");
 
   private static final String TOKEN = "[A-Za-z0-9_-]";
 
@@ -137,11 +145,37 @@ final class SecretShapes {
 
   /** Returns the text with the secrets in it replaced. */
   static String replace(String text, Replacement replacement) {
+    if (!mayHave(text)) {
+      return text;
+    }
     String replaced = text;
     for (Shape shape : SHAPES) {
       replaced = replaced(shape, replaced, replacement);
     }
     return replaced(NEXT_TO_WORD, replaced, replacement);
+  }
+
+  /**
+   * Returns false for text that no shape can match, as most values are: each shape needs a long run
+   * of the characters of tokens, many digits, or one of a few marks.
+   */
+  private static boolean mayHave(String text) {
+    int run = 0;
+    int digits = 0;
+    for (int at = 0; at < text.length(); at++) {
+      char c = text.charAt(at);
+      boolean isDigit = c >= '0' && c <= '9';
+      digits += isDigit ? 1 : 0;
+      run = isDigit || isOfToken(c) ? run + 1 : 0;
+      if (c == '@' || run == SHORTEST_RUN || digits == SHORTEST_CARD) {
+        return true;
+      }
+    }
+    return text.contains("-----") || text.contains("-u") || AUTHORIZATION.matcher(text).find();
+  }
+
+  private static boolean isOfToken(char c) {
+    return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || "_+/=.~-:".indexOf(c) >= 0;
   }
 
   private static String replaced(Shape shape, String text, Replacement replacement) {

@@ -137,12 +137,16 @@ final class Listener {
    * notice when they use it.
    *
    * @param deadline in the time of {@link System#nanoTime()}
+   * @return true if there was such a connection
    */
-  void awaitClients(long deadline) throws InterruptedException {
+  boolean awaitClients(long deadline) throws InterruptedException {
+    boolean awaited = false;
     for (Channel connection : connections) {
       if (clientsReadWhenIdle || connection.pipeline().get(Http2FrameCodec.class) != null) {
         connection.closeFuture().await(Math.max(0, deadline - System.nanoTime()), NANOSECONDS);
+        awaited = true;
       }
     }
+    return awaited;
   }
 }
