@@ -40,6 +40,28 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
 
   @Override
   public Object apply(String method, Object[] arguments) {
+    switch (method) {
+      case "answered":
+        CachetteContext.answered((Integer) arguments[0]);
+        return null;
+      case "madeBy":
+        return madeBy(CachetteContext.at((Integer) arguments[0]));
+      case "begin":
+        CachetteContext.begin((Long) arguments[0]);
+        return null;
+      default:
+        return exclusively(method, arguments);
+    }
+  }
+
+  /** Returns test, how that is known, and the thread with its name; null if nothing is known. */
+  private static Object[] madeBy(CachetteMark mark) {
+    return mark == null
+        ? null
+        : new Object[] {mark.test, mark.how, mark.threadName, mark.thread.get()};
+  }
+
+  private static Object exclusively(String method, Object[] arguments) {
     synchronized (CachetteHook.class) {
       switch (method) {
         case "claim":
@@ -75,6 +97,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     trust = (BiFunction<X509Certificate[], Object, Boolean>) arguments[3];
     connect = (BiFunction<Object, SocketAddress, SocketAddress>) arguments[1];
     resolve = (Function<String, InetAddress[]>) arguments[2];
+    CachetteContext.follow(true);
     return null;
   }
 
@@ -82,6 +105,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
   private static void release(Object oldOwner) {
     if (owner == oldOwner) {
       owner = null;
+      CachetteContext.follow(false);
       resolve = null;
       connect = null;
       trust = null;

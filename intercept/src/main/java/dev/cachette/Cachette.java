@@ -54,7 +54,7 @@ public final class Cachette implements AutoCloseable {
 
   private Cachette(Settings settings, Place opened) {
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
-    this.session = new Session(settings, this);
+    this.session = new Session(settings, this, settings.name().orElseGet(opened::toString));
     this.scopes = session.scopes();
     this.log = new ScopeLog(scopes, Session::warn);
     this.stubs = new StubControl(session, settings.seed(), this::requireOpen);
@@ -388,7 +388,7 @@ public final class Cachette implements AutoCloseable {
    * @throws IllegalStateException if this is closed
    */
   public Scope scope() {
-    return scope(place -> true);
+    return scope(place -> true, "opened at " + Caller.place());
   }
 
   /**
@@ -406,12 +406,13 @@ public final class Cachette implements AutoCloseable {
     if (className == null || methodName == null) {
       throw Refusals.argument("scope(className, methodName) was given null.");
     }
-    return scope(place -> place.isIn(className, methodName));
+    String test = className.substring(className.lastIndexOf('.') + 1) + "." + methodName;
+    return scope(place -> place.isIn(className, methodName), test);
   }
 
-  private Scope scope(Predicate<Place> own) {
+  private Scope scope(Predicate<Place> own, String test) {
     requireOpen();
-    StubScope entered = scopes.enter(own);
+    StubScope entered = session.enter(own, test);
     Runnable restoreClock = session.enterClock();
     session.makeConnectionsNew();
     return () -> leave(entered, restoreClock);
@@ -470,7 +471,7 @@ public final class Cachette implements AutoCloseable {
   private void leave(StubScope entered, Runnable restoreClock) {
     if (closed == null) {
       restoreClock.run();
-      session.end(scopes.leave(entered));
+      session.end(session.leave(entered));
     }
   }
 

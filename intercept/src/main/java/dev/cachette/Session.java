@@ -8,6 +8,7 @@ import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
+import dev.cachette.internal.agent.Attribution;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -21,6 +22,7 @@ import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.HostServices;
+import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.RealService;
 import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.stub.Responder;
@@ -29,6 +31,7 @@ import dev.cachette.internal.stub.ScopeSettings;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
+import dev.cachette.internal.stub.TestId;
 import dev.cachette.internal.tls.AuthorityFile;
 import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
@@ -45,6 +48,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
@@ -63,6 +67,7 @@ final class Session {
   private final WireServer server;
   private final RealCalls real;
   private final @Nullable Interception interception;
+  private final Optional<Attribution> attribution;
   private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
 
   /** Binds a port. */
@@ -76,9 +81,11 @@ final class Session {
    * Starts a session.
    *
    * @param owner its toString says who intercepts
+   * @param name the name of the tests that it is for
    */
-  Session(Settings settings, Object owner) {
+  Session(Settings settings, Object owner, String name) {
     this.settings = settings;
+    TestId test = Attribution.newTest(name);
     this.clock = TestClock.over(settings.clock());
     this.ownClock = !settings.hasClock();
     resetClock = clock.saved();
@@ -91,7 +98,10 @@ final class Session {
                 settings.maxCalls(),
                 settings.maxCallBodies(),
                 settings.callListener(),
-                settings.treatHttpAsHttps()));
+                settings.treatHttpAsHttps(),
+                !settings.acceptLateCalls(),
+                System::nanoTime),
+            test);
     this.cassettes = new Cassettes(Session::warn);
     ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Session::warn);
     HostServices outside =
@@ -108,6 +118,12 @@ final class Session {
     traffic.serveBy(server);
     try {
       this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;
+      this.attribution = Optional.ofNullable(interception).map(Interception::attribution);
+      attribution.ifPresent(
+          it -> {
+            server.attributeBy(new MakersOf(it));
+            it.begin(test);
+          });
       settings.baseUrlInProperty().forEach(this::setProperty);
     } catch (RuntimeException refused) {
       server.close();
@@ -117,6 +133,20 @@ final class Session {
 
   Scopes scopes() {
     return scopes;
+  }
+
+  /** Opens a scope for a test, which this thread works for. */
+  StubScope enter(Predicate<Place> own, String name) {
+    TestId test = Attribution.newTest(name);
+    attribution.ifPresent(it -> it.begin(test));
+    return scopes.enter(own, test);
+  }
+
+  /** Ends a scope; this thread works for the scope around it again. */
+  ScopeReport leave(StubScope scope) {
+    ScopeReport report = scopes.leave(scope);
+    attribution.ifPresent(it -> it.begin(scopes.innermost().test()));
+    return report;
   }
 
   /**
@@ -340,6 +370,7 @@ final class Session {
   /** Restores the JVM, and throws the remaining failures. */
   void close() {
     oldProperties.forEach(Session::restoreProperty);
+    attribution.ifPresent(it -> it.begin(TestId.NONE));
     try (server) {
       if (interception != null) {
         interception.close();

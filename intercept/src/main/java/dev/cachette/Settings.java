@@ -296,6 +296,20 @@ public final class Settings {
   }
 
   /**
+   * Treats a call that was certainly made for a test that is over, by a poller for example, as a
+   * call of the running test; for an application that lives longer than its tests, such as a cached
+   * Spring context. False by default: such a call is refused, and fails the class of its own test.
+   */
+  public Settings acceptLateCalls(boolean choice) {
+    return with("acceptLateCalls", choice);
+  }
+
+  /** Returns true if calls of tests that are over are accepted. */
+  public boolean acceptLateCalls() {
+    return get("acceptLateCalls", false);
+  }
+
+  /**
    * Sets the number of threads that serve connections; 1 by default, which is enough for the tests
    * of one JVM. More threads are for a server that many programs call at the same time.
    *

@@ -11,6 +11,8 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.result.StubReference;
 import java.net.URI;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -69,6 +71,21 @@ public interface Call {
    * Empty if it did not fail, and for an unexpected call.
    */
   Optional<String> failure();
+
+  /**
+   * Returns who made it: the thread, and the test, if that can be told. Nothing is known of calls
+   * from other programs.
+   */
+  MadeBy madeBy();
+
+  /** Returns when it arrived, by the clock of the session. */
+  Instant arrivedAt();
+
+  /**
+   * Returns how long its answer took, from the arrival of the request until the answer was written
+   * completely, in real time; empty while it is not.
+   */
+  Optional<Duration> duration();
 
   /** Returns the HTTP version of the connection: {@code HTTP/1.1} or {@code HTTP/2}. */
   String protocol();

@@ -6,6 +6,8 @@ import dev.cachette.answer.Fault;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.result.StubReference;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;
@@ -35,6 +37,21 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   @Override
   public Optional<String> failure() {
     return call.failure();
+  }
+
+  @Override
+  public MadeBy madeBy() {
+    return call.madeBy();
+  }
+
+  @Override
+  public Instant arrivedAt() {
+    return call.arrivedAt();
+  }
+
+  @Override
+  public Optional<Duration> duration() {
+    return call.duration();
   }
 
   @Override

@@ -5,9 +5,15 @@ package dev.cachette.internal.stub;
  *
  * @param protocol the HTTP version: {@code HTTP/1.1}, {@code HTTP/2}
  * @param connection the number of the connection, from 1
+ * @param maker who sent the request
  */
-public record ConnectionInfo(String protocol, int connection) {
+public record ConnectionInfo(String protocol, int connection, Maker maker) {
 
   /** An unspecified connection. */
   public static final ConnectionInfo ANY = new ConnectionInfo("HTTP/1.1", 1);
+
+  /** Creates a connection of an unknown client. */
+  public ConnectionInfo(String protocol, int connection) {
+    this(protocol, connection, Maker.UNKNOWN);
+  }
 }

@@ -43,7 +43,7 @@ public final class Exchange {
 
   private final Scopes scopes;
   private final HostServices outside;
-  private final Scopes.Arrival arrival;
+  private final Arrival arrival;
   private final Received received;
   private final Optional<Selected> selected;
   private final Optional<StubFailed> failed;
@@ -68,7 +68,7 @@ public final class Exchange {
   Exchange(
       Scopes scopes,
       HostServices outside,
-      Scopes.Arrival arrival,
+      Arrival arrival,
       Received received,
       Optional<Selected> selected,
       Optional<StubFailed> failed) {
@@ -79,10 +79,10 @@ public final class Exchange {
     this.selected = selected;
     this.failed = failed;
     this.described =
-        selected.filter(won -> won.rule().isUnchecked()).isPresent()
+        arrival.isLate() || selected.filter(won -> won.rule().isUnchecked()).isPresent()
             ? Optional.empty()
             : scopes.describing(request()).map(service -> new DescribedCall(service, request()));
-    boolean open = selected.isEmpty() && failed.isEmpty();
+    boolean open = selected.isEmpty() && failed.isEmpty() && !arrival.isLate();
     boolean exemplary =
         open && described.filter(call -> call.service().answers(request())).isPresent();
     Optional<LetThrough> outward =
@@ -237,15 +237,24 @@ public final class Exchange {
       }
       return choice.reply(request(), arrival.carrier(), outside);
     }
-    String explanation =
-        wouldComeBack
-            ? String.format(COMES_BACK, request())
-            : scopes.explain(request(), outside.realService().isOurself(request()))
-                + described.map(DescribedCall::remark).orElse("");
+    String explanation = explanation();
     if (scopes.noteUnexpected(arrival, received.toString(), explanation, Optional.of(received))) {
       outside.warning().accept(explanation);
     }
     return Reply.of(Responder.explained(501, explanation));
+  }
+
+  private String explanation() {
+    Maker maker = arrival.carrier().maker();
+    if (arrival.isLate()) {
+      return MakerText.late(request(), maker);
+    }
+    if (wouldComeBack) {
+      return String.format(COMES_BACK, request());
+    }
+    return scopes.explain(request(), outside.realService().isOurself(request()))
+        + described.map(DescribedCall::remark).orElse("")
+        + MakerText.of(maker);
   }
 
   /** Returns the stub's answer, if call and answer conform to the API description. */

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.answer.Fault;
 import dev.cachette.calls.Call;
+import dev.cachette.calls.MadeBy;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
@@ -14,6 +15,8 @@ import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.Json;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -23,12 +26,13 @@ import org.opentest4j.AssertionFailedError;
 /** A call in the log. */
 final class LoggedCall implements Call {
 
-  private final Scopes.Arrival arrival;
+  private final Arrival arrival;
   private final Request request;
   private final Map<String, String> variables;
   private final Supplier<ObjectMapper> mapper;
   private volatile Answered answered;
   private volatile State state;
+  private volatile @Nullable Duration duration;
 
   /** The answer to it; nothing at first. */
   private record Answered(
@@ -43,7 +47,7 @@ final class LoggedCall implements Call {
    * @param stub what will answer, if that is known
    */
   LoggedCall(
-      Scopes.Arrival arrival,
+      Arrival arrival,
       Received received,
       State state,
       Optional<StubReference> stub,
@@ -63,12 +67,33 @@ final class LoggedCall implements Call {
   }
 
   /** Returns when it arrived, and in which scope. */
-  Scopes.Arrival arrival() {
+  Arrival arrival() {
     return arrival;
   }
 
   void reach(State next) {
     state = next;
+  }
+
+  /** Notes that the answer is written completely. */
+  void delivered(long nanos) {
+    duration = Duration.ofNanos(nanos - arrival.nanos());
+    state = State.ANSWERED;
+  }
+
+  @Override
+  public MadeBy madeBy() {
+    return arrival.carrier().maker().shown();
+  }
+
+  @Override
+  public Instant arrivedAt() {
+    return arrival.at();
+  }
+
+  @Override
+  public Optional<Duration> duration() {
+    return Optional.ofNullable(duration);
   }
 
   @Override

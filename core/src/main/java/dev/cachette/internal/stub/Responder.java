@@ -23,11 +23,11 @@ public final class Responder {
 
   /** Accepts a request: selects a stub, and uses its next answer. */
   public Exchange receive(Request request, ConnectionInfo carrier) {
-    Scopes.Arrival arrival = scopes.arrive(carrier);
+    Arrival arrival = scopes.arrive(carrier);
     Received received = MatchInternals.received(request);
     try {
-      Optional<Scopes.Won> won = select(received);
-      if (won.isEmpty() && isPlainByName(request)) {
+      Optional<Scopes.Won> won = arrival.isLate() ? Optional.empty() : select(received);
+      if (won.isEmpty() && !arrival.isLate() && isPlainByName(request)) {
         Received secure = MatchInternals.received(PlainCalls.secured(request));
         won = select(secure);
         if (won.isPresent()
@@ -88,7 +88,7 @@ public final class Responder {
    * unexpected call.
    */
   public Response failed(Request request, ConnectionInfo carrier, String explanation) {
-    Scopes.Arrival arrival = scopes.arrive(carrier);
+    Arrival arrival = scopes.arrive(carrier);
     Received received = MatchInternals.received(request);
     Reply reply = Reply.of(explained(500, explanation));
     note(arrival, received.toString(), explanation);
@@ -124,7 +124,7 @@ public final class Responder {
                     won.selected(), MatchInternals.with(received, won.received().variables())));
   }
 
-  private void note(Scopes.Arrival arrival, String summary, String explanation) {
+  private void note(Arrival arrival, String summary, String explanation) {
     if (scopes.noteUnexpected(arrival, summary, explanation, Optional.empty())) {
       outside.warning().accept(explanation);
     }

@@ -3,6 +3,7 @@ package dev.cachette.internal.stub;
 import dev.cachette.calls.Call;
 import java.time.Clock;
 import java.util.function.Consumer;
+import java.util.function.LongSupplier;
 
 /**
  * The settings of scopes.
@@ -13,6 +14,8 @@ import java.util.function.Consumer;
  * @param maxBodies the capacity of the log, in bytes of bodies
  * @param watcher called after each completed call
  * @param treatHttpAsHttps whether plain HTTP calls without a stub are treated as HTTPS
+ * @param refuseLate whether calls of tests that are over are refused
+ * @param nanos a source of real time, in nanoseconds from any point
  */
 public record ScopeSettings(
     Clock clock,
@@ -20,10 +23,12 @@ public record ScopeSettings(
     int maxCalls,
     long maxBodies,
     Consumer<Call> watcher,
-    boolean treatHttpAsHttps) {
+    boolean treatHttpAsHttps,
+    boolean refuseLate,
+    LongSupplier nanos) {
 
   /** Creates settings without a listener. */
   public ScopeSettings(Clock clock, long seed, int maxCalls, long maxBodies) {
-    this(clock, seed, maxCalls, maxBodies, call -> {}, false);
+    this(clock, seed, maxCalls, maxBodies, call -> {}, false, true, () -> 0);
   }
 }

@@ -4,15 +4,12 @@ import dev.cachette.calls.Call;
 import dev.cachette.http.Request;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.cassette.LoadedCassette;
-import dev.cachette.internal.explain.Explanation;
-import dev.cachette.internal.explain.Situation;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
 import java.time.Instant;
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.Deque;
@@ -37,6 +34,7 @@ import java.util.stream.Stream;
 public final class Scopes {
 
   private final EndedStubs endedStubs = new EndedStubs();
+  private final EndedTests endedTests = new EndedTests();
   private final ScopeSettings settings;
   private final Deque<StubScope> scopes = new ArrayDeque<>();
   private final UnusedLater later = new UnusedLater();
@@ -59,8 +57,13 @@ public final class Scopes {
 
   /** Opens the outermost scope, which is empty. */
   public Scopes(ScopeSettings settings) {
+    this(settings, TestId.NONE);
+  }
+
+  /** Opens the outermost scope, for a test or a class of tests. */
+  public Scopes(ScopeSettings settings, TestId test) {
     this.settings = settings;
-    push(new StubScope(settings, place -> true));
+    push(new StubScope(settings, place -> true, test));
   }
 
   /** Returns the rules for connections. */
@@ -89,9 +92,14 @@ public final class Scopes {
    * @param own whether unused stubs declared at a place are reported at its end; others are
    *     reported at the end of all scopes, unless a stub of the same place was used in another one
    */
-  public synchronized StubScope enter(Predicate<Place> own) {
+  public StubScope enter(Predicate<Place> own) {
+    return enter(own, TestId.NONE);
+  }
+
+  /** As {@link #enter(Predicate)}, for a test. */
+  public synchronized StubScope enter(Predicate<Place> own, TestId test) {
     scopes.forEach(StubScope::startAgain);
-    push(new StubScope(settings, own));
+    push(new StubScope(settings, own, test));
     return scopes.element();
   }
 
@@ -112,21 +120,22 @@ public final class Scopes {
   /** Ends all scopes, and opens the outermost again. */
   public synchronized ScopeReport leaveAll() {
     ScopeReport report = leave(scopes.getLast()).andUnused(later.drain());
-    push(new StubScope(settings, place -> true));
+    push(new StubScope(settings, place -> true, TestId.NONE));
     return report;
   }
 
   /** Ends the innermost scope and opens it again. */
   public synchronized ScopeReport renew() {
-    Predicate<Place> own = scopes.element().own();
+    StubScope old = scopes.element();
     ScopeReport report = ended();
-    enter(own);
+    enter(old.own(), old.test());
     return report;
   }
 
   private ScopeReport ended() {
     StubScope ended = pop();
     ended.rules().forEach(endedStubs::add);
+    endedTests.add(ended.test(), scopes.peek());
     List<Call> calls = ended.log().entries().calls();
     scopes.forEach(outer -> outer.noteWinners(outer.unusedRules(), calls));
     return ended.report(later, calls);
@@ -301,18 +310,26 @@ public final class Scopes {
   }
 
   /**
-   * A request that has arrived.
-   *
-   * @param number its number, from 1
-   * @param scope the scope that was innermost on arrival, which everything about the request
-   *     belongs to
-   * @param carrier its connection
+   * Registers a request that has arrived. A late one belongs to the scope around its test, if that
+   * is still open, and else to none.
    */
-  record Arrival(long number, StubScope scope, ConnectionInfo carrier) {}
-
-  /** Registers a request that has arrived. */
   synchronized Arrival arrive(ConnectionInfo carrier) {
-    return new Arrival(++arrived, scopes.element(), carrier);
+    boolean late = settings.refuseLate() && isLate(carrier.maker());
+    StubScope scope =
+        late
+            ? endedTests
+                .scopeAround(carrier.maker().test())
+                .filter(scopes::contains)
+                .orElseGet(() -> new StubScope(settings, place -> true, TestId.NONE))
+            : scopes.element();
+    return new Arrival(++arrived, scope, carrier, late, now(), settings.nanos().getAsLong());
+  }
+
+  private boolean isLate(Maker maker) {
+    long test = maker.test().number();
+    return maker.evidence().isCertain()
+        && test != 0
+        && scopes.stream().noneMatch(scope -> scope.test().number() == test);
   }
 
   /**
@@ -384,7 +401,7 @@ public final class Scopes {
   }
 
   void deliver(LoggedCall call) {
-    call.reach(Call.State.ANSWERED);
+    call.delivered(settings.nanos().getAsLong());
     settings.watcher().accept(call);
     changed();
   }
@@ -404,61 +421,8 @@ public final class Scopes {
    *
    * @param toOurself whether its target is an address that Cachette listens on
    */
-  String explain(Request received, boolean toOurself) {
-    Request request = asMeant(received);
-    List<Explanation.Stub> stubs = new ArrayList<>();
-    synchronized (this) {
-      Instant now = now();
-      for (StubScope scope : scopes) {
-        for (DraftStub draft : scope.drafts()) {
-          stubs.add(
-              new Explanation.Stub(
-                  draft.pattern(), draft.reference(), List.of(DraftStub.OBSTACLE)));
-        }
-        // The last declared stub comes first, because it wins.
-        List<StubRule> rules = scope.rules();
-        for (int at = rules.size() - 1; at >= 0; at--) {
-          StubRule rule = rules.get(at);
-          stubs.add(new Explanation.Stub(rule.pattern(), rule.reference(), rule.obstacles(now)));
-        }
-      }
-    }
-    List<String> cassettes = new ArrayList<>();
-    for (LoadedCassette cassette : cassettesFor(request)) {
-      cassettes.add(cassette.toString());
-      stubs.addAll(cassette.near(request));
-    }
-    return Explanation.ofUnexpected(
-        request, new Situation(stubs, cassettes, endedStubs.all(), through(), toOurself));
-  }
-
-  private synchronized List<StubReference> through() {
-    return scopes.stream()
-        .flatMap(scope -> scope.through().stream())
-        .map(LetThrough::reference)
-        .toList();
-  }
-
-  /** Treats a plain HTTP call as HTTPS, if its host has stubs for HTTPS only. */
-  private Request asMeant(Request request) {
-    if (!settings.treatHttpAsHttps() || !PlainCalls.mayMeanSecure(request)) {
-      return request;
-    }
-    Request secured = PlainCalls.secured(request);
-    return hasStubsFor(secured) && !hasStubsFor(request) ? secured : request;
-  }
-
-  /** Returns true if a stub has the scheme, host and port of a request. */
-  private synchronized boolean hasStubsFor(Request request) {
-    boolean plain = request.uri().scheme().equals("http");
-    OptionalInt port = OptionalInt.of(request.uri().port());
-    return scopes.stream()
-        .flatMap(scope -> scope.rules().stream())
-        .map(StubRule::pattern)
-        .anyMatch(
-            it ->
-                MatchInternals.isPlain(it) == plain
-                    && MatchInternals.isFor(it, request.uri().host(), port));
+  String explain(Request request, boolean toOurself) {
+    return new Miss(this).explain(request, endedStubs.all(), toOurself);
   }
 
   private void push(StubScope scope) {

@@ -58,6 +58,7 @@ public final class StubScope {
   private final long seed;
 
   private final Predicate<Place> own;
+  private final TestId test;
   private boolean failed;
 
   /**
@@ -65,8 +66,10 @@ public final class StubScope {
    *
    * @param own whether unused stubs declared at a place are reported with this scope; others are
    *     reported at the end of all scopes, unless a stub of the same place was used in another one
+   * @param test what it is for
    */
-  StubScope(ScopeSettings settings, Predicate<Place> own) {
+  StubScope(ScopeSettings settings, Predicate<Place> own, TestId test) {
+    this.test = test;
     this.own = own;
     this.seed = settings.seed();
     this.log = new CallLog(settings.maxCalls(), settings.maxBodies());
@@ -227,6 +230,11 @@ public final class StubScope {
   /** Marks its test as failed: misuse is not reported on top of that. */
   void markFailed() {
     failed = true;
+  }
+
+  /** Returns the test that it is for. */
+  public TestId test() {
+    return test;
   }
 
   Predicate<Place> own() {

@@ -7,6 +7,7 @@ import java.lang.invoke.MethodHandles;
 import java.net.InetAddress;
 import java.net.SocketAddress;
 import java.security.cert.X509Certificate;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.BiFunction;
@@ -19,8 +20,12 @@ import org.jspecify.annotations.Nullable;
  */
 final class HookHolder {
 
-  private static final String NAME = "java.net.CachetteHook";
-  private static final String RESOURCE = "hook/java/net/CachetteHook.class";
+  private static final String PACKAGE = "java.net.";
+  private static final String NAME = PACKAGE + "CachetteHook";
+
+  /** In an order in which each needs those before it only. */
+  private static final List<String> CLASSES =
+      List.of("CachetteMark", "CachetteTask", "CachetteTasks", "CachetteContext", "CachetteHook");
 
   private final BiFunction<String, Object[], Object> control;
 
@@ -60,6 +65,24 @@ final class HookHolder {
     control.apply("shutDown", new Object[] {socket});
   }
 
+  /** From now on, this thread works for a test; for none if the number is 0. */
+  void begin(long test) {
+    control.apply("begin", new Object[] {test});
+  }
+
+  /** A new request begins on the connection with this local port. */
+  void answered(int port) {
+    control.apply("answered", new Object[] {port});
+  }
+
+  /**
+   * Returns who made the current request on a connection: the number of the test, how that is
+   * known, the name of the thread, and the thread if it is alive; null if nothing is known.
+   */
+  Object @Nullable [] madeBy(int port) {
+    return (Object[]) control.apply("madeBy", new Object[] {port});
+  }
+
   boolean isWoven() {
     return (Boolean) control.apply("isWoven", new Object[0]);
   }
@@ -82,11 +105,23 @@ final class HookHolder {
     Module ours = HookHolder.class.getModule();
     instrumentation.redefineModule(
         base, Set.of(), Map.of(), Map.of("java.net", Set.of(ours)), Set.of(), Map.of());
-    try (InputStream bytes = HookHolder.class.getResourceAsStream(RESOURCE)) {
-      return MethodHandles.privateLookupIn(InetAddress.class, MethodHandles.lookup())
-          .defineClass(bytes.readAllBytes());
+    try {
+      MethodHandles.Lookup lookup =
+          MethodHandles.privateLookupIn(InetAddress.class, MethodHandles.lookup());
+      Class<?> last = null;
+      for (String name : CLASSES) {
+        last = define(lookup, "hook/java/net/" + name + ".class");
+      }
+      return last;
     } catch (IOException | IllegalAccessException failed) {
       throw new InterceptionUnavailable("its hook cannot be defined", failed);
+    }
+  }
+
+  private static Class<?> define(MethodHandles.Lookup lookup, String resource)
+      throws IOException, IllegalAccessException {
+    try (InputStream bytes = HookHolder.class.getResourceAsStream(resource)) {
+      return lookup.defineClass(bytes.readAllBytes());
     }
   }
 }

@@ -58,9 +58,7 @@ final class Hooks {
 
   private static Class<?>[] loadedTargets(Instrumentation instrumentation) {
     return Arrays.stream(instrumentation.getAllLoadedClasses())
-        .filter(
-            type ->
-                WeavePoint.mayBeIn(type.getClassLoader() == null, type.getName().replace('.', '/')))
+        .filter(type -> WeavePoint.mayBeIn(type.getClassLoader(), type.getName().replace('.', '/')))
         .filter(instrumentation::isModifiableClass)
         .toArray(Class<?>[]::new);
   }

@@ -92,6 +92,11 @@ public final class Interception implements AutoCloseable {
     Hooks.install();
   }
 
+  /** Returns what tells who made a call. */
+  public Attribution attribution() {
+    return new Attribution(holder);
+  }
+
   /** Releases the hooks, and restores the proxy settings. */
   @Override
   public void close() {

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The methods that get a hook at their beginning. Those of the JDK are the same from 17 to 25.
@@ -81,6 +82,9 @@ enum WeavePoint {
     RESOLVE_PROMISE_OF_ALL
   }
 
+  /** Of {@code java.net.http}, for example. */
+  private static final ClassLoader PLATFORM = ClassLoader.getPlatformClassLoader();
+
   /** Without the prefix, which the build would relocate together with Cachette's own copy. */
   private static final String NETTY = "netty/";
 
@@ -121,9 +125,9 @@ enum WeavePoint {
   }
 
   /** Returns true if a class, with slashes, may contain it. */
-  static boolean mayBeIn(boolean ofTheJdk, String aClass) {
-    return ofTheJdk
-        ? OF_THE_JDK.contains(aClass)
+  static boolean mayBeIn(@Nullable ClassLoader loader, String aClass) {
+    return loader == null || loader == PLATFORM
+        ? OF_THE_JDK.contains(aClass) || ContextPoint.CLASSES.contains(aClass)
         : aClass.endsWith(NETTY_CONNECT.className) || aClass.endsWith(NETTY_NAME_LOOK_UP.className);
   }
 

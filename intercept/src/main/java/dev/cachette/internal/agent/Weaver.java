@@ -32,10 +32,13 @@ final class Weaver implements ClassFileTransformer {
       @Nullable ProtectionDomain domain,
       byte[] bytes) {
     // Called for every loaded class, so this must be cheap.
-    if (className == null || !WeavePoint.mayBeIn(loader == null, className)) {
+    if (className == null || !WeavePoint.mayBeIn(loader, className)) {
       return null;
     }
     try {
+      if (className.equals(ContextPoint.REQUEST) && !JavaClient.isAsExpected(bytes)) {
+        return null;
+      }
       return weave(className, bytes);
     } catch (RuntimeException | LinkageError failed) {
       // The JVM would swallow it; the installer checks for it.
@@ -78,6 +81,11 @@ final class Weaver implements ClassFileTransformer {
         if (hasCode && point.isAt(className, name, descriptor)) {
           missing.remove(point);
           return new HookedMethod(point, descriptor, method);
+        }
+      }
+      for (ContextPoint point : ContextPoint.values()) {
+        if (hasCode && point.isAt(className, name, descriptor)) {
+          return new ContextMethod(point, method);
         }
       }
       return method;

@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.Exchange;
+import dev.cachette.internal.stub.Maker;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelFuture;
@@ -38,7 +39,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   /** Requests that arrived while the previous one was being answered. */
   private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
 
-  private @Nullable ConnectionInfo carrier;
+  private @Nullable Peer peer;
   private boolean busy;
   private @Nullable Transmission transmission;
   private @Nullable Exchange computing;
@@ -114,6 +115,9 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private void send(
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     boolean serveOn = keepAlive && !exchange.needsNewConnectionNext();
+    if (peer != null) {
+      site.makers().get().answered(peer.port());
+    }
     if (reply.isPlain()) {
       exchange.sending();
       ChannelFuture written =
@@ -206,11 +210,13 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   }
 
   private ConnectionInfo carrier(ChannelHandlerContext context) {
-    if (carrier == null) {
-      Peer peer = new Peer(context);
-      carrier = new ConnectionInfo(peer.isHttp2() ? "HTTP/2" : "HTTP/1.1", peer.number());
+    if (peer == null) {
+      peer = new Peer(context);
     }
-    return carrier;
+    Maker maker = site.makers().get().at(peer.port());
+    return peer.isHttp2()
+        ? new ConnectionInfo("HTTP/2", peer.number(), maker.onSharedConnection())
+        : new ConnectionInfo("HTTP/1.1", peer.number(), maker);
   }
 
   private Response failed(Request request, ConnectionInfo carrier, RuntimeException failure) {

@@ -13,6 +13,7 @@ import io.netty.handler.codec.http2.Http2Error;
 import io.netty.handler.codec.http2.Http2FrameCodec;
 import io.netty.handler.codec.http2.Http2StreamChannel;
 import io.netty.util.AttributeKey;
+import java.net.InetSocketAddress;
 import java.util.regex.Pattern;
 
 /**
@@ -36,6 +37,13 @@ record Peer(ChannelHandlerContext context) {
   /** Returns the number of the connection. */
   int number() {
     return connection().attr(NUMBER).get();
+  }
+
+  /** Returns the client's port. */
+  int port() {
+    return connection().remoteAddress() instanceof InetSocketAddress address
+        ? address.getPort()
+        : 0;
   }
 
   boolean isHttp2() {

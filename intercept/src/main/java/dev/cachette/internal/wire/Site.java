@@ -2,6 +2,7 @@ package dev.cachette.internal.wire;
 
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.tls.ServerTls;
+import java.util.concurrent.atomic.AtomicReference;
 
 /**
  * The state that all connections of a server share.
@@ -12,6 +13,7 @@ import dev.cachette.internal.tls.ServerTls;
  * @param workers run slow code
  * @param transmissions the replies that are being sent
  * @param maxRequestBody the maximum size of a request body in memory, in bytes
+ * @param makers tells who makes requests
  */
 record Site(
     Responder responder,
@@ -19,4 +21,5 @@ record Site(
     ServerTls tls,
     Workers workers,
     Transmissions transmissions,
-    int maxRequestBody) {}
+    int maxRequestBody,
+    AtomicReference<Makers> makers) {}

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiPredicate;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -54,8 +55,21 @@ public final class WireServer implements AutoCloseable {
       boolean busy,
       int threads) {
     this.busy = busy;
-    this.site = new Site(responder, encounters, tls, workers, new Transmissions(), maxRequestBody);
+    this.site =
+        new Site(
+            responder,
+            encounters,
+            tls,
+            workers,
+            new Transmissions(),
+            maxRequestBody,
+            new AtomicReference<>(Makers.UNKNOWN));
     this.engine = new Engine(threads);
+  }
+
+  /** Sets what tells who makes requests; before the first connection. */
+  public void attributeBy(Makers makers) {
+    site.makers().set(makers);
   }
 
   /**

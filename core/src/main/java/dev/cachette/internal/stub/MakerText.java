@@ -1,0 +1,64 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.calls.MadeBy.Evidence;
+import dev.cachette.http.Request;
+import dev.cachette.internal.explain.RequestText;
+import java.util.List;
+import java.util.regex.Pattern;
+
+/** Says in explanations who made a call, with the lines of the user's code that did. */
+final class MakerText {
+
+  private static final int LINES = 6;
+
+  /** The JDK, test frameworks, HTTP clients, and what is between them and the user's code. */
+  private static final Pattern NOT_OF_USER =
+      Pattern.compile(
+          "(?:java|javax|jdk|sun|com\\.sun|kotlin|kotlinx|scala|groovy"
+              + "|dev\\.cachette\\.(?!examples)"
+              + "|org\\.(?:junit|testng|apache|springframework|eclipse\\.jetty|glassfish"
+              + "|asynchttpclient|gradle|mockito|slf4j|aspectj)"
+              + "|okhttp3|okio|retrofit2|io\\.(?:netty|vertx|helidon|grpc|micrometer|opentelemetry)"
+              + "|reactor|feign|kong|com\\.(?:google|intellij|fasterxml)|software\\.amazon)\\..*");
+
+  private MakerText() {}
+
+  /** Returns a paragraph for an explanation; empty if nothing is known. */
+  static String of(Maker maker) {
+    if (maker.thread().isEmpty()) {
+      return "";
+    }
+    String stack = stack(maker);
+    boolean isPlain = maker.evidence() == Evidence.TEST_THREAD;
+    if (isPlain && stack.isEmpty()) {
+      return "";
+    }
+    String hint =
+        maker.evidence() == Evidence.STARTED_THREAD
+            ? "\nIt may be for that test: start nothing that lives longer than its test."
+            : "";
+    return "\nMade by " + maker.shown() + (stack.isEmpty() ? "." : ":\n" + stack) + hint + "\n";
+  }
+
+  /** Returns the explanation of a call that was made for a test that is over. */
+  static String late(Request request, Maker maker) {
+    return String.format(
+        "Unexpected call: %s (its test is over: %s)\n\n"
+            + "It was made by %s. That test is over, so no stub answers it, and it does not count"
+            + " for the\ntest that runs now.\n%s\nThe request\n\n%s\n"
+            + "Fix: let the test end what it has started: shut down executors, cancel timers, await"
+            + " calls. Or,\nif an application lives longer than its tests, such as a cached Spring"
+            + " context, use\nSettings.acceptLateCalls(true).\n",
+        request, maker.test().name(), maker.shown(), stack(maker), RequestText.of(request));
+  }
+
+  private static String stack(Maker maker) {
+    List<String> lines =
+        maker.stack().get().stream()
+            .filter(frame -> !NOT_OF_USER.matcher(frame.getClassName()).matches())
+            .limit(LINES)
+            .map(frame -> "    at " + frame + "\n")
+            .toList();
+    return String.join("", lines);
+  }
+}

@@ -1,0 +1,13 @@
+package dev.cachette.internal.stub;
+
+/**
+ * A test, or whatever else a scope is for.
+ *
+ * @param number unique in this JVM; 0 for none
+ * @param name its name in messages
+ */
+public record TestId(long number, String name) {
+
+  /** No test. */
+  public static final TestId NONE = new TestId(0, "");
+}

@@ -1,0 +1,89 @@
+package dev.cachette.internal.agent;
+
+import org.objectweb.asm.MethodVisitor;
+import org.objectweb.asm.Opcodes;
+
+/** A method through which work goes on, with a call of {@code java.net.CachetteContext}. */
+final class ContextMethod extends MethodVisitor {
+
+  private static final String CONTEXT = "java/net/CachetteContext";
+  private static final String WITH_OBJECT = "(Ljava/lang/Object;)V";
+
+  /** What the calls need beyond the method's own operands. */
+  private static final int MORE_STACK = 2;
+
+  private final ContextPoint.Hook hook;
+
+  ContextMethod(ContextPoint point, MethodVisitor next) {
+    super(Opcodes.ASM9, next);
+    this.hook = point.hook();
+  }
+
+  @Override
+  public void visitCode() {
+    super.visitCode();
+    switch (hook) {
+      case WROTE -> tell("wrote", 0);
+      case WRITES -> writes();
+      case CAPTURED -> tell("captured", 1);
+      case FORGET -> call("forget", "()V");
+      default -> {
+        // Not at its beginning.
+      }
+    }
+  }
+
+  @Override
+  public void visitInsn(int opcode) {
+    if (hook == ContextPoint.Hook.TAKEN && opcode == Opcodes.ARETURN) {
+      super.visitInsn(Opcodes.DUP);
+      call("taken", WITH_OBJECT);
+    } else if (hook == ContextPoint.Hook.MADE && opcode == Opcodes.RETURN) {
+      tell("captured", 0);
+    }
+    super.visitInsn(opcode);
+  }
+
+  @Override
+  public void visitMethodInsn(
+      int opcode, String owner, String name, String descriptor, boolean isInterface) {
+    boolean runs = hook == ContextPoint.Hook.RUNS && name.equals("run") && descriptor.equals("()V");
+    if (runs) {
+      super.visitInsn(Opcodes.DUP);
+      call("began", WITH_OBJECT);
+    }
+    super.visitMethodInsn(opcode, owner, name, descriptor, isInterface);
+    if (runs) {
+      call("done", "()V");
+    }
+  }
+
+  @Override
+  public void visitMaxs(int maxStack, int maxLocals) {
+    super.visitMaxs(maxStack + MORE_STACK, maxLocals);
+  }
+
+  /** {@code CachetteContext.writes(this, connection.channel());}. */
+  private void writes() {
+    super.visitVarInsn(Opcodes.ALOAD, 0);
+    super.visitVarInsn(Opcodes.ALOAD, 0);
+    super.visitFieldInsn(
+        Opcodes.GETFIELD, ContextPoint.REQUEST, "connection", "L" + ContextPoint.CONNECTION + ";");
+    super.visitMethodInsn(
+        Opcodes.INVOKEVIRTUAL,
+        ContextPoint.CONNECTION,
+        "channel",
+        "()Ljava/nio/channels/SocketChannel;",
+        false);
+    call("writes", "(Ljava/lang/Object;Ljava/lang/Object;)V");
+  }
+
+  private void tell(String name, int variable) {
+    super.visitVarInsn(Opcodes.ALOAD, variable);
+    call(name, WITH_OBJECT);
+  }
+
+  private void call(String name, String descriptor) {
+    super.visitMethodInsn(Opcodes.INVOKESTATIC, CONTEXT, name, descriptor, false);
+  }
+}

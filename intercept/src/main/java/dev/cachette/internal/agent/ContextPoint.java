@@ -1,0 +1,122 @@
+package dev.cachette.internal.agent;
+
+import java.util.Arrays;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * The methods of the JDK through which work goes from one thread to another, or to a connection.
+ * The same from 17 to 25. Without one of them less is known about who made a call, and nothing
+ * else: so none is required.
+ */
+enum ContextPoint {
+  SOCKET_WRITE(Hook.WROTE, "sun/nio/ch/NioSocketImpl", "write", "([BII)V"),
+  CHANNEL_WRITE(Hook.WROTE, "sun/nio/ch/SocketChannelImpl", "write", "(Ljava/nio/ByteBuffer;)I"),
+  CHANNEL_GATHERING_WRITE(
+      Hook.WROTE, "sun/nio/ch/SocketChannelImpl", "write", "([Ljava/nio/ByteBuffer;II)J"),
+  CHANNEL_BLOCKING_WRITE(
+      Hook.WROTE, "sun/nio/ch/SocketChannelImpl", "blockingWriteFully", "([BII)V"),
+  SELECT(
+      Hook.FORGET,
+      "sun/nio/ch/SelectorImpl",
+      "lockAndDoSelect",
+      "(Ljava/util/function/Consumer;J)I"),
+
+  POOL_EXECUTE(Hook.CAPTURED, Names.POOL, "execute", "(Ljava/lang/Runnable;)V"),
+  POOL_RUN(
+      Hook.RUNS, Names.POOL, "runWorker", "(Ljava/util/concurrent/ThreadPoolExecutor$Worker;)V"),
+  SCHEDULE(
+      Hook.CAPTURED,
+      Names.SCHEDULED_POOL,
+      "delayedExecute",
+      "(Ljava/util/concurrent/RunnableScheduledFuture;)V"),
+  SCHEDULE_AGAIN(
+      Hook.CAPTURED,
+      Names.SCHEDULED_POOL,
+      "reExecutePeriodic",
+      "(Ljava/util/concurrent/RunnableScheduledFuture;)V"),
+  TIMER_SCHEDULE(Hook.CAPTURED, "java/util/Timer", "sched", "(Ljava/util/TimerTask;JJ)V"),
+  TIMER_RUN(Hook.RUNS, "java/util/TimerThread", "mainLoop", "()V"),
+
+  QUEUE_PUT(Hook.CAPTURED, Names.LINKED_QUEUE, "put", Names.PUT),
+  QUEUE_OFFER(Hook.CAPTURED, Names.LINKED_QUEUE, "offer", Names.OFFER),
+  QUEUE_OFFER_WITHIN(Hook.CAPTURED, Names.LINKED_QUEUE, "offer", Names.OFFER_WITHIN),
+  QUEUE_TAKE(Hook.TAKEN, Names.LINKED_QUEUE, "take", Names.TAKE),
+  QUEUE_POLL(Hook.TAKEN, Names.LINKED_QUEUE, "poll", Names.TAKE),
+  QUEUE_POLL_WITHIN(Hook.TAKEN, Names.LINKED_QUEUE, "poll", Names.POLL_WITHIN),
+  BOUNDED_QUEUE_PUT(Hook.CAPTURED, Names.ARRAY_QUEUE, "put", Names.PUT),
+  BOUNDED_QUEUE_OFFER(Hook.CAPTURED, Names.ARRAY_QUEUE, "offer", Names.OFFER),
+  BOUNDED_QUEUE_OFFER_WITHIN(Hook.CAPTURED, Names.ARRAY_QUEUE, "offer", Names.OFFER_WITHIN),
+  BOUNDED_QUEUE_TAKE(Hook.TAKEN, Names.ARRAY_QUEUE, "take", Names.TAKE),
+  BOUNDED_QUEUE_POLL(Hook.TAKEN, Names.ARRAY_QUEUE, "poll", Names.TAKE),
+  BOUNDED_QUEUE_POLL_WITHIN(Hook.TAKEN, Names.ARRAY_QUEUE, "poll", Names.POLL_WITHIN),
+
+  /** A call of {@code java.net.http.HttpClient}: made by the caller, written by a thread of its. */
+  JAVA_CLIENT_REQUEST(Hook.MADE, Names.REQUEST, "<init>", Names.ANY),
+  JAVA_CLIENT_HEAD(Hook.WRITES, Names.REQUEST, "headers", "()Ljava/util/List;");
+
+  /** A request of {@code java.net.http.HttpClient}, with the field of its connection. */
+  static final String REQUEST = Names.REQUEST;
+
+  /** The type of that field, with the method that gives its channel. */
+  static final String CONNECTION = "jdk/internal/net/http/HttpConnection";
+
+  /** The kind of hook. */
+  enum Hook {
+    /** At its beginning, with {@code this}. */
+    WROTE,
+    /** At its beginning. */
+    FORGET,
+    /** At its beginning, with its first argument. */
+    CAPTURED,
+    /** At its beginning, with {@code this}. */
+    WRITES,
+    /** At its end, with {@code this}. */
+    MADE,
+    /** At its end, with its result. */
+    TAKEN,
+    /** Around each call of {@code run()} in it, with what is run. */
+    RUNS
+  }
+
+  /** Constants, which an enum cannot have before its values. */
+  private static final class Names {
+    static final String POOL = "java/util/concurrent/ThreadPoolExecutor";
+    static final String SCHEDULED_POOL = "java/util/concurrent/ScheduledThreadPoolExecutor";
+    static final String LINKED_QUEUE = "java/util/concurrent/LinkedBlockingQueue";
+    static final String ARRAY_QUEUE = "java/util/concurrent/ArrayBlockingQueue";
+    static final String PUT = "(Ljava/lang/Object;)V";
+    static final String OFFER = "(Ljava/lang/Object;)Z";
+    static final String OFFER_WITHIN = "(Ljava/lang/Object;JLjava/util/concurrent/TimeUnit;)Z";
+    static final String TAKE = "()Ljava/lang/Object;";
+    static final String POLL_WITHIN = "(JLjava/util/concurrent/TimeUnit;)Ljava/lang/Object;";
+    static final String ANY = "*";
+    static final String REQUEST = "jdk/internal/net/http/Http1Request";
+  }
+
+  /** Returns their classes, with slashes. */
+  static final Set<String> CLASSES =
+      Arrays.stream(values()).map(point -> point.className).collect(Collectors.toUnmodifiableSet());
+
+  private final Hook hook;
+  private final String className;
+  private final String methodName;
+  private final String descriptor;
+
+  ContextPoint(Hook hook, String className, String methodName, String descriptor) {
+    this.hook = hook;
+    this.className = className;
+    this.methodName = methodName;
+    this.descriptor = descriptor;
+  }
+
+  Hook hook() {
+    return hook;
+  }
+
+  boolean isAt(String aClass, String aMethod, String aDescriptor) {
+    return className.equals(aClass)
+        && methodName.equals(aMethod)
+        && (descriptor.equals(Names.ANY) || descriptor.equals(aDescriptor));
+  }
+}
