@@ -39,6 +39,12 @@ public final class CachetteContext {
     }
   }
 
+  /** Returns the mark of this thread; what is known of it without one. */
+  static CachetteMark current() {
+    CachetteMark mark = CURRENT.get();
+    return mark == null ? unknown() : mark;
+  }
+
   /** Returns what was left on a connection since its last response, or null. */
   static CachetteMark at(int port) {
     AtomicReferenceArray<CachetteMark> marks = connections;

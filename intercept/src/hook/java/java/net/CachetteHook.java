@@ -6,7 +6,9 @@ import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Method;
 import java.security.cert.X509Certificate;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.Map;
+import java.util.Set;
 import java.util.WeakHashMap;
 import java.util.function.BiFunction;
 import java.util.function.Function;
@@ -33,6 +35,17 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
   private static volatile Function<String, InetAddress[]> resolve;
   private static volatile BiFunction<X509Certificate[], Object, Boolean> trust;
 
+  /** They decide while there is no owner. */
+  private static volatile BiFunction<Object, SocketAddress, SocketAddress> guardedConnect;
+
+  private static volatile Function<String, InetAddress[]> guardedResolve;
+
+  /** Where connections went while there was no owner, each once. Guarded by itself. */
+  private static final Set<SocketAddress> LEFT = new LinkedHashSet<>();
+
+  /** More are not remembered. */
+  private static final int MOST_LEFT = 200;
+
   /** Connections that were not redirected, with their addresses. Guarded by itself. */
   private static final Map<Object, SocketAddress> CONNECTIONS = new WeakHashMap<>();
 
@@ -49,6 +62,8 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
       case "begin":
         CachetteContext.begin((Long) arguments[0]);
         return null;
+      case "current":
+        return madeBy(CachetteContext.current());
       default:
         return exclusively(method, arguments);
     }
@@ -76,6 +91,13 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
         case "shutDown":
           shutDown(arguments[0]);
           return null;
+        case "guard":
+          guard(arguments);
+          return null;
+        case "left":
+          synchronized (LEFT) {
+            return new LinkedHashSet<>(LEFT);
+          }
         case "isWoven":
           return woven;
         case "markWoven":
@@ -101,11 +123,19 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     return null;
   }
 
+  /** Sets what decides without an owner; nothing does if it is null. */
+  @SuppressWarnings("unchecked")
+  private static void guard(Object[] arguments) {
+    guardedConnect = (BiFunction<Object, SocketAddress, SocketAddress>) arguments[0];
+    guardedResolve = (Function<String, InetAddress[]>) arguments[1];
+    CachetteContext.follow(owner != null || guardedConnect != null);
+  }
+
   /** Removes the owner, if it is this one. */
   private static void release(Object oldOwner) {
     if (owner == oldOwner) {
       owner = null;
-      CachetteContext.follow(false);
+      CachetteContext.follow(guardedConnect != null);
       resolve = null;
       connect = null;
       trust = null;
@@ -117,7 +147,12 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     if (remote == null) {
       return null;
     }
-    BiFunction<Object, SocketAddress, SocketAddress> handler = connect;
+    BiFunction<Object, SocketAddress, SocketAddress> owners = connect;
+    BiFunction<Object, SocketAddress, SocketAddress> handler =
+        owners == null ? guardedConnect : owners;
+    if (handler == null) {
+      left(remote);
+    }
     SocketAddress wanted = handler == null ? remote : handler.apply(socket, remote);
     if (wanted == remote) {
       synchronized (CONNECTIONS) {
@@ -127,9 +162,18 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     return wanted;
   }
 
+  private static void left(SocketAddress remote) {
+    synchronized (LEFT) {
+      if (LEFT.size() < MOST_LEFT) {
+        LEFT.add(remote);
+      }
+    }
+  }
+
   /** Returns the addresses of a host, or null to let the JDK find them. */
   public static InetAddress[] resolve(String host) {
-    Function<String, InetAddress[]> handler = resolve;
+    Function<String, InetAddress[]> owners = resolve;
+    Function<String, InetAddress[]> handler = owners == null ? guardedResolve : owners;
     return handler == null || host == null ? null : handler.apply(host);
   }
 

@@ -11,7 +11,6 @@ import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stub.LetThrough;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Scopes;
-import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
 import java.nio.file.Path;
@@ -94,6 +93,16 @@ public final class Cachette implements AutoCloseable {
    */
   public static void prepare() {
     Interception.prepare();
+  }
+
+  /**
+   * Guards the network, until it is closed, whenever no Cachette is open.
+   *
+   * @param allowed hosts that may be connected to: {@code tides.example}, {@code *.example:8443}
+   * @throws IllegalArgumentException if one is malformed
+   */
+  public static Guard guard(String... allowed) {
+    return Guard.open(allowed);
   }
 
   /**
@@ -406,16 +415,18 @@ public final class Cachette implements AutoCloseable {
     if (className == null || methodName == null) {
       throw Refusals.argument("scope(className, methodName) was given null.");
     }
-    String test = className.substring(className.lastIndexOf('.') + 1) + "." + methodName;
-    return scope(place -> place.isIn(className, methodName), test);
+    String simpleName = className.substring(className.lastIndexOf('.') + 1);
+    return scope(place -> place.isIn(className, methodName), simpleName + "." + methodName);
   }
 
   private Scope scope(Predicate<Place> own, String test) {
     requireOpen();
-    StubScope entered = session.enter(own, test);
-    Runnable restoreClock = session.enterClock();
-    session.makeConnectionsNew();
-    return () -> leave(entered, restoreClock);
+    Runnable end = session.enter(own, test);
+    return () -> {
+      if (closed == null) {
+        end.run();
+      }
+    };
   }
 
   /** The stubs and calls of one test, or of one class. Closed by the code that opened it. */
@@ -466,13 +477,6 @@ public final class Cachette implements AutoCloseable {
   /** Returns what declares and changes stubs. */
   StubControl stubs() {
     return stubs;
-  }
-
-  private void leave(StubScope entered, Runnable restoreClock) {
-    if (closed == null) {
-      restoreClock.run();
-      session.end(session.leave(entered));
-    }
   }
 
   private static void requirePattern(RequestPattern pattern) {

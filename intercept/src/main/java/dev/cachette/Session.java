@@ -135,18 +135,24 @@ final class Session {
     return scopes;
   }
 
-  /** Opens a scope for a test, which this thread works for. */
-  StubScope enter(Predicate<Place> own, String name) {
+  /**
+   * Opens a scope for a test, which this thread works for.
+   *
+   * @return ends it, throws its failures, and lets this thread work for the scope around it again
+   */
+  Runnable enter(Predicate<Place> own, String name) {
     TestId test = Attribution.newTest(name);
     attribution.ifPresent(it -> it.begin(test));
-    return scopes.enter(own, test);
-  }
-
-  /** Ends a scope; this thread works for the scope around it again. */
-  ScopeReport leave(StubScope scope) {
-    ScopeReport report = scopes.leave(scope);
-    attribution.ifPresent(it -> it.begin(scopes.innermost().test()));
-    return report;
+    StubScope entered = scopes.enter(own, test);
+    Runnable restoreClock = enterClock();
+    makeConnectionsNew();
+    return () -> {
+      restoreClock.run();
+      ScopeReport report = scopes.leave(entered);
+      Attribution.end(test);
+      attribution.ifPresent(it -> it.begin(scopes.innermost().test()));
+      end(report);
+    };
   }
 
   /**
@@ -233,7 +239,7 @@ final class Session {
   }
 
   /** Returns an action that restores the clock at the end of a scope. */
-  Runnable enterClock() {
+  private Runnable enterClock() {
     if (!ownClock) {
       return () -> {};
     }
@@ -371,6 +377,7 @@ final class Session {
   void close() {
     oldProperties.forEach(Session::restoreProperty);
     attribution.ifPresent(it -> it.begin(TestId.NONE));
+    Attribution.end(scopes.innermost().test());
     try (server) {
       if (interception != null) {
         interception.close();

@@ -10,6 +10,7 @@ import dev.cachette.calls.MadeBy;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -27,6 +28,18 @@ import org.junit.jupiter.params.provider.MethodSource;
 class MadeByMatrixTest {
 
   private static final int TESTS = 6;
+
+  /** They write on the thread of their caller. */
+  private static final Set<String> ALWAYS_TOLD =
+      Set.of(
+          "HttpURLConnection",
+          "Apache HttpClient 4",
+          "Apache HttpClient 5, classic",
+          "AWS SDK 2, Apache",
+          "AWS SDK 2, URL connection",
+          "Feign",
+          "Google HTTP client",
+          "Jersey client");
 
   private static final ExecutorService POOL = Executors.newFixedThreadPool(3);
 
@@ -71,8 +84,7 @@ class MadeByMatrixTest {
       }
     }
     assertEquals(List.of(), wrong, row.name());
-    assertTrue(all > 0);
-    System.out.println("MADEBY " + row + " " + certain + " of " + all);
+    assertTrue(certain == all || !ALWAYS_TOLD.contains(row.name()), certain + " of " + all);
   }
 
   private static void call(HarbourClient client, String url) throws Exception {

@@ -1,14 +1,21 @@
 package dev.cachette.junit;
 
 import dev.cachette.Cachette;
+import dev.cachette.Guard;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.junit.platform.launcher.LauncherSession;
 import org.junit.platform.launcher.LauncherSessionListener;
+import org.slf4j.LoggerFactory;
 
 /**
- * Installs the hooks before tests are discovered, so that Cachette knows all connections. JUnit
- * finds it by the service loader.
+ * Installs the hooks before tests are discovered, so that Cachette knows all connections, and
+ * guards the network for the whole run, if {@code cachette.guard} is {@code on}. JUnit finds it by
+ * the service loader.
  */
 public final class EarlyHooks implements LauncherSessionListener {
+
+  private @Nullable Guard guard;
 
   /** For JUnit. */
   public EarlyHooks() {}
@@ -19,6 +26,28 @@ public final class EarlyHooks implements LauncherSessionListener {
       Cachette.prepare();
     } catch (IllegalStateException notHere) {
       // Tests that intercept will report it; others are not affected.
+      return;
+    }
+    session.getLauncher().registerTestExecutionListeners(new RunningTests());
+    if (GuardProperties.isOn()) {
+      guard = Cachette.guard(GuardProperties.allowed());
+    }
+  }
+
+  /** Fails the run if the guard refused anything. */
+  @Override
+  public void launcherSessionClosed(LauncherSession session) {
+    if (guard != null) {
+      guard.close();
+      return;
+    }
+    List<String> out = Guard.connectionsOut();
+    if (!out.isEmpty()) {
+      LoggerFactory.getLogger(Cachette.class)
+          .warn(
+              "While no test intercepted, connections left this machine, to {}. To refuse and list"
+                  + " them, set cachette.guard=on in junit-platform.properties.",
+              String.join(", ", out));
     }
   }
 }

@@ -27,14 +27,19 @@ final class JUnitProperties {
   }
 
   private static boolean requireKnown() {
+    Settings.requireKnownProperties(ofFile().stringPropertyNames(), FILE);
+    return true;
+  }
+
+  /** Returns the properties; none if there is no such file. */
+  static Properties ofFile() {
     ClassLoader loader = Thread.currentThread().getContextClassLoader();
+    Properties properties = new Properties();
     try (InputStream in = loader == null ? null : loader.getResourceAsStream(FILE)) {
       if (in != null) {
-        Properties properties = new Properties();
         properties.load(in);
-        Settings.requireKnownProperties(properties.stringPropertyNames(), FILE);
       }
-      return true;
+      return properties;
     } catch (IOException unreadable) {
       throw new IllegalArgumentException(FILE + " cannot be read.", unreadable);
     }

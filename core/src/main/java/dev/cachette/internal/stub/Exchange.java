@@ -247,7 +247,7 @@ public final class Exchange {
   private String explanation() {
     Maker maker = arrival.carrier().maker();
     if (arrival.isLate()) {
-      return MakerText.late(request(), maker);
+      return MakerText.ofOtherTest(request(), maker);
     }
     if (wouldComeBack) {
       return String.format(COMES_BACK, request());

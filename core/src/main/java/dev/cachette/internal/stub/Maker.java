@@ -35,7 +35,7 @@ public record Maker(
   }
 
   /** Returns what users see of it. */
-  MadeBy shown() {
+  public MadeBy shown() {
     return new MadeBy(Optional.of(test.name()).filter(name -> !name.isEmpty()), thread, evidence);
   }
 }

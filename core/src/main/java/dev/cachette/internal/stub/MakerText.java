@@ -40,8 +40,28 @@ final class MakerText {
     return "\nMade by " + maker.shown() + (stack.isEmpty() ? "." : ":\n" + stack) + hint + "\n";
   }
 
-  /** Returns the explanation of a call that was made for a test that is over. */
-  static String late(Request request, Maker maker) {
+  /** Returns the explanation of a call that was made for a test without an open scope. */
+  static String ofOtherTest(Request request, Maker maker) {
+    return maker.test().isOver() ? late(request, maker) : parallel(request, maker);
+  }
+
+  private static String parallel(Request request, Maker maker) {
+    return String.format(
+        "Unexpected call: %s (of another test: %s)\n\n"
+            + "It was made by %s. That test runs at the same time\n"
+            + "as a test that intercepts, and does not intercept itself, so no stub answers it, and"
+            + " it does not\n"
+            + "count for the other test.\n"
+            + "%s\n"
+            + "The request\n\n"
+            + "%s\n"
+            + "Fix: annotate its class with @InterceptHttp and declare stubs, or, to run it while"
+            + " no other test\n"
+            + "intercepts, with @ResourceLock(InterceptHttp.LOCK).\n",
+        request, maker.test().name(), maker.shown(), stack(maker), RequestText.of(request));
+  }
+
+  private static String late(Request request, Maker maker) {
     return String.format(
         "Unexpected call: %s (its test is over: %s)\n\n"
             + "It was made by %s. That test is over, so no stub answers it, and it does not count"

@@ -5,9 +5,10 @@ package dev.cachette.internal.stub;
  *
  * @param number unique in this JVM; 0 for none
  * @param name its name in messages
+ * @param isOver whether it has ended
  */
-public record TestId(long number, String name) {
+public record TestId(long number, String name, boolean isOver) {
 
   /** No test. */
-  public static final TestId NONE = new TestId(0, "");
+  public static final TestId NONE = new TestId(0, "", false);
 }

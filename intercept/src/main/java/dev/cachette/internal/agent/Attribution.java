@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds out which test made a call. Numbers of tests are unique in this JVM, so that a call that
@@ -17,18 +18,18 @@ import java.util.concurrent.atomic.AtomicLong;
 public final class Attribution {
 
   /** The number of tests whose names are known; those of the oldest are forgotten. */
-  private static final int MOST_NAMES = 20_000;
+  private static final int MOST = 20_000;
 
   private static final AtomicLong NUMBERS = new AtomicLong();
 
   /** By number. Guarded by itself. */
-  private static final Map<Long, String> NAMES =
+  private static final Map<Long, TestId> TESTS =
       new LinkedHashMap<>() {
         private static final long serialVersionUID = 1;
 
         @Override
-        protected boolean removeEldestEntry(Map.Entry<Long, String> eldest) {
-          return size() > MOST_NAMES;
+        protected boolean removeEldestEntry(Map.Entry<Long, TestId> eldest) {
+          return size() > MOST;
         }
       };
 
@@ -47,13 +48,30 @@ public final class Attribution {
     this.holder = holder;
   }
 
+  /**
+   * Installs the hooks.
+   *
+   * @throws InterceptionUnavailable if this JVM does not allow it
+   */
+  public static Attribution install() {
+    return new Attribution(Hooks.install());
+  }
+
   /** Returns a new test of this name. */
   public static TestId newTest(String name) {
     long number = NUMBERS.incrementAndGet();
-    synchronized (NAMES) {
-      NAMES.put(number, name);
+    TestId test = new TestId(number, name, false);
+    synchronized (TESTS) {
+      TESTS.put(number, test);
     }
-    return new TestId(number, name);
+    return test;
+  }
+
+  /** Notes that a test has ended. */
+  public static void end(TestId test) {
+    synchronized (TESTS) {
+      TESTS.replace(test.number(), new TestId(test.number(), test.name(), true));
+    }
   }
 
   /** From now on, this thread, and what it starts, works for a test. */
@@ -63,7 +81,15 @@ public final class Attribution {
 
   /** Returns who made the current request on a connection from this port. */
   public Maker at(int port) {
-    Object[] found = holder.madeBy(port);
+    return maker(holder.madeBy(port));
+  }
+
+  /** Returns what is known of this thread. */
+  public Maker current() {
+    return maker(holder.current());
+  }
+
+  private static Maker maker(Object @Nullable [] found) {
     if (found == null) {
       return Maker.UNKNOWN;
     }
@@ -84,12 +110,12 @@ public final class Attribution {
     if (number == 0) {
       return TestId.NONE;
     }
-    synchronized (NAMES) {
-      return new TestId(number, NAMES.getOrDefault(number, "an earlier test"));
+    synchronized (TESTS) {
+      return TESTS.getOrDefault(number, new TestId(number, "an earlier test", true));
     }
   }
 
-  private static List<StackTraceElement> stack(Thread thread) {
+  private static List<StackTraceElement> stack(@Nullable Thread thread) {
     return thread == null ? List.of() : List.of(thread.getStackTrace());
   }
 }

@@ -83,6 +83,24 @@ final class HookHolder {
     return (Object[]) control.apply("madeBy", new Object[] {port});
   }
 
+  /** Returns the same about this thread. */
+  Object[] current() {
+    return (Object[]) control.apply("current", new Object[0]);
+  }
+
+  /** Sets what decides about connections while there is no owner. */
+  void guard(
+      @Nullable BiFunction<Object, SocketAddress, SocketAddress> connect,
+      @Nullable Function<String, InetAddress[]> resolve) {
+    control.apply("guard", new Object[] {connect, resolve});
+  }
+
+  /** Returns where connections went while there was no owner. */
+  @SuppressWarnings("unchecked")
+  Set<SocketAddress> left() {
+    return (Set<SocketAddress>) control.apply("left", new Object[0]);
+  }
+
   boolean isWoven() {
     return (Boolean) control.apply("isWoven", new Object[0]);
   }
