@@ -97,6 +97,9 @@ public final class Explanation {
     if (!details.isEmpty()) {
       blankLine(text).append("The request\n\n").append(details);
     }
+    if (!situation.madeBy().isEmpty()) {
+      blankLine(text).append(situation.madeBy());
+    }
     if (!closest.isEmpty()) {
       Candidate best = closest.get(0);
       blankLine(text)

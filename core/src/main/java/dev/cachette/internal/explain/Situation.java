@@ -11,17 +11,19 @@ import java.util.List;
  * @param ended stubs of scopes that have ended
  * @param through what is let through
  * @param toOurself whether the target of the call is an address that Cachette listens on
+ * @param madeBy who made the call, as a paragraph; empty if nothing worth saying is known
  */
 public record Situation(
     List<Explanation.Stub> stubs,
     List<String> cassettes,
     List<Explanation.Stub> ended,
     List<StubReference> through,
-    boolean toOurself) {
+    boolean toOurself,
+    String madeBy) {
 
   /** Creates a situation with stubs only. */
   public static Situation of(List<Explanation.Stub> stubs) {
-    return new Situation(stubs, List.of(), List.of(), List.of(), false);
+    return new Situation(stubs, List.of(), List.of(), List.of(), false, "");
   }
 
   /** Returns true if there is a stub, not only recorded exchanges. */

@@ -252,9 +252,9 @@ public final class Exchange {
     if (wouldComeBack) {
       return String.format(COMES_BACK, request());
     }
-    return scopes.explain(request(), outside.realService().isOurself(request()))
-        + described.map(DescribedCall::remark).orElse("")
-        + MakerText.of(maker);
+    return scopes.explain(
+            request(), outside.realService().isOurself(request()), MakerText.of(maker))
+        + described.map(DescribedCall::remark).orElse("");
   }
 
   /** Returns the stub's answer, if call and answer conform to the API description. */

@@ -29,15 +29,16 @@ final class MakerText {
       return "";
     }
     String stack = stack(maker);
-    boolean isPlain = maker.evidence() == Evidence.TEST_THREAD;
-    if (isPlain && stack.isEmpty()) {
+    boolean isHint = maker.evidence() == Evidence.STARTED_THREAD && maker.test().isOver();
+    if (stack.isEmpty() && !isHint && maker.evidence() != Evidence.HANDED_OVER) {
       return "";
     }
-    String hint =
-        maker.evidence() == Evidence.STARTED_THREAD
-            ? "\nIt may be for that test: start nothing that lives longer than its test."
-            : "";
-    return "\nMade by " + maker.shown() + (stack.isEmpty() ? "." : ":\n" + stack) + hint + "\n";
+    return "Made by "
+        + maker.shown()
+        + (stack.isEmpty() ? ".\n" : ":\n" + stack)
+        + (isHint
+            ? "That test is over, and the call may be for it: end what a test starts.\n"
+            : "");
   }
 
   /** Returns the explanation of a call that was made for a test without an open scope. */

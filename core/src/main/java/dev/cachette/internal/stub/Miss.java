@@ -26,7 +26,7 @@ final class Miss {
    * @param ended the last stubs of ended scopes
    * @param toOurself whether its target is an address that Cachette listens on
    */
-  String explain(Request received, List<Explanation.Stub> ended, boolean toOurself) {
+  String explain(Request received, List<Explanation.Stub> ended, boolean toOurself, String madeBy) {
     Request request = asMeant(received);
     List<Explanation.Stub> stubs = new ArrayList<>(scopes.ask(this::stubs));
     List<String> cassettes = new ArrayList<>();
@@ -35,7 +35,7 @@ final class Miss {
       stubs.addAll(cassette.near(request));
     }
     return Explanation.ofUnexpected(
-        request, new Situation(stubs, cassettes, ended, through(), toOurself));
+        request, new Situation(stubs, cassettes, ended, through(), toOurself, madeBy));
   }
 
   private List<Explanation.Stub> stubs(List<StubScope> all) {

@@ -420,9 +420,10 @@ public final class Scopes {
    * Explains why no stub answers a request.
    *
    * @param toOurself whether its target is an address that Cachette listens on
+   * @param madeBy who made it, as a paragraph
    */
-  String explain(Request request, boolean toOurself) {
-    return new Miss(this).explain(request, endedStubs.all(), toOurself);
+  String explain(Request request, boolean toOurself, String madeBy) {
+    return new Miss(this).explain(request, endedStubs.all(), toOurself, madeBy);
   }
 
   private void push(StubScope scope) {

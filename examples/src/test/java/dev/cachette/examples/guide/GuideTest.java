@@ -62,7 +62,7 @@ class GuideTest {
             .map(line -> line.substring(3).replace("`", ""))
             .toList();
 
-    assertEquals(10, headings.size());
+    assertEquals(12, headings.size());
     for (String heading : headings) {
       for (String part : heading.split("…")) {
         assertTrue(literals.contains(part.strip()), part);
