@@ -223,7 +223,7 @@ class MadeByTest {
           text.startsWith(
               "Unexpected call: GET http://tides.example/v1 (its test is over: TidesTest.polls)"),
           text);
-      assertTrue(text.contains("\nIt was made by thread \"pool-"), text);
+      assertTrue(text.contains("\nMade by thread \"pool-"), text);
       assertTrue(text.contains("at dev.cachette.MadeByTest") || text.contains("Fix:"), text);
     }
   }
