@@ -40,7 +40,7 @@ class ArchitectureTest {
   void noSocketsThreadsFilesClockOrTestFramework() {
     noClasses()
         .should()
-        .dependOnClassesThat(named("java\\.net\\.(?!URI$).*"))
+        .dependOnClassesThat(named("java\\.net\\.(?!(?:URI|IDN)$).*"))
         .orShould()
         .dependOnClassesThat(
             named(

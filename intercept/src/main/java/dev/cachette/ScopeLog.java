@@ -53,7 +53,8 @@ final class ScopeLog implements Log<Call> {
         }
         if (!waitForChange(seen, end)) {
           Duration waited = Duration.ofNanos(System.nanoTime() - start);
-          return new Entries<>(entries.calls(), entries.dropped(), Optional.of(waited));
+          return new Entries<>(
+              entries.calls(), entries.dropped(), entries.silent(), Optional.of(waited));
         }
       }
     } finally {

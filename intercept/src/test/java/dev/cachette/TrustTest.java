@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import static dev.cachette.answer.Answers.text;
+import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -17,6 +18,7 @@ import javax.net.ssl.HttpsURLConnection;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLHandshakeException;
+import javax.net.ssl.SSLSocket;
 import javax.net.ssl.TrustManager;
 import javax.net.ssl.X509ExtendedTrustManager;
 import org.junit.jupiter.api.Test;
@@ -39,6 +41,34 @@ class TrustTest {
       assertThrows(SSLHandshakeException.class, () -> Calling.get(url));
     } finally {
       foreign.stop(0);
+    }
+  }
+
+  /** As certificate pinning does after the handshake. */
+  @Test
+  void aClientThatRefusesUsWithoutAnAlertIsExplained() throws Exception {
+    try (Cachette net = Cachette.open()) {
+      try (SSLSocket client =
+          (SSLSocket) SSLContext.getDefault().getSocketFactory().createSocket("pay.example", 443)) {
+        client.startHandshake();
+      }
+      String message = "";
+      for (long end = System.nanoTime() + 20_000_000_000L;
+          !message.contains("opened and closed") && System.nanoTime() < end; ) {
+        message =
+            assertThrows(AssertionFailedError.class, () -> net.calls().assertCount(1)).getMessage();
+      }
+      assertEquals(
+          """
+          Expected exactly 1 call, but there was none.
+
+          No calls were made.
+
+          A connection to pay.example:443 was opened and closed without a request.
+          Likely cause: the client refused the certificate, because it pins certificates or has
+          its own trust manager. Fix: use a client without them in this test.\
+          """,
+          message);
     }
   }
 

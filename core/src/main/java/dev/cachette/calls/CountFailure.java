@@ -3,6 +3,7 @@ package dev.cachette.calls;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.explain.SilentConnections;
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.match.Verdict;
@@ -39,7 +40,7 @@ final class CountFailure {
             + ", but there "
             + were(selected.size())
             + ".\n\n"
-            + made(selection, entries.calls()),
+            + made(selection, entries),
         expected,
         selection.counted(selected.size()));
   }
@@ -63,7 +64,7 @@ final class CountFailure {
             + "."
             + unfinished
             + "\n\n"
-            + made(selection, entries.calls()));
+            + made(selection, entries));
   }
 
   private static String expected(int least, int most, Selection selection) {
@@ -89,10 +90,17 @@ final class CountFailure {
     return count == 0 ? "was none" : count == 1 ? "was 1" : "were " + count;
   }
 
+  private static String made(Selection selection, Log.Entries<Call> entries) {
+    List<Call> all = entries.calls();
+    String silent =
+        entries.silent().isEmpty() ? "" : "\n\n" + SilentConnections.text(entries.silent());
+    return (all.isEmpty()
+            ? silent.isEmpty() ? NOTHING_CALLED : "No calls were made."
+            : made(selection, all))
+        + silent.stripTrailing();
+  }
+
   private static String made(Selection selection, List<Call> all) {
-    if (all.isEmpty()) {
-      return NOTHING_CALLED;
-    }
     List<Call> selected = selection.from(all);
     List<Call> others = selection.others(all);
     StringBuilder text = new StringBuilder();

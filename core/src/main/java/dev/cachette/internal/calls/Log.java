@@ -19,18 +19,21 @@ public interface Log<C> {
    * @param <C> the type of a call
    * @param calls the calls, in order of arrival
    * @param dropped the number of earlier calls that were dropped
+   * @param silent the destinations of connections that clients closed without a request
    * @param interruptedAfter how long a thread waited for it that was interrupted
    */
-  record Entries<C>(List<C> calls, long dropped, Optional<Duration> interruptedAfter) {
+  record Entries<C>(
+      List<C> calls, long dropped, List<String> silent, Optional<Duration> interruptedAfter) {
 
     /** Creates the content, without an interrupted thread. */
-    public Entries(List<C> calls, long dropped) {
-      this(calls, dropped, Optional.empty());
+    public Entries(List<C> calls, long dropped, List<String> silent) {
+      this(calls, dropped, silent, Optional.empty());
     }
 
     /** Copies the list. */
     public Entries {
       calls = List.copyOf(calls);
+      silent = List.copyOf(silent);
     }
   }
 

@@ -174,7 +174,7 @@ public final class RequestLineParser {
   private static boolean isLabel(String text) {
     for (int at = 0; at < text.length(); at++) {
       char c = text.charAt(at);
-      if (c >= 0x80 || !Character.isLetterOrDigit(c) && c != '-' && c != '_') {
+      if (!Character.isLetterOrDigit(c) && c != '-' && c != '_') {
         return false;
       }
     }

@@ -5,7 +5,9 @@ import dev.cachette.internal.calls.Log;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 
 /**
  * The calls of one scope, in order of arrival; if there are too many, the oldest are dropped.
@@ -14,6 +16,9 @@ import java.util.List;
 final class CallLog {
 
   private final Deque<LoggedCall> calls = new ArrayDeque<>();
+  private static final int MOST_SILENT = 100;
+
+  private final Set<String> silent = new LinkedHashSet<>();
   private final int maxCalls;
   private final long maxBodies;
   private long bodies;
@@ -22,6 +27,13 @@ final class CallLog {
   CallLog(int maxCalls, long maxBodies) {
     this.maxCalls = maxCalls;
     this.maxBodies = maxBodies;
+  }
+
+  /** Notes a destination that a client connected to, without sending a request. */
+  void addSilent(String destination) {
+    if (silent.size() < MOST_SILENT) {
+      silent.add(destination);
+    }
   }
 
   void add(LoggedCall call) {
@@ -61,6 +73,6 @@ final class CallLog {
 
   Log.Entries<Call> entries() {
     List<Call> copy = new ArrayList<>(calls);
-    return new Log.Entries<>(copy, dropped);
+    return new Log.Entries<>(copy, dropped, List.copyOf(silent));
   }
 }

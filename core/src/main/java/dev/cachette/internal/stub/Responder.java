@@ -5,8 +5,10 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.explain.SilentConnections;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
+import java.util.List;
 import java.util.Optional;
 
 /** Finds the stub that answers a request. */
@@ -107,6 +109,17 @@ public final class Responder {
   public Response refused(String summary, String explanation) {
     note(scopes.arrive(ConnectionInfo.ANY), summary, explanation);
     return explained(400, explanation);
+  }
+
+  /**
+   * Records that a client closed a connection after its TLS handshake, without a request: it
+   * probably refused the certificate.
+   *
+   * @param destination the host and port
+   */
+  public void closedWithoutRequest(String destination) {
+    scopes.noteSilent(destination);
+    outside.warning().accept(SilentConnections.text(List.of(destination)));
   }
 
   /** A stub for GET also answers HEAD, if no stub for HEAD does (RFC 9110 section 9.3.2). */

@@ -304,6 +304,11 @@ public final class Scopes {
         .toList();
   }
 
+  /** Records that a client closed a connection to a host and port without a request. */
+  synchronized void noteSilent(String destination) {
+    scopes.element().log().addSilent(destination);
+  }
+
   /** Records unexpected input that is not a call; returns true if it is the first of its kind. */
   public synchronized boolean noteUnexpected(String summary, String explanation) {
     return scopes.element().noteUnexpected(summary, explanation, Optional.empty());

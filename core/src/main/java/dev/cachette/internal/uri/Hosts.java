@@ -1,5 +1,6 @@
 package dev.cachette.internal.uri;
 
+import java.net.IDN;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -14,16 +15,31 @@ public final class Hosts {
   private Hosts() {}
 
   /**
-   * Returns a host in lower case; an IPv6 address, with or without brackets, as in RFC 5952.
-   * Malformed hosts, and those that end in an IPv4 address, are unchanged.
+   * Returns a host in lower case, without the dot that marks an absolute name, and in ASCII if it
+   * is international ({@code xn--bro-hoa.example}); an IPv6 address, with or without brackets, as
+   * in RFC 5952. Malformed hosts, and those that end in an IPv4 address, are unchanged.
    */
   public static String canonical(String host) {
     String lower = host.toLowerCase(Locale.ROOT);
     if (lower.indexOf(':') < 0) {
-      return lower;
+      return ascii(lower.endsWith(".") ? lower.substring(0, lower.length() - 1) : lower);
     }
     String bare = lower.startsWith("[") && lower.endsWith("]") ? inner(lower) : lower;
     return IPV6.matcher(bare).matches() ? compressed(bare) : bare;
+  }
+
+  /** Returns an international name as name services and certificates have it (RFC 5891). */
+  private static String ascii(String lower) {
+    for (int at = 0; at < lower.length(); at++) {
+      if (lower.charAt(at) >= 0x80) {
+        try {
+          return IDN.toASCII(lower, IDN.ALLOW_UNASSIGNED).toLowerCase(Locale.ROOT);
+        } catch (IllegalArgumentException notInternational) {
+          return lower;
+        }
+      }
+    }
+    return lower;
   }
 
   /** Returns true if a host is an address, not a name. */

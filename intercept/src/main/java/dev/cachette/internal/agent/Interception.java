@@ -2,6 +2,7 @@ package dev.cachette.internal.agent;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Fault.Stage;
+import dev.cachette.internal.uri.Hosts;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.ConnectException;
@@ -211,7 +212,7 @@ public final class Interception implements AutoCloseable {
 
   /** Returns the host, if its calls on this port are to be intercepted. */
   private Optional<String> interceptedHost(InetSocketAddress address) {
-    String name = address.getHostString();
+    String name = Hosts.canonical(address.getHostString());
     InetAddress resolved = address.getAddress();
     if (resolved == null) {
       return Optional.of(name).filter(host -> wanted(localHost.isNamed(host), address));

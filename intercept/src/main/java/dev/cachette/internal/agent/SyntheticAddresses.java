@@ -1,8 +1,8 @@
 package dev.cachette.internal.agent;
 
+import dev.cachette.internal.uri.Hosts;
 import java.net.InetAddress;
 import java.net.UnknownHostException;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -23,7 +23,7 @@ final class SyntheticAddresses {
 
   /** Returns the address of a host; it contains the name. */
   InetAddress of(String host) {
-    return byName.computeIfAbsent(host.toLowerCase(Locale.ROOT), this::next);
+    return byName.computeIfAbsent(Hosts.canonical(host), this::next);
   }
 
   /** Returns the host of an address, even if a client has dropped the name. */

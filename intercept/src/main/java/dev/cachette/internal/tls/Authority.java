@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An in-memory certificate authority for one session, which issues a certificate for each host. Its
@@ -28,10 +29,13 @@ final class Authority {
   /** Long enough for a test, and for clocks that are a little off. */
   private static final Duration LONG = Duration.ofDays(180);
 
+  private static final int RSA_BITS = 2048;
+
   private static final Duration A_DAY = Duration.ofDays(1);
 
   private final PrivateKey authorityKey;
   private final KeyPair serverKey;
+  private @Nullable KeyPair rsaKey;
   private final X509Certificate certificate;
   private final AtomicLong serials;
   private final Map<String, X509Certificate> issued = new ConcurrentHashMap<>();
@@ -76,20 +80,17 @@ final class Authority {
     }
   }
 
-  /** Returns the chain for a host, its own certificate first; issued at the first call. */
-  X509Certificate[] chainFor(String host) {
+  /**
+   * Returns the chain for a host, its own certificate first; issued at the first call.
+   *
+   * @param rsa whether its key is RSA, for clients that know no other
+   */
+  X509Certificate[] chainFor(String host, Flaw flaw, boolean rsa) {
+    String key = (rsa ? "RSA " : "") + Hosts.canonical(host);
     X509Certificate leaf =
-        issued.computeIfAbsent(Hosts.canonical(host), name -> issue(name, Flaw.NONE));
-    return new X509Certificate[] {leaf, certificate};
-  }
-
-  /** As {@link #chainFor(String)}, with a flaw. */
-  X509Certificate[] chainFor(String host, Flaw flaw) {
-    if (flaw == Flaw.NONE) {
-      return chainFor(host);
-    }
-    X509Certificate leaf =
-        flawed.computeIfAbsent(flaw + " " + Hosts.canonical(host), key -> issue(host, flaw));
+        flaw == Flaw.NONE
+            ? issued.computeIfAbsent(key, unused -> issue(Hosts.canonical(host), flaw, rsa))
+            : flawed.computeIfAbsent(flaw + " " + key, unused -> issue(host, flaw, rsa));
     return new X509Certificate[] {leaf, certificate};
   }
 
@@ -114,17 +115,32 @@ final class Authority {
     return authorityKey;
   }
 
-  PrivateKey serverKey() {
-    return serverKey.getPrivate();
+  PrivateKey serverKey(boolean rsa) {
+    return (rsa ? rsaKey() : serverKey).getPrivate();
+  }
+
+  /** Created for the first client that needs it, as that takes long. */
+  private synchronized KeyPair rsaKey() {
+    if (rsaKey == null) {
+      try {
+        KeyPairGenerator generator = KeyPairGenerator.getInstance("RSA");
+        generator.initialize(RSA_BITS);
+        rsaKey = generator.generateKeyPair();
+      } catch (GeneralSecurityException noRsa) {
+        throw new IllegalStateException("this JVM has no RSA keys", noRsa);
+      }
+    }
+    return rsaKey;
   }
 
   /** Returns true if it issued this certificate, and for this host if it is known. */
   boolean hasIssued(X509Certificate leaf, Optional<String> host) {
-    return host.map(name -> leaf.equals(issued.get(Hosts.canonical(name))))
+    return host.map(Hosts::canonical)
+        .map(name -> leaf.equals(issued.get(name)) || leaf.equals(issued.get("RSA " + name)))
         .orElseGet(() -> issued.containsValue(leaf));
   }
 
-  private X509Certificate issue(String host, Flaw flaw) {
+  private X509Certificate issue(String host, Flaw flaw, boolean rsa) {
     Instant now = Instant.now();
     Instant from = flaw == Flaw.NOT_YET_VALID ? now.plus(A_DAY) : now.minus(LONG);
     Instant to = flaw == Flaw.EXPIRED ? now.minus(A_DAY) : now.plus(LONG);
@@ -133,7 +149,7 @@ final class Authority {
       return new CertificateTemplate(
               BigInteger.valueOf(serials.incrementAndGet()),
               name,
-              serverKey.getPublic(),
+              (rsa ? rsaKey() : serverKey).getPublic(),
               CertificateTemplate.serverExtensions(name),
               from,
               to)

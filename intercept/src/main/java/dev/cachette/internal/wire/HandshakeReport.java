@@ -23,6 +23,10 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
     this.meantToFail = meantToFail;
   }
 
+  final boolean meantToFail() {
+    return meantToFail;
+  }
+
   /** Adds the next handlers after the handshake. */
   abstract void succeeded(ChannelHandlerContext context);
 

@@ -3,6 +3,7 @@ package dev.cachette.internal.wire;
 import dev.cachette.answer.Fault;
 import dev.cachette.internal.tls.Flaw;
 import io.netty.buffer.Unpooled;
+import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
@@ -88,10 +89,21 @@ final class Handshakes {
 
     @Override
     void succeeded(ChannelHandlerContext context) {
+      Channel connection = context.channel();
+      connection.closeFuture().addListener(closed -> noteIfSilent(connection));
       if (spokeHttp2(context)) {
         Http2Streams.addTo(context.pipeline(), destination, true, site);
       } else {
         HttpPipeline.addHttp1(context.pipeline(), destination, true, site);
+      }
+    }
+
+    /** A client that does not trust the certificate may close without a TLS alert. */
+    private void noteIfSilent(Channel connection) {
+      if (!meantToFail()
+          && !Peer.isRequested(connection)
+          && connection.pipeline().get(LingeringClose.class) == null) {
+        site.responder().closedWithoutRequest(destination.toString());
       }
     }
   }

@@ -1,9 +1,11 @@
 package dev.cachette.internal.wire;
 
 import io.netty.buffer.Unpooled;
+import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelPipeline;
+import io.netty.channel.ServerChannel;
 import io.netty.handler.codec.http.HttpDecoderConfig;
 import io.netty.handler.codec.http.HttpServerCodec;
 import java.nio.charset.StandardCharsets;
@@ -31,6 +33,9 @@ final class HttpPipeline {
 
   static void addExchanges(
       ChannelPipeline pipeline, Destination destination, boolean secure, Site site) {
+    Channel stream = pipeline.channel();
+    pipeline.addLast(
+        new RequestNote(stream.parent() instanceof ServerChannel ? stream : stream.parent()));
     pipeline.addLast(new BodiesToFiles(destination, secure, site));
     pipeline.addLast(new WholeRequests(destination, site));
     pipeline.addLast(new ExchangeHandler(destination, secure, site));

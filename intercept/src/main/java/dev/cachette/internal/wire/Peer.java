@@ -27,11 +27,23 @@ record Peer(ChannelHandlerContext context) {
   /** Clients that fail the current call if they receive GOAWAY before they have read it. */
   private static final Pattern GIVING_UP = Pattern.compile("Java-http-client/|Jetty/");
 
+  private static final AttributeKey<Boolean> REQUESTED = AttributeKey.valueOf("cachette.requested");
+
   private static final AttributeKey<Integer> NUMBER = AttributeKey.valueOf("cachette.number");
 
   /** Assigns a number to a connection. */
   static void number(Channel connection, int number) {
     connection.attr(NUMBER).set(number);
+  }
+
+  /** Notes that a request has begun to arrive on a connection. */
+  static void requested(Channel connection) {
+    connection.attr(REQUESTED).set(true);
+  }
+
+  /** Returns true if a connection has had a request. */
+  static boolean isRequested(Channel connection) {
+    return connection.attr(REQUESTED).get() != null;
   }
 
   /** Returns the number of the connection. */
