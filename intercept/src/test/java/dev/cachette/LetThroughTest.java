@@ -79,10 +79,25 @@ class LetThroughTest {
   }
 
   @Test
-  void anUnreachableServiceGivesNoAnswer() throws Exception {
-    net.stub("GET https://tides.example/v1").answer(realService());
+  void anUnreachableServiceFailsTheTest() throws Exception {
+    net.stub("GET https://tides.example/v1").named("tides").answer(realService());
 
     assertThrows(IOException.class, () -> Calling.get("https://tides.example/v1"));
+
+    AssertionFailedError failure = assertThrows(AssertionFailedError.class, net::close);
+    assertTrue(
+        failure.getMessage().startsWith("The real service did not answer the call that the stub"),
+        failure::getMessage);
+    assertTrue(failure.getMessage().contains("\"tides\" (LetThroughTest.java:"));
+    assertTrue(failure.getMessage().contains("UnknownHostException"), failure::getMessage);
+  }
+
+  @Test
+  void anUnreachableServiceMayBeAccepted() throws Exception {
+    net.stub("GET https://tides.example/v1").answer(realService().mayFail());
+
+    assertThrows(IOException.class, () -> Calling.get("https://tides.example/v1"));
+    net.calls().assertCount(1);
   }
 
   @Test

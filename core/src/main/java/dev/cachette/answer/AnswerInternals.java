@@ -51,6 +51,11 @@ public final class AnswerInternals {
     return answer.isTransformed();
   }
 
+  /** Returns true if a failure of the real service does not fail the test. */
+  public static boolean isFailureAccepted(RealAnswer answer) {
+    return answer.isFailureAccepted();
+  }
+
   /** Returns the function that transforms the response of the real service. */
   public static UnaryOperator<ResponseAnswer> transformation(RealAnswer answer) {
     return answer.transformation();

@@ -13,14 +13,16 @@ public final class RealAnswer extends Timed<RealAnswer> {
   private static final UnaryOperator<ResponseAnswer> NONE = real -> real;
 
   private final UnaryOperator<ResponseAnswer> transformation;
+  private final boolean mayFail;
   private final Timing timing;
 
   RealAnswer() {
-    this(NONE, Timing.AT_ONCE);
+    this(NONE, false, Timing.AT_ONCE);
   }
 
-  private RealAnswer(UnaryOperator<ResponseAnswer> transformation, Timing timing) {
+  private RealAnswer(UnaryOperator<ResponseAnswer> transformation, boolean mayFail, Timing timing) {
     this.transformation = transformation;
+    this.mayFail = mayFail;
     this.timing = timing;
   }
 
@@ -33,7 +35,20 @@ public final class RealAnswer extends Timed<RealAnswer> {
     if (function == null) {
       throw Refusals.argument("transformed(function) was given null.");
     }
-    return new RealAnswer(real -> function.apply(transformation.apply(real)), timing);
+    return new RealAnswer(real -> function.apply(transformation.apply(real)), mayFail, timing);
+  }
+
+  /**
+   * Accepts that the service cannot be reached, or does not answer: the caller's connection is
+   * reset, and a warning logged. Without this, it fails the test as well.
+   */
+  public RealAnswer mayFail() {
+    return new RealAnswer(transformation, true, timing);
+  }
+
+  /** Returns true if a failure of the service does not fail the test. */
+  boolean isFailureAccepted() {
+    return mayFail;
   }
 
   /** Returns true if the response of the service is transformed. */
@@ -53,7 +68,7 @@ public final class RealAnswer extends Timed<RealAnswer> {
 
   @Override
   RealAnswer timed(Timing other) {
-    return new RealAnswer(transformation, other);
+    return new RealAnswer(transformation, mayFail, other);
   }
 
   /** Returns a short description. */

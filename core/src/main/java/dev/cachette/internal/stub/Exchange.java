@@ -16,6 +16,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.explain.Answering;
+import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
@@ -364,13 +365,30 @@ public final class Exchange {
       }
       return ready.apply(AnswerInternals.timed(transformed, AnswerInternals.timing(answer)));
     } catch (RealServiceFailed unreachable) {
-      outside
-          .warning()
-          .accept(
-              String.format(
-                  "The real service did not answer %s: %s. The client's connection is reset.",
-                  request(), unreachable.getMessage()));
+      noteUnreachable(answer, unreachable);
       return Reply.fault(Faults.connectionReset(), Schedule.AT_ONCE);
     }
+  }
+
+  private void noteUnreachable(RealAnswer answer, RealServiceFailed unreachable) {
+    if (selected.isPresent() && !AnswerInternals.isFailureAccepted(answer)) {
+      scopes.noteFailure(
+          arrival,
+          new AssertionFailedError(
+              String.format(
+                  "The real service did not answer the call that the stub %s passes on: %s\n\n%s\n"
+                      + "Its caller got a connection reset. Fix: start the service, or, if it may"
+                      + " fail, realService().mayFail().\n",
+                  selected.get().rule().reference(),
+                  unreachable.getMessage(),
+                  RequestText.of(request())),
+              unreachable));
+    }
+    outside
+        .warning()
+        .accept(
+            String.format(
+                "The real service did not answer %s: %s. The client's connection is reset.",
+                request(), unreachable.getMessage()));
   }
 }

@@ -5,6 +5,7 @@ import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Faults;
+import dev.cachette.answer.RealAnswer;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.answer.StreamAnswer;
 import dev.cachette.internal.yaml.Node;
@@ -20,6 +21,7 @@ final class AnswerReader {
 
   private static final String FAULT = "fault";
   private static final String REAL_SERVICE = "realService";
+  private static final String MAY_FAIL = "mayFail";
   private static final String REPEATED = "repeated";
   private static final String BYTES = "bytes";
   private static final String EXPRESSION = "${";
@@ -45,7 +47,7 @@ final class AnswerReader {
     KEYS.addAll(ContentReader.KEYS);
     KEYS.addAll(TimingReader.KEYS);
     KEYS.addAll(FURTHER);
-    KEYS.addAll(Set.of("status", FAULT, BYTES, REAL_SERVICE, REPEATED));
+    KEYS.addAll(Set.of("status", FAULT, BYTES, REAL_SERVICE, MAY_FAIL, REPEATED));
   }
 
   private final Problems problems;
@@ -80,8 +82,11 @@ final class AnswerReader {
 
   private Answer answer(Fields fields) {
     if (fields.isSet(REAL_SERVICE)) {
-      requireOnly(fields, REAL_SERVICE, TimingReader.KEYS);
-      return TimingReader.timed(Answers.realService(), fields);
+      Set<String> allowed = new HashSet<>(TimingReader.KEYS);
+      allowed.add(MAY_FAIL);
+      requireOnly(fields, REAL_SERVICE, allowed);
+      RealAnswer real = Answers.realService();
+      return TimingReader.timed(fields.isSet(MAY_FAIL) ? real.mayFail() : real, fields);
     }
     Optional<String> fault = fields.text(FAULT);
     if (fault.isPresent()) {
@@ -89,6 +94,9 @@ final class AnswerReader {
     }
     if (fields.has(BYTES)) {
       throw new IllegalArgumentException("\"bytes\" needs a fault next to it.");
+    }
+    if (fields.has(MAY_FAIL)) {
+      throw new IllegalArgumentException("\"mayFail\" needs \"realService: true\" next to it.");
     }
     return ContentReader.isStream(fields)
         ? stream(fields)

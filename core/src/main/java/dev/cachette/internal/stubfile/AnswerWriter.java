@@ -44,8 +44,11 @@ public final class AnswerWriter {
       return stream(stream);
     }
     if (answer instanceof RealAnswer real && !AnswerInternals.isTransformed(real)) {
-      return timed(
-          StubNodes.member("realService", StubNodes.flag(true)), AnswerInternals.timing(real));
+      ObjectNode form = StubNodes.member("realService", StubNodes.flag(true));
+      if (AnswerInternals.isFailureAccepted(real)) {
+        form.put("mayFail", true);
+      }
+      return timed(form, AnswerInternals.timing(real));
     }
     return Optional.empty();
   }
