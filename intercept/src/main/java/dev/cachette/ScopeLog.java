@@ -54,7 +54,11 @@ final class ScopeLog implements Log<Call> {
         if (!waitForChange(seen, end)) {
           Duration waited = Duration.ofNanos(System.nanoTime() - start);
           return new Entries<>(
-              entries.calls(), entries.dropped(), entries.silent(), Optional.of(waited));
+              entries.calls(),
+              entries.dropped(),
+              entries.tried(),
+              entries.silent(),
+              Optional.of(waited));
         }
       }
     } finally {

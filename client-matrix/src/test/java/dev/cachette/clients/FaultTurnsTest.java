@@ -95,6 +95,9 @@ class FaultTurnsTest {
         met.add("fault");
       }
     }
+    net.calls()
+        .attempts(url.substring(0, url.indexOf("/v1")))
+        .assertCount((int) met.stream().filter("fault"::equals).count());
     return String.join(" ", met);
   }
 }

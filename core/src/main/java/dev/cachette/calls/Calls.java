@@ -1,5 +1,6 @@
 package dev.cachette.calls;
 
+import dev.cachette.http.Uri;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.match.Condition;
@@ -79,6 +80,17 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
   /** Returns these calls and those that match a request line. */
   public Calls or(String requestLine) {
     return new Calls(log, selection.or(Selection.fitting(RequestPattern.of(requestLine))));
+  }
+
+  /**
+   * Returns the attempts to call a service that met a fault before there was a request, and so are
+   * not calls.
+   *
+   * @param origin scheme, host and port: {@code https://berths.example}
+   * @throws IllegalArgumentException if it is not an origin
+   */
+  public Attempts attempts(String origin) {
+    return new Attempts(log, Uri.parseOrigin(origin));
   }
 
   /** Returns the number of calls so far, as far as the log holds them. */

@@ -19,20 +19,26 @@ public interface Log<C> {
    * @param <C> the type of a call
    * @param calls the calls, in order of arrival
    * @param dropped the number of earlier calls that were dropped
+   * @param tried the attempts that met a fault before there was a request
    * @param silent the destinations of connections that clients closed without a request
    * @param interruptedAfter how long a thread waited for it that was interrupted
    */
   record Entries<C>(
-      List<C> calls, long dropped, List<String> silent, Optional<Duration> interruptedAfter) {
+      List<C> calls,
+      long dropped,
+      List<Tried> tried,
+      List<String> silent,
+      Optional<Duration> interruptedAfter) {
 
     /** Creates the content, without an interrupted thread. */
-    public Entries(List<C> calls, long dropped, List<String> silent) {
-      this(calls, dropped, silent, Optional.empty());
+    public Entries(List<C> calls, long dropped, List<Tried> tried, List<String> silent) {
+      this(calls, dropped, tried, silent, Optional.empty());
     }
 
     /** Copies the list. */
     public Entries {
       calls = List.copyOf(calls);
+      tried = List.copyOf(tried);
       silent = List.copyOf(silent);
     }
   }

@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Call;
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.calls.Tried;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -18,6 +19,7 @@ final class CallLog {
   private final Deque<LoggedCall> calls = new ArrayDeque<>();
   private static final int MOST_SILENT = 100;
 
+  private final List<Tried> tried = new ArrayList<>();
   private final Set<String> silent = new LinkedHashSet<>();
   private final int maxCalls;
   private final long maxBodies;
@@ -33,6 +35,13 @@ final class CallLog {
   void addSilent(String destination) {
     if (silent.size() < MOST_SILENT) {
       silent.add(destination);
+    }
+  }
+
+  /** Notes an attempt that met a fault before there was a request. */
+  void addTried(Tried attempt) {
+    if (tried.size() < maxCalls) {
+      tried.add(attempt);
     }
   }
 
@@ -73,6 +82,6 @@ final class CallLog {
 
   Log.Entries<Call> entries() {
     List<Call> copy = new ArrayList<>(calls);
-    return new Log.Entries<>(copy, dropped, List.copyOf(silent));
+    return new Log.Entries<>(copy, dropped, tried, List.copyOf(silent));
   }
 }

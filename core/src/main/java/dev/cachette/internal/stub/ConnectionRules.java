@@ -77,7 +77,9 @@ public final class ConnectionRules {
                   .flatMap(rule -> rule.take(() -> now))
                   .map(Fault.class::cast);
             });
-    return stubbed.or(() -> Cassettes.meet(scopes.cassettes(), stage, host, port));
+    Optional<Fault> met = stubbed.or(() -> Cassettes.meet(scopes.cassettes(), stage, host, port));
+    met.ifPresent(fault -> scopes.noteTried(host, port, fault.toString()));
+    return met;
   }
 
   /** Tries to connect to the real destination. */

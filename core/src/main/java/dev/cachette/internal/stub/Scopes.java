@@ -3,6 +3,7 @@ package dev.cachette.internal.stub;
 import dev.cachette.calls.Call;
 import dev.cachette.http.Request;
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.MatchInternals;
@@ -302,6 +303,14 @@ public final class Scopes {
         .flatMap(scope -> scope.rules().stream())
         .flatMap(rule -> rule.notes().stream())
         .toList();
+  }
+
+  /** Records an attempt that met a fault before there was a request. */
+  void noteTried(String host, OptionalInt port, String fault) {
+    synchronized (this) {
+      scopes.element().log().addTried(new Tried(host, port, fault, now()));
+    }
+    changed();
   }
 
   /** Records that a client closed a connection to a host and port without a request. */

@@ -1,15 +1,24 @@
 package dev.cachette.internal.agent;
 
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * Attaches the agent to this JVM. On Linux and macOS it uses the attach protocol directly; if that
  * fails, and on Windows, the JDK's {@code jcmd}, at twice the cost.
  */
 final class SelfAttach {
+
+  private static final List<String> OF_OPTIONS =
+      List.of("JAVA_TOOL_OPTIONS", "JDK_JAVA_OPTIONS", "_JAVA_OPTIONS");
+
+  /** The system may cut a longer one. */
+  private static final int LONG_COMMAND_LINE = 3_000;
 
   private SelfAttach() {}
 
@@ -42,13 +51,23 @@ final class SelfAttach {
     }
   }
 
+  /** Asking the JVM takes long, so it is asked only if the command line does not tell. */
   private static List<String> optionsInForce() {
-    String commandLine =
-        ProcessHandle.current().info().arguments().map(all -> String.join(" ", all)).orElse("");
-    return List.of(
-        commandLine,
-        Optional.ofNullable(System.getenv("JAVA_TOOL_OPTIONS")).orElse(""),
-        Optional.ofNullable(System.getenv("JDK_JAVA_OPTIONS")).orElse(""));
+    Optional<String[]> arguments = ProcessHandle.current().info().arguments();
+    String commandLine = arguments.map(all -> String.join(" ", all)).orElse("");
+    boolean isWhole =
+        arguments.isPresent()
+            && commandLine.length() < LONG_COMMAND_LINE
+            && Stream.of(arguments.get()).noneMatch(argument -> argument.startsWith("@"));
+    List<String> options = new ArrayList<>();
+    options.add(commandLine);
+    for (String variable : OF_OPTIONS) {
+      options.add(Optional.ofNullable(System.getenv(variable)).orElse(""));
+    }
+    if (!isWhole) {
+      options.addAll(ManagementFactory.getRuntimeMXBean().getInputArguments());
+    }
+    return options;
   }
 
   private static void loadWithJcmd(long pid, Path jar, IOException first) throws IOException {

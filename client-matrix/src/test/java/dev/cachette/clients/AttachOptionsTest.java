@@ -1,0 +1,83 @@
+package dev.cachette.clients;
+
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.cachette.Cachette;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** Options that forbid attaching are recognised wherever they are, and named with the fix. */
+@DisabledIfSystemProperty(named = "matrix.few", matches = "true")
+class AttachOptionsTest {
+
+  private static final String DISABLED = "-XX:+DisableAttachMechanism";
+  private static final String NOT_DYNAMIC = "-XX:-EnableDynamicAgentLoading";
+
+  @TempDir Path folder;
+
+  /** Opens a session, and prints what comes of it. */
+  static final class Opening {
+    public static void main(String[] arguments) {
+      try (Cachette net = Cachette.open()) {
+        System.out.println("OPENED");
+      } catch (IllegalStateException refused) {
+        System.out.println("REFUSED " + refused.getMessage());
+      }
+    }
+  }
+
+  /** A way to give an option to a JVM. */
+  private enum Way {
+    COMMAND_LINE,
+    LONG_COMMAND_LINE,
+    ARGUMENT_FILE,
+    JAVA_TOOL_OPTIONS,
+    JDK_JAVA_OPTIONS,
+    _JAVA_OPTIONS
+  }
+
+  static Stream<List<Object>> cases() {
+    return Stream.of(Way.values())
+        .flatMap(way -> Stream.of(DISABLED, NOT_DYNAMIC).map(option -> List.of(way, option)));
+  }
+
+  @ParameterizedTest
+  @MethodSource("cases")
+  void anOptionIsRecognisedWhereverItIs(List<Object> each) throws Exception {
+    Way way = (Way) each.get(0);
+    String option = (String) each.get(1);
+    List<String> command = new ArrayList<>();
+    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    if (way == Way.LONG_COMMAND_LINE) {
+      command.add("-Dlong=" + "x".repeat(9_000));
+    }
+    if (way == Way.COMMAND_LINE || way == Way.LONG_COMMAND_LINE) {
+      command.add(option);
+    }
+    if (way == Way.ARGUMENT_FILE) {
+      Path file = Files.writeString(folder.resolve("options"), option + "\n");
+      command.add("@" + file);
+    }
+    command.addAll(List.of("-cp", System.getProperty("java.class.path"), Opening.class.getName()));
+    ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
+    if (way.name().endsWith("OPTIONS")) {
+      builder.environment().put(way.name(), option);
+    }
+    Process process = builder.start();
+    String printed = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertTrue(process.waitFor(1, TimeUnit.MINUTES));
+
+    assertTrue(printed.contains("REFUSED"), printed);
+    assertTrue(printed.contains(option + " forbids attaching"), printed);
+    assertTrue(printed.contains("-javaagent:"), printed);
+  }
+}
