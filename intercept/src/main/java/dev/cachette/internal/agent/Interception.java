@@ -8,6 +8,7 @@ import java.io.UncheckedIOException;
 import java.net.ConnectException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.ProxySelector;
 import java.net.SocketAddress;
 import java.net.SocketOptions;
 import java.net.StandardSocketOptions;
@@ -36,6 +37,7 @@ public final class Interception implements AutoCloseable {
   private final ServerTrust serverTrust;
   private final LocalHost localHost = new LocalHost();
   private final SyntheticAddresses synthetic = new SyntheticAddresses();
+  private final LocalProxies localProxies = new LocalProxies(localHost, ProxySelector.getDefault());
   private final ProxyBypass proxyBypass;
   private final UnreachableSockets deadEnds;
   private final OldConnections oldConnections;
@@ -227,7 +229,7 @@ public final class Interception implements AutoCloseable {
   private boolean wanted(boolean local, InetSocketAddress address) {
     String host = address.getHostString();
     return local
-        ? destinations.wantsLocal(host, address.getPort())
+        ? destinations.wantsLocal(host, address.getPort()) || localProxies.isAt(address)
         : !destinations.letsThrough(host, OptionalInt.of(address.getPort()));
   }
 
