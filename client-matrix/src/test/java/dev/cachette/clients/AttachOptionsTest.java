@@ -3,6 +3,7 @@ package dev.cachette.clients;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
+import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,11 +27,15 @@ class AttachOptionsTest {
 
   /** Opens a session, and prints what comes of it. */
   static final class Opening {
+    private static final PrintStream OUT = System.out;
+
+    private Opening() {}
+
     public static void main(String[] arguments) {
       try (Cachette net = Cachette.open()) {
-        System.out.println("OPENED");
+        OUT.println("OPENED");
       } catch (IllegalStateException refused) {
-        System.out.println("REFUSED " + refused.getMessage());
+        OUT.println("REFUSED " + refused.getMessage());
       }
     }
   }

@@ -262,6 +262,8 @@ public final class Interception implements AutoCloseable {
       session = socket.getHandshakeSession();
     } else if (connection instanceof SSLEngine engine) {
       session = engine.getHandshakeSession();
+    } else if (connection instanceof SSLSession known) {
+      session = known;
     }
     return Optional.ofNullable(session).map(SSLSession::getPeerHost);
   }

@@ -9,7 +9,11 @@ import org.objectweb.asm.Type;
 final class Prologues {
 
   /** The maximum operand stack of these prologues. */
-  static final int MAX_STACK = 3;
+  static final int MAX_STACK = 4;
+
+  private static final String TRUSTS =
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/Object;Z)Z";
+  private static final String AS_LIST = "([Ljava/lang/Object;)Ljava/util/List;";
 
   private static final String HOOK = "java/net/CachetteHook";
   private static final String OBJECT = "java/lang/Object";
@@ -25,6 +29,8 @@ final class Prologues {
       case RESOLVE_PROMISE -> resolve(method, descriptor, false);
       case RESOLVE_PROMISE_OF_ALL -> resolve(method, descriptor, true);
       case TRUST -> trust(method);
+      case TRUST_OF_SERVER -> trustOfServer(method);
+      case TRUST_WITH_CHAIN -> trustWithChain(method);
       default -> throw new IllegalArgumentException("no prologue for " + hook);
     }
   }
@@ -61,8 +67,7 @@ final class Prologues {
     method.visitFrame(Opcodes.F_SAME1, 0, null, 1, new Object[] {OBJECT});
     method.visitTypeInsn(Opcodes.CHECKCAST, "[Ljava/net/InetAddress;");
     if (all) {
-      String asList = "([Ljava/lang/Object;)Ljava/util/List;";
-      method.visitMethodInsn(Opcodes.INVOKESTATIC, "java/util/Arrays", "asList", asList, false);
+      method.visitMethodInsn(Opcodes.INVOKESTATIC, "java/util/Arrays", "asList", AS_LIST, false);
     } else {
       method.visitInsn(Opcodes.ICONST_0);
       method.visitInsn(Opcodes.AALOAD);
@@ -101,10 +106,42 @@ final class Prologues {
     method.visitVarInsn(Opcodes.ALOAD, 1);
     method.visitVarInsn(Opcodes.ALOAD, 3);
     method.visitVarInsn(Opcodes.ILOAD, 4);
-    ask(method, "trusts", "([Ljava/security/cert/X509Certificate;Ljava/lang/Object;Z)Z");
+    ask(method, "trusts", TRUSTS);
     method.visitJumpInsn(Opcodes.IFEQ, unknown);
     method.visitInsn(Opcodes.RETURN);
-    method.visitLabel(unknown);
+    goOn(method, unknown);
+  }
+
+  /** {@code if (CachetteHook.trusts(chain, connection, !ofServer)) return;}. */
+  private static void trustOfServer(MethodVisitor method) {
+    Label unknown = new Label();
+    method.visitVarInsn(Opcodes.ALOAD, 1);
+    method.visitVarInsn(Opcodes.ALOAD, 3);
+    method.visitVarInsn(Opcodes.ILOAD, 4);
+    method.visitInsn(Opcodes.ICONST_1);
+    method.visitInsn(Opcodes.IXOR);
+    ask(method, "trusts", TRUSTS);
+    method.visitJumpInsn(Opcodes.IFEQ, unknown);
+    method.visitInsn(Opcodes.RETURN);
+    goOn(method, unknown);
+  }
+
+  /** {@code if (CachetteHook.trusts(chain, session, ofClient)) return Arrays.asList(chain);}. */
+  private static void trustWithChain(MethodVisitor method) {
+    Label unknown = new Label();
+    method.visitVarInsn(Opcodes.ALOAD, 1);
+    method.visitVarInsn(Opcodes.ALOAD, 3);
+    method.visitVarInsn(Opcodes.ILOAD, 5);
+    ask(method, "trusts", TRUSTS);
+    method.visitJumpInsn(Opcodes.IFEQ, unknown);
+    method.visitVarInsn(Opcodes.ALOAD, 1);
+    method.visitMethodInsn(Opcodes.INVOKESTATIC, "java/util/Arrays", "asList", AS_LIST, false);
+    method.visitInsn(Opcodes.ARETURN);
+    goOn(method, unknown);
+  }
+
+  private static void goOn(MethodVisitor method, Label label) {
+    method.visitLabel(label);
     method.visitFrame(Opcodes.F_SAME, 0, null, 0, null);
     // Separates this frame from one at the beginning of the method.
     method.visitInsn(Opcodes.NOP);

@@ -70,13 +70,30 @@ enum WeavePoint {
       Hook.RESOLVE_PROMISE_OF_ALL,
       "netty/resolver/SimpleNameResolver",
       "resolveAll",
-      "(Ljava/lang/String;L.*Promise;)L.*");
+      "(Ljava/lang/String;L.*Promise;)L.*"),
+
+  TRUST_OF_BOUNCY_CASTLE(
+      Hook.TRUST_OF_SERVER,
+      "jsse/provider/ProvX509TrustManager",
+      "checkTrusted",
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;L.*TransportData;Z)V"),
+
+  TRUST_OF_CONSCRYPT(
+      Hook.TRUST_WITH_CHAIN,
+      "conscrypt/TrustManagerImpl",
+      "checkTrusted",
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLSession;"
+          + "Ljavax/net/ssl/SSLParameters;Z)Ljava/util/List;");
 
   /** The kind of hook. */
   enum Hook {
     CONNECT,
     RESOLVE,
     TRUST,
+    /** With a flag for a server instead of a client. */
+    TRUST_OF_SERVER,
+    /** With the chain as result. */
+    TRUST_WITH_CHAIN,
     CONNECT_CHANNEL,
     RESOLVE_PROMISE,
     RESOLVE_PROMISE_OF_ALL
@@ -84,9 +101,6 @@ enum WeavePoint {
 
   /** Of {@code java.net.http}, for example. */
   private static final ClassLoader PLATFORM = ClassLoader.getPlatformClassLoader();
-
-  /** Without the prefix, which the build would relocate together with Cachette's own copy. */
-  private static final String NETTY = "netty/";
 
   private static final String OURS = "dev/cachette/";
 
@@ -98,6 +112,14 @@ enum WeavePoint {
           .filter(WeavePoint::isOfTheJdk)
           .map(WeavePoint::className)
           .collect(Collectors.toUnmodifiableSet());
+
+  /** Returns the ends of the names of classes of libraries, with slashes. */
+  private static final String[] OF_LIBRARIES =
+      Arrays.stream(values())
+          .filter(point -> !point.isOfTheJdk())
+          .map(WeavePoint::className)
+          .distinct()
+          .toArray(String[]::new);
 
   private final Hook hook;
   private final String className;
@@ -119,16 +141,26 @@ enum WeavePoint {
     return className;
   }
 
-  /** Returns true if it must exist; Netty need not. */
+  /** Returns true if it must exist; those of libraries need not. */
   boolean isOfTheJdk() {
-    return !className.startsWith(NETTY);
+    return hook == Hook.CONNECT || hook == Hook.RESOLVE || hook == Hook.TRUST;
   }
 
   /** Returns true if a class, with slashes, may contain it. */
   static boolean mayBeIn(@Nullable ClassLoader loader, String aClass) {
     return loader == null || loader == PLATFORM
         ? OF_THE_JDK.contains(aClass) || ContextPoint.CLASSES.contains(aClass)
-        : aClass.endsWith(NETTY_CONNECT.className) || aClass.endsWith(NETTY_NAME_LOOK_UP.className);
+        : isOfLibrary(aClass);
+  }
+
+  /** A loop: to link a lambda loads classes, for each of which this is called. */
+  private static boolean isOfLibrary(String aClass) {
+    for (String end : OF_LIBRARIES) {
+      if (aClass.endsWith(end)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   boolean isAt(String aClass, String aMethod, String aDescriptor) {

@@ -23,6 +23,25 @@ final class Weaver implements ClassFileTransformer {
               Arrays.stream(WeavePoint.values()).filter(WeavePoint::isOfTheJdk).toList()));
   private volatile @Nullable Throwable failure;
 
+  /**
+   * Creates a weaver with all that it needs loaded: loading it while a class is transformed could
+   * load a class that is to be woven, for which it would be needed.
+   */
+  Weaver() {
+    load(ContextPoint.class, ContextMethod.class, JavaClient.class, Prologues.class);
+    load(HookedClass.class, HookedMethod.class, ClassReader.class, ClassWriter.class);
+  }
+
+  private static void load(Class<?>... needed) {
+    for (Class<?> each : needed) {
+      try {
+        Class.forName(each.getName(), true, each.getClassLoader());
+      } catch (ClassNotFoundException impossible) {
+        throw new IllegalStateException(impossible);
+      }
+    }
+  }
+
   /** Returns null for every other class, which leaves it unchanged. */
   @Override
   public byte @Nullable [] transform(
