@@ -1,6 +1,7 @@
 package java.net;
 
 import java.io.FileDescriptor;
+import java.io.IOException;
 import java.lang.reflect.Field;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Method;
@@ -35,6 +36,9 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
   private static volatile Function<String, InetAddress[]> resolve;
   private static volatile BiFunction<X509Certificate[], Object, Boolean> trust;
 
+  /** Takes a question, {@code intercepts} or {@code http3}, and a host or an address. */
+  private static volatile BiFunction<String, Object, Object> asked;
+
   /** They decide while there is no owner. */
   private static volatile BiFunction<Object, SocketAddress, SocketAddress> guardedConnect;
 
@@ -42,6 +46,8 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
 
   /** Where connections went while there was no owner, each once. Guarded by itself. */
   private static final Set<SocketAddress> LEFT = new LinkedHashSet<>();
+
+  private static final int HTTPS_PORT = 443;
 
   /** More are not remembered. */
   private static final int MOST_LEFT = 200;
@@ -119,6 +125,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     trust = (BiFunction<X509Certificate[], Object, Boolean>) arguments[3];
     connect = (BiFunction<Object, SocketAddress, SocketAddress>) arguments[1];
     resolve = (Function<String, InetAddress[]>) arguments[2];
+    asked = (BiFunction<String, Object, Object>) arguments[4];
     CachetteContext.follow(true);
     return null;
   }
@@ -139,6 +146,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
       resolve = null;
       connect = null;
       trust = null;
+      asked = null;
     }
   }
 
@@ -184,6 +192,32 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     } catch (Throwable unknown) {
       return unknown;
     }
+  }
+
+  /** Returns true if the owner intercepts calls to a host. */
+  static boolean intercepts(String host) {
+    BiFunction<String, Object, Object> owners = asked;
+    return owners != null && (Boolean) owners.apply("intercepts", host);
+  }
+
+  /** Returns the exception that HTTP/3 to an address fails with, or null. */
+  public static Throwable http3(SocketAddress remote) {
+    BiFunction<String, Object, Object> owners = asked;
+    return owners == null ? null : (Throwable) owners.apply("http3", remote);
+  }
+
+  /** Throws the exception that a datagram to an address fails with, if it is one of HTTP/3. */
+  public static void datagram(SocketAddress remote) throws IOException {
+    if (remote instanceof InetSocketAddress address
+        && address.getPort() == HTTPS_PORT
+        && http3(remote) instanceof IOException refused) {
+      throw refused;
+    }
+  }
+
+  /** Returns the response to a DNS query, the exception it fails with, or null to send it. */
+  public static Object dnsAnswer(Object question) {
+    return CachetteDns.answer(question);
   }
 
   /**

@@ -46,6 +46,11 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
   }
 
   @Override
+  public void connectsThrough(String host, int port) {
+    connections.noteConnectionLetThrough(host, port);
+  }
+
+  @Override
   public Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port) {
     return connections
         .meet(stage, host, port)
@@ -67,7 +72,7 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
       throws IOException {
     Optional<String> protocol = OtherProtocols.at(port);
     if (protocol.isPresent() && !connections.expectHttp(host, port)) {
-      refuse(
+      throw refuse(
           "a connection to " + host + ":" + port,
           OtherProtocols.explanation(host, port, protocol.get()));
     }
@@ -77,10 +82,20 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
     return server.listenerFor(host, port, exactly, client.isBlocking());
   }
 
-  private void refuse(String summary, String explanation) throws ConnectException {
+  @Override
+  public ConnectException refuseHttp3(String host, int port) {
+    return refuse(
+        "a connection over HTTP/3 to " + host + ":" + port,
+        String.format(
+            "A connection over HTTP/3 to %s:%d was refused: Cachette does not intercept UDP.%n%n"
+                + "Fix: let the client use HTTP/2 or HTTP/1.1 in this test.%n",
+            host, port));
+  }
+
+  private ConnectException refuse(String summary, String explanation) {
     if (scopes.noteUnexpected(summary, explanation)) {
       warning.accept(explanation);
     }
-    throw new ConnectException(explanation.strip());
+    return new ConnectException(explanation.strip());
   }
 }

@@ -10,6 +10,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.Attribution;
 import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.agent.NativeStacks;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.disk.CassetteName;
@@ -89,7 +90,10 @@ final class Session {
     this.clock = TestClock.over(settings.clock());
     this.ownClock = !settings.hasClock();
     resetClock = clock.saved();
-    this.tls = new ServerTls(settings.certificateAuthority().map(AuthorityFile::new));
+    this.tls =
+        new ServerTls(
+            settings.certificateAuthority().map(AuthorityFile::new),
+            settings.requestClientCertificates());
     this.scopes =
         new Scopes(
             new ScopeSettings(
@@ -119,11 +123,7 @@ final class Session {
     try {
       this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;
       this.attribution = Optional.ofNullable(interception).map(Interception::attribution);
-      attribution.ifPresent(
-          it -> {
-            server.attributeBy(new MakersOf(it));
-            it.begin(test);
-          });
+      attribution.ifPresent(it -> follow(it, test));
       settings.baseUrlInProperty().forEach(this::setProperty);
     } catch (RuntimeException refused) {
       server.close();
@@ -434,6 +434,12 @@ final class Session {
   }
 
   /** Gets the logger on demand: a logging library is slow to start. */
+  private void follow(Attribution callers, TestId test) {
+    server.attributeBy(new MakersOf(callers));
+    callers.begin(test);
+    NativeStacks.warn(Session::warn);
+  }
+
   static void warn(String explanation) {
     LoggerFactory.getLogger(Cachette.class).warn(explanation);
   }

@@ -310,6 +310,20 @@ public final class Settings {
   }
 
   /**
+   * Asks clients for a certificate in the TLS handshake (mutual TLS, RFC 8446 section 4.3.2), which
+   * {@link dev.cachette.calls.Call#clientCertificate} returns. Any certificate is accepted, and a
+   * client without one is answered, too. False by default, as most services do not ask.
+   */
+  public Settings requestClientCertificates(boolean choice) {
+    return with("requestClientCertificates", choice);
+  }
+
+  /** Returns true if clients are asked for a certificate. */
+  public boolean requestClientCertificates() {
+    return get("requestClientCertificates", false);
+  }
+
+  /**
    * Sets the number of threads that serve connections; 1 by default, which is enough for the tests
    * of one JVM. More threads are for a server that many programs call at the same time.
    *

@@ -68,6 +68,10 @@ final class SettingsProperties {
           new Property(
               "interception", "true, false", (settings, text) -> settings.interception(flag(text))),
           new Property(
+              "requestClientCertificates",
+              "true, false",
+              (settings, text) -> settings.requestClientCertificates(flag(text))),
+          new Property(
               "servingThreads",
               "a positive number",
               (settings, text) -> settings.servingThreads(Integer.parseInt(text))));

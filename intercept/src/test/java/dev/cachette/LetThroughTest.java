@@ -10,6 +10,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.UnknownHostException;
 import java.net.http.HttpResponse;
@@ -98,6 +99,36 @@ class LetThroughTest {
 
     assertThrows(IOException.class, () -> Calling.get("https://tides.example/v1"));
     net.calls().assertCount(1);
+  }
+
+  /** Nobody has an address of TEST-NET-3 (RFC 5737). */
+  @Test
+  void connectionsThatAreLetThroughAreListed() {
+    net.letThrough("203.0.113.9");
+
+    connect("203.0.113.9", 443);
+    connect("203.0.113.9", 443);
+    connect("203.0.113.9", 8125);
+
+    net.calls().attempts("https://203.0.113.9").assertCount(2);
+    assertEquals(
+        """
+        Expected exactly 1 call, but there was none.
+
+        No calls were made.
+
+        Let through, so their calls are not seen: 203.0.113.9:443 (2 connections), \
+        203.0.113.9:8125.\
+        """,
+        assertThrows(AssertionFailedError.class, () -> net.calls().assertCount(1)).getMessage());
+  }
+
+  private static void connect(String host, int port) {
+    try (Socket socket = new Socket()) {
+      socket.connect(new InetSocketAddress(host, port), 50);
+    } catch (IOException nobodyIsThere) {
+      // The attempt is what counts.
+    }
   }
 
   @Test

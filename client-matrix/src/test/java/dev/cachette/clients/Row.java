@@ -75,6 +75,7 @@ record Row(String name, Set<Protocol> protocols, String note, int least, Factory
           full("Vert.x 5 web client (native)", VertxClients::nativeTransport),
           full("AsyncHttpClient 3 (NIO)", AsyncHttpClients::nio),
           full("AsyncHttpClient 3 (native)", AsyncHttpClients::nativeTransport),
+          full("Armeria", ArmeriaClients::create),
           full("AWS SDK 2, Netty", AwsClients::netty));
 
   private static final List<Row> WRAPPERS =

@@ -2,6 +2,7 @@ package dev.cachette.clients;
 
 import static dev.cachette.Factories.expiredCertificate;
 import static dev.cachette.Factories.text;
+import static dev.cachette.Factories.wrongHostCertificate;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
@@ -46,6 +47,15 @@ class TlsProvidersTest {
   void itRefusesAnExpiredCertificate(Provider provider) throws Exception {
     try (Cachette net = Cachette.open()) {
       net.stub("GET https://tides.example/v1").answer(expiredCertificate());
+      assertThrows(IOException.class, () -> get(provider));
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("providers")
+  void itRefusesTheCertificateOfAnotherHost(Provider provider) throws Exception {
+    try (Cachette net = Cachette.open()) {
+      net.stub("GET https://tides.example/v1").answer(wrongHostCertificate());
       assertThrows(IOException.class, () -> get(provider));
     }
   }

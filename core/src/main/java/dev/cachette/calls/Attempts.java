@@ -11,9 +11,10 @@ import org.opentest4j.AssertionFailedError;
 
 /**
  * Attempts to call a service that met a fault before there was a request: an unknown host, a
- * refused connection, a failed handshake. A client that looks up or connects several times for one
- * call of the code under test has made one attempt. A client that has kept an address or a
- * connection makes a call instead, which is reset, and is in the log of calls with the fault.
+ * refused connection, a failed handshake. Also connections to a host that is let through, whose
+ * calls are not seen. A client that looks up or connects several times for one call of the code
+ * under test has made one attempt. A client that has kept an address or a connection makes a call
+ * instead, which is reset, and is in the log of calls with the fault.
  *
  * <pre>{@code
  * net.stub("GET https://berths.example/{+rest}").answer(connectionRefused(), json(berths));
@@ -88,7 +89,7 @@ public final class Attempts {
 
   private static String lines(List<Tried> actual) {
     return IntStream.range(0, actual.size())
-        .mapToObj(at -> String.format("%n  %2d. %s", at + 1, actual.get(at).fault()))
+        .mapToObj(at -> String.format("%n  %2d. %s", at + 1, actual.get(at).outcome()))
         .collect(Collectors.joining())
         .replace("\r\n", "\n");
   }

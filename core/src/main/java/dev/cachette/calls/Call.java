@@ -11,6 +11,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.result.StubReference;
 import java.net.URI;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -95,6 +96,13 @@ public interface Call {
    * connection.
    */
   int connection();
+
+  /**
+   * Returns the certificate that the client identified itself with (mutual TLS, RFC 8446 section
+   * 4.4.2), whoever issued it; empty if it has none. Clients are asked only if {@code
+   * Settings.requestClientCertificates(true)} says so.
+   */
+  Optional<X509Certificate> clientCertificate();
 
   /** Returns the fault in words, or the status of the response, or that there is none yet. */
   String outcome();

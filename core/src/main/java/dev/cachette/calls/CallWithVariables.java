@@ -6,6 +6,7 @@ import dev.cachette.answer.Fault;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.result.StubReference;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Collections;
@@ -62,6 +63,11 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   @Override
   public int connection() {
     return call.connection();
+  }
+
+  @Override
+  public Optional<X509Certificate> clientCertificate() {
+    return call.clientCertificate();
   }
 
   @Override

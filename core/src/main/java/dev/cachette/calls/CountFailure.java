@@ -94,10 +94,12 @@ final class CountFailure {
     List<Call> all = entries.calls();
     String silent =
         entries.silent().isEmpty() ? "" : "\n\n" + SilentConnections.text(entries.silent());
+    String through = LetThroughText.of(entries.tried());
     return (all.isEmpty()
-            ? silent.isEmpty() ? NOTHING_CALLED : "No calls were made."
+            ? silent.isEmpty() && through.isEmpty() ? NOTHING_CALLED : "No calls were made."
             : made(selection, all))
-        + silent.stripTrailing();
+        + silent.stripTrailing()
+        + through;
   }
 
   private static String made(Selection selection, List<Call> all) {

@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.match.MatchInternals;
 import java.time.Instant;
@@ -56,6 +57,11 @@ public final class ConnectionRules {
                         .anyMatch(what -> what.isFor(host, port))
                     && rules(all)
                         .noneMatch(rule -> MatchInternals.isFor(rule.pattern(), host, port)));
+  }
+
+  /** Notes a connection to the real destination, so that the list of calls is complete. */
+  public void noteConnectionLetThrough(String host, int port) {
+    scopes.noteTried(host, OptionalInt.of(port), Tried.LET_THROUGH);
   }
 
   /**

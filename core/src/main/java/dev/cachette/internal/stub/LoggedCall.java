@@ -15,6 +15,7 @@ import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.Json;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
@@ -152,6 +153,11 @@ final class LoggedCall implements Call {
   @Override
   public int connection() {
     return arrival.carrier().connection();
+  }
+
+  @Override
+  public Optional<X509Certificate> clientCertificate() {
+    return arrival.carrier().clientCertificate();
   }
 
   /** Returns the number of body bytes that it holds. */

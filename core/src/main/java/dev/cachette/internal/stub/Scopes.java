@@ -306,9 +306,9 @@ public final class Scopes {
   }
 
   /** Records an attempt that met a fault before there was a request. */
-  void noteTried(String host, OptionalInt port, String fault) {
+  void noteTried(String host, OptionalInt port, String outcome) {
     synchronized (this) {
-      scopes.element().log().addTried(new Tried(host, port, fault, now()));
+      scopes.element().log().addTried(new Tried(host, port, outcome, now()));
     }
     changed();
   }

@@ -2,6 +2,7 @@ package dev.cachette.internal.agent;
 
 import dev.cachette.answer.Fault;
 import java.io.IOException;
+import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -19,8 +20,14 @@ public interface Destinations {
    */
   boolean letsThrough(String host, OptionalInt port);
 
+  /** Notes a connection that is let through. */
+  void connectsThrough(String host, int port);
+
   /** Returns the fault that the next look-up or connection gets, and moves on past it. */
   Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port);
+
+  /** Returns why a connection over HTTP/3 is refused, which is not intercepted. */
+  ConnectException refuseHttp3(String host, int port);
 
   /**
    * Returns the address for calls to this host and port, which accepts connections already.

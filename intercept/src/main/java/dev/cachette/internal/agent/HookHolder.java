@@ -23,9 +23,14 @@ final class HookHolder {
   private static final String PACKAGE = "java.net.";
   private static final String NAME = PACKAGE + "CachetteHook";
 
-  /** In an order in which each needs those before it only. */
   private static final List<String> CLASSES =
-      List.of("CachetteMark", "CachetteTask", "CachetteTasks", "CachetteContext", "CachetteHook");
+      List.of(
+          "CachetteMark",
+          "CachetteTask",
+          "CachetteTasks",
+          "CachetteContext",
+          "CachetteHook",
+          "CachetteDns");
 
   private final BiFunction<String, Object[], Object> control;
 
@@ -46,8 +51,9 @@ final class HookHolder {
       Object owner,
       BiFunction<Object, SocketAddress, SocketAddress> connect,
       Function<String, InetAddress[]> resolve,
-      BiFunction<X509Certificate[], Object, Boolean> trust) {
-    return control.apply("claim", new Object[] {owner, connect, resolve, trust});
+      BiFunction<X509Certificate[], Object, Boolean> trust,
+      BiFunction<String, Object, Object> asked) {
+    return control.apply("claim", new Object[] {owner, connect, resolve, trust, asked});
   }
 
   void release(Object owner) {
@@ -126,20 +132,19 @@ final class HookHolder {
     try {
       MethodHandles.Lookup lookup =
           MethodHandles.privateLookupIn(InetAddress.class, MethodHandles.lookup());
-      Class<?> last = null;
       for (String name : CLASSES) {
-        last = define(lookup, "hook/java/net/" + name + ".class");
+        define(lookup, "hook/java/net/" + name + ".class");
       }
-      return last;
-    } catch (IOException | IllegalAccessException failed) {
+      return Class.forName(NAME, false, null);
+    } catch (IOException | IllegalAccessException | ClassNotFoundException failed) {
       throw new InterceptionUnavailable("its hook cannot be defined", failed);
     }
   }
 
-  private static Class<?> define(MethodHandles.Lookup lookup, String resource)
+  private static void define(MethodHandles.Lookup lookup, String resource)
       throws IOException, IllegalAccessException {
     try (InputStream bytes = HookHolder.class.getResourceAsStream(resource)) {
-      return lookup.defineClass(bytes.readAllBytes());
+      lookup.defineClass(bytes.readAllBytes());
     }
   }
 }

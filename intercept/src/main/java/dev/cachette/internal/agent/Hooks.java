@@ -40,8 +40,12 @@ final class Hooks {
     Weaver weaver = new Weaver();
     instrumentation.addTransformer(weaver, true);
     try {
-      instrumentation.retransformClasses(loadedTargets(instrumentation));
-      for (String className : WeavePoint.OF_THE_JDK) {
+      Class<?>[] loaded = instrumentation.getAllLoadedClasses();
+      instrumentation.retransformClasses(targets(instrumentation, loaded));
+      for (Class<?> each : loaded) {
+        NativeStacks.loaded(each);
+      }
+      for (String className : WeavePoint.REQUIRED) {
         Class.forName(className.replace('/', '.'), false, null);
       }
       requireAllWoven(weaver);
@@ -56,8 +60,8 @@ final class Hooks {
     }
   }
 
-  private static Class<?>[] loadedTargets(Instrumentation instrumentation) {
-    return Arrays.stream(instrumentation.getAllLoadedClasses())
+  private static Class<?>[] targets(Instrumentation instrumentation, Class<?>... loaded) {
+    return Arrays.stream(loaded)
         .filter(type -> WeavePoint.mayBeIn(type.getClassLoader(), type.getName().replace('.', '/')))
         .filter(instrumentation::isModifiableClass)
         .toArray(Class<?>[]::new);

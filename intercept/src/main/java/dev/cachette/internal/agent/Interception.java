@@ -74,7 +74,8 @@ public final class Interception implements AutoCloseable {
       Object owner, Destinations destinations, ServerTrust serverTrust) {
     HookHolder holder = Hooks.install();
     Interception begun = new Interception(holder, owner, destinations, serverTrust);
-    Object present = holder.claim(owner, begun::connect, begun::resolve, begun::trusts);
+    Object present =
+        holder.claim(owner, begun::connect, begun::resolve, begun::trusts, begun::answer);
     if (present != null) {
       throw new IllegalStateException(
           present
@@ -146,6 +147,21 @@ public final class Interception implements AutoCloseable {
     return new InetAddress[] {synthetic.of(host)};
   }
 
+  /** Answers other questions of the hooks. */
+  private @Nullable Object answer(String question, Object about) {
+    boolean ours = !InterceptionBypass.isOpen();
+    return switch (question) {
+      case "intercepts" -> ours && !passes((String) about, OptionalInt.empty());
+      case "http3" ->
+          ours && about instanceof InetSocketAddress address
+              ? interceptedHost(address)
+                  .map(host -> destinations.refuseHttp3(host, address.getPort()))
+                  .orElse(null)
+              : null;
+      default -> throw new IllegalArgumentException(question);
+    };
+  }
+
   private boolean passes(String host, OptionalInt port) {
     return localHost.isNamed(host) || destinations.letsThrough(host, port);
   }
@@ -160,6 +176,9 @@ public final class Interception implements AutoCloseable {
     }
     Optional<String> host = interceptedHost(address);
     if (host.isEmpty()) {
+      if (isLetThrough(address)) {
+        destinations.connectsThrough(address.getHostString(), address.getPort());
+      }
       return remote;
     }
     try {
@@ -173,6 +192,15 @@ public final class Interception implements AutoCloseable {
       refused.initCause(failed);
       throw Interception.<RuntimeException>unchecked(refused);
     }
+  }
+
+  private boolean isLetThrough(InetSocketAddress address) {
+    boolean local =
+        address.isUnresolved()
+            ? localHost.isNamed(address.getHostString())
+            : localHost.isAt(address.getAddress());
+    return !local
+        && destinations.letsThrough(address.getHostString(), OptionalInt.of(address.getPort()));
   }
 
   private InetSocketAddress turn(Object socket, InetSocketAddress address, String host)
@@ -262,8 +290,6 @@ public final class Interception implements AutoCloseable {
       session = socket.getHandshakeSession();
     } else if (connection instanceof SSLEngine engine) {
       session = engine.getHandshakeSession();
-    } else if (connection instanceof SSLSession known) {
-      session = known;
     }
     return Optional.ofNullable(session).map(SSLSession::getPeerHost);
   }

@@ -14,6 +14,10 @@ import org.jspecify.annotations.Nullable;
 enum WeavePoint {
   SOCKET(Hook.CONNECT, "sun/nio/ch/NioSocketImpl", "connect", "(Ljava/net/SocketAddress;I)V"),
 
+  /** Java 17 has it for -Djdk.net.usePlainSocketImpl. */
+  OLD_SOCKET(
+      Hook.CONNECT, "java/net/AbstractPlainSocketImpl", "connect", "(Ljava/net/SocketAddress;I)V"),
+
   CHANNEL(Hook.CONNECT, "sun/nio/ch/SocketChannelImpl", "connect", "(Ljava/net/SocketAddress;)Z"),
 
   BLOCKING_CHANNEL(
@@ -53,6 +57,16 @@ enum WeavePoint {
       "checkTrusted",
       "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLEngine;Z)V"),
 
+  /** Of HTTP/3, which is refused: a client would wait for its time-out. */
+  DATAGRAM(
+      Hook.DATAGRAM,
+      "sun/nio/ch/DatagramChannelImpl",
+      "send",
+      "(Ljava/nio/ByteBuffer;Ljava/net/SocketAddress;)I"),
+
+  /** Netty does not report that its datagrams fail. */
+  NETTY_HTTP_3(Hook.HTTP_3, "codec/quic/QuicChannelBootstrap", "connect", "(L.*Promise;)L.*"),
+
   /** One method for all transports, including native ones. */
   NETTY_CONNECT(
       Hook.CONNECT_CHANNEL,
@@ -72,31 +86,42 @@ enum WeavePoint {
       "resolveAll",
       "(Ljava/lang/String;L.*Promise;)L.*"),
 
+  /** Behind all look-ups of records, such as Armeria's. */
+  NETTY_DNS_QUERY(
+      Hook.DNS_QUERY, "netty/resolver/dns/DnsNameResolver", "doQuery", "(.*DnsQuestion;.*)L.*"),
+
+  /** The same before Netty 4.1.101. */
+  NETTY_DNS_QUERY_OF_OLD(
+      Hook.DNS_QUERY, "netty/resolver/dns/DnsNameResolver", "query0", "(.*DnsQuestion;.*)L.*"),
+
+  /** The path alone; its caller compares the names, as that of the next one. */
   TRUST_OF_BOUNCY_CASTLE(
-      Hook.TRUST_OF_SERVER,
+      Hook.TRUST_OF_BOUNCY_CASTLE,
       "jsse/provider/ProvX509TrustManager",
-      "checkTrusted",
-      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;L.*TransportData;Z)V"),
+      "validateChain",
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;L.*TransportData;Z)"
+          + "[Ljava/security/cert/X509Certificate;"),
 
   TRUST_OF_CONSCRYPT(
-      Hook.TRUST_WITH_CHAIN,
+      Hook.TRUST_OF_CONSCRYPT,
       "conscrypt/TrustManagerImpl",
       "checkTrusted",
-      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLSession;"
-          + "Ljavax/net/ssl/SSLParameters;Z)Ljava/util/List;");
+      "([Ljava/security/cert/X509Certificate;[B[BLjava/lang/String;Ljava/lang/String;Z)"
+          + "Ljava/util/List;");
 
   /** The kind of hook. */
   enum Hook {
     CONNECT,
     RESOLVE,
     TRUST,
-    /** With a flag for a server instead of a client. */
-    TRUST_OF_SERVER,
-    /** With the chain as result. */
-    TRUST_WITH_CHAIN,
+    TRUST_OF_BOUNCY_CASTLE,
+    TRUST_OF_CONSCRYPT,
     CONNECT_CHANNEL,
     RESOLVE_PROMISE,
-    RESOLVE_PROMISE_OF_ALL
+    RESOLVE_PROMISE_OF_ALL,
+    DATAGRAM,
+    HTTP_3,
+    DNS_QUERY
   }
 
   /** Of {@code java.net.http}, for example. */
@@ -106,8 +131,14 @@ enum WeavePoint {
 
   private static final String ANYTHING = ".*";
 
-  /** Returns the JDK classes to weave, with slashes. */
-  static final Set<String> OF_THE_JDK =
+  /** Returns the JDK classes that must be woven, with slashes. */
+  static final Set<String> REQUIRED =
+      Arrays.stream(values())
+          .filter(WeavePoint::isRequired)
+          .map(WeavePoint::className)
+          .collect(Collectors.toUnmodifiableSet());
+
+  private static final Set<String> OF_THE_JDK =
       Arrays.stream(values())
           .filter(WeavePoint::isOfTheJdk)
           .map(WeavePoint::className)
@@ -141,9 +172,13 @@ enum WeavePoint {
     return className;
   }
 
-  /** Returns true if it must exist; those of libraries need not. */
-  boolean isOfTheJdk() {
-    return hook == Hook.CONNECT || hook == Hook.RESOLVE || hook == Hook.TRUST;
+  /** Returns true if it must exist. */
+  boolean isRequired() {
+    return isOfTheJdk() && this != OLD_SOCKET && this != DATAGRAM;
+  }
+
+  private boolean isOfTheJdk() {
+    return className.startsWith("java/") || className.startsWith("sun/");
   }
 
   /** Returns true if a class, with slashes, may contain it. */

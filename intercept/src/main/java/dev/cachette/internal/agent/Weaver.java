@@ -20,7 +20,7 @@ final class Weaver implements ClassFileTransformer {
   private final Set<WeavePoint> missing =
       Collections.synchronizedSet(
           EnumSet.copyOf(
-              Arrays.stream(WeavePoint.values()).filter(WeavePoint::isOfTheJdk).toList()));
+              Arrays.stream(WeavePoint.values()).filter(WeavePoint::isRequired).toList()));
   private volatile @Nullable Throwable failure;
 
   /**
@@ -29,6 +29,7 @@ final class Weaver implements ClassFileTransformer {
    */
   Weaver() {
     load(ContextPoint.class, ContextMethod.class, JavaClient.class, Prologues.class);
+    load(NettyPrologues.class, NativeStacks.class);
     load(HookedClass.class, HookedMethod.class, ClassReader.class, ClassWriter.class);
   }
 
@@ -51,7 +52,11 @@ final class Weaver implements ClassFileTransformer {
       @Nullable ProtectionDomain domain,
       byte[] bytes) {
     // Called for every loaded class, so this must be cheap.
-    if (className == null || !WeavePoint.mayBeIn(loader, className)) {
+    if (className == null) {
+      return null;
+    }
+    NativeStacks.loaded(className);
+    if (!WeavePoint.mayBeIn(loader, className)) {
       return null;
     }
     try {
@@ -99,7 +104,7 @@ final class Weaver implements ClassFileTransformer {
       for (WeavePoint point : WeavePoint.values()) {
         if (hasCode && point.isAt(className, name, descriptor)) {
           missing.remove(point);
-          return new HookedMethod(point, descriptor, method);
+          return new HookedMethod(point, className, descriptor, method);
         }
       }
       for (ContextPoint point : ContextPoint.values()) {
@@ -114,18 +119,20 @@ final class Weaver implements ClassFileTransformer {
   private static final class HookedMethod extends MethodVisitor {
 
     private final WeavePoint point;
+    private final String className;
     private final String descriptor;
 
-    HookedMethod(WeavePoint point, String descriptor, MethodVisitor next) {
+    HookedMethod(WeavePoint point, String className, String descriptor, MethodVisitor next) {
       super(Opcodes.ASM9, next);
       this.point = point;
+      this.className = className;
       this.descriptor = descriptor;
     }
 
     @Override
     public void visitCode() {
       super.visitCode();
-      Prologues.write(point.hook(), descriptor, mv);
+      Prologues.write(point.hook(), className, descriptor, mv);
     }
 
     @Override

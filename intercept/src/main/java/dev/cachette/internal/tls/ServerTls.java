@@ -22,14 +22,21 @@ import org.jspecify.annotations.Nullable;
 public final class ServerTls implements ServerTrust {
 
   private final Optional<AuthorityFile> file;
+  private final boolean asksClients;
   private volatile @Nullable Authority authority;
 
   /** One per flaw, so that no session with a good certificate is resumed with a bad one. */
   private final Map<Flaw, SSLContext> contexts = new EnumMap<>(Flaw.class);
 
-  /** Creates it with a persistent authority; empty for one in memory. */
-  public ServerTls(Optional<AuthorityFile> file) {
+  /**
+   * Creates it.
+   *
+   * @param file of a persistent authority; empty for one in memory
+   * @param asksClients whether clients are asked for a certificate
+   */
+  public ServerTls(Optional<AuthorityFile> file, boolean asksClients) {
     this.file = file;
+    this.asksClients = asksClients;
   }
 
   /**
@@ -42,6 +49,7 @@ public final class ServerTls implements ServerTrust {
   public SSLEngine engineFor(String host, int port, Flaw flaw, String... applicationProtocols) {
     SSLEngine engine = context(flaw).createSSLEngine(host, port);
     engine.setUseClientMode(false);
+    engine.setWantClientAuth(asksClients);
     SSLParameters parameters = engine.getSSLParameters();
     parameters.setApplicationProtocols(applicationProtocols);
     engine.setSSLParameters(parameters);
@@ -64,11 +72,15 @@ public final class ServerTls implements ServerTrust {
     if (ours == null) {
       return false;
     }
-    if (ours.hasFlaw(chain[0])) {
+    if (ours.hasIssued(chain[0], host)) {
+      return true;
+    }
+    if (ours.hasFlaw(chain[0]) || ours.hasIssued(chain[0], Optional.empty())) {
+      // For another host, for example: the JDK's check of names says so.
       StrictTrust.of(ours.certificate()).check(chain, connection);
       return true;
     }
-    return ours.hasIssued(chain[0], host);
+    return false;
   }
 
   private synchronized SSLContext context(Flaw flaw) {
@@ -79,9 +91,10 @@ public final class ServerTls implements ServerTrust {
     try {
       Authority issuer = flaw == Flaw.UNTRUSTED ? new Authority() : authority();
       SSLContext context = SSLContext.getInstance("TLS");
-      // No trust managers: loading the JVM's trust store costs time, and clients send no
-      // certificate.
-      context.init(new KeyManager[] {new HostKeyManager(issuer, flaw)}, new TrustManager[0], null);
+      context.init(
+          new KeyManager[] {new HostKeyManager(issuer, flaw)},
+          new TrustManager[] {new AnyClient()},
+          null);
       return context;
     } catch (GeneralSecurityException impossible) {
       throw new IllegalStateException("this JVM has no TLS", impossible);

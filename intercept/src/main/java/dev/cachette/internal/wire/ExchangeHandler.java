@@ -214,9 +214,11 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       peer = new Peer(context);
     }
     Maker maker = site.makers().get().at(peer.port());
-    return peer.isHttp2()
-        ? new ConnectionInfo("HTTP/2", peer.number(), maker.onSharedConnection())
-        : new ConnectionInfo("HTTP/1.1", peer.number(), maker);
+    return new ConnectionInfo(
+        peer.isHttp2() ? "HTTP/2" : "HTTP/1.1",
+        peer.number(),
+        peer.isHttp2() ? maker.onSharedConnection() : maker,
+        peer.certificate());
   }
 
   private Response failed(Request request, ConnectionInfo carrier, RuntimeException failure) {

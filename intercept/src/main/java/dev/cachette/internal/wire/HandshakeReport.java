@@ -62,15 +62,7 @@ abstract class HandshakeReport extends ChannelInboundHandlerAdapter {
     responder.refused(
         "TLS handshake with " + destination,
         String.format(
-            """
-            The TLS handshake with %s failed: %s
-
-            Likely cause: the client does not use the trust settings of the JVM. If it pins
-            certificates or has its own trust manager, it rejects the certificate that Cachette
-            issues for this host.
-
-            Fix: in this test, use a client without pinning and without its own trust manager.
-            """,
-            destination, cause.getMessage()));
+            "The TLS handshake with %s failed: %s\n\n%s",
+            destination, cause.getMessage(), HandshakeCause.of(cause.getMessage()).text()));
   }
 }

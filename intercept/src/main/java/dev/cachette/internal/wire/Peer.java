@@ -12,9 +12,13 @@ import io.netty.handler.codec.http2.DefaultHttp2ResetFrame;
 import io.netty.handler.codec.http2.Http2Error;
 import io.netty.handler.codec.http2.Http2FrameCodec;
 import io.netty.handler.codec.http2.Http2StreamChannel;
+import io.netty.handler.ssl.SslHandler;
 import io.netty.util.AttributeKey;
 import java.net.InetSocketAddress;
+import java.security.cert.X509Certificate;
+import java.util.Optional;
 import java.util.regex.Pattern;
+import javax.net.ssl.SSLPeerUnverifiedException;
 
 /**
  * The client of a call, to disturb it. Actions on the connection affect all HTTP/2 streams that it
@@ -56,6 +60,19 @@ record Peer(ChannelHandlerContext context) {
     return connection().remoteAddress() instanceof InetSocketAddress address
         ? address.getPort()
         : 0;
+  }
+
+  /** Returns the certificate that the client has sent, if it was asked and has one. */
+  Optional<X509Certificate> certificate() {
+    SslHandler tls = connection().pipeline().get(SslHandler.class);
+    if (tls == null || !tls.engine().getWantClientAuth()) {
+      return Optional.empty();
+    }
+    try {
+      return Optional.of((X509Certificate) tls.engine().getSession().getPeerCertificates()[0]);
+    } catch (SSLPeerUnverifiedException none) {
+      return Optional.empty();
+    }
   }
 
   boolean isHttp2() {

@@ -1,0 +1,35 @@
+// name: Ktor client, Java
+// needs: io.ktor:ktor-client-java-jvm:3.2.3
+import static java.nio.charset.StandardCharsets.UTF_8;
+
+import io.ktor.client.HttpClient;
+import io.ktor.client.HttpClientKt;
+import io.ktor.client.engine.java.Java;
+import io.ktor.client.request.HttpRequestBuilder;
+import io.ktor.client.request.HttpRequestKt;
+import io.ktor.client.statement.HttpResponse;
+import io.ktor.client.statement.HttpResponseKt;
+import io.ktor.client.statement.HttpStatement;
+import kotlin.Unit;
+import kotlin.coroutines.EmptyCoroutineContext;
+import kotlinx.coroutines.BuildersKt;
+
+public final class KtorJava implements Gallery.Entry {
+
+  @Override
+  public Object call(String origin) throws Exception {
+    HttpClient client = HttpClientKt.HttpClient(Java.INSTANCE, config -> Unit.INSTANCE);
+    Object response =
+        BuildersKt.runBlocking(
+            EmptyCoroutineContext.INSTANCE,
+            (scope, continuation) -> {
+              HttpRequestBuilder request = new HttpRequestBuilder();
+              HttpRequestKt.url(request, origin + "/v1/tides");
+              return new HttpStatement(request, client).execute(continuation);
+            });
+    return BuildersKt.runBlocking(
+        EmptyCoroutineContext.INSTANCE,
+        (scope, continuation) ->
+            HttpResponseKt.bodyAsText((HttpResponse) response, UTF_8, continuation));
+  }
+}
