@@ -7,6 +7,6 @@ public final class FuelClient implements Gallery.Entry {
   @Override
   public Object call(String origin) throws Exception {
     return new String(
-        Fuel.get(origin + "/v1/tides", null).response().getSecond().getData(), "UTF-8");
+        Fuel.INSTANCE.get(origin + "/v1/tides", null).response().getSecond().getData(), "UTF-8");
   }
 }

@@ -1,6 +1,6 @@
 // name: Spring HTTP interface
 // needs: org.springframework:spring-web:6.2.19
-// needs: org.springframework:spring-aop:6.2.19
+// needs: org.springframework:spring-context:6.2.19
 import org.springframework.web.client.RestClient;
 import org.springframework.web.client.support.RestClientAdapter;
 import org.springframework.web.service.annotation.GetExchange;

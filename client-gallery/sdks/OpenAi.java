@@ -1,5 +1,5 @@
 // name: OpenAI
-// needs: com.openai:openai-java:2.8.0
+// needs: com.openai:openai-java:4.101.0
 import com.openai.client.OpenAIClient;
 import com.openai.client.okhttp.OpenAIOkHttpClient;
 import java.util.List;

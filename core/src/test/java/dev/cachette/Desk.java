@@ -55,6 +55,7 @@ public final class Desk {
                         protocol,
                         request,
                         new Response(200, Headers.none(), Body.of("the real " + request.uri()))),
+                warnings::add,
                 warnings::add));
   }
 

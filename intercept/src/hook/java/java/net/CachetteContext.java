@@ -28,6 +28,11 @@ public final class CachetteContext {
     connections = on ? new AtomicReferenceArray<>(PORTS) : null;
   }
 
+  /** Returns true if tests are followed. */
+  static boolean isFollowing() {
+    return connections != null;
+  }
+
   /** From now on, this thread works for a test; for none if it is 0. */
   static void begin(long test) {
     if (test == 0) {
@@ -56,6 +61,7 @@ public final class CachetteContext {
     AtomicReferenceArray<CachetteMark> marks = connections;
     if (marks != null && port > 0) {
       marks.set(port, null);
+      CachetteTimers.answered(port);
     }
   }
 

@@ -65,6 +65,12 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
         return null;
       case "madeBy":
         return madeBy(CachetteContext.at((Integer) arguments[0]));
+      case "pass":
+        return CachetteTimers.pass(
+            (Integer) arguments[0],
+            (String) arguments[1],
+            (URI) arguments[2],
+            (Long) arguments[3]);
       case "begin":
         CachetteContext.begin((Long) arguments[0]);
         return null;

@@ -77,6 +77,20 @@ public final class Guard implements AutoCloseable {
   }
 
   /**
+   * Fails if calls were made for tests that were over, with their classes, and so failed nothing
+   * yet. For test frameworks, at the end of a run.
+   *
+   * @throws AssertionError with the explanations of these calls, each once
+   */
+  public static void requireNoLateCalls() {
+    List<String> late = LateCalls.take();
+    if (!late.isEmpty()) {
+      throw new AssertionFailedError(
+          "Calls were made for tests whose classes were over:\n\n" + String.join("\n\n", late));
+    }
+  }
+
+  /**
    * Returns the destinations outside of this machine, each once, that connections went to while no
    * Cachette was open and nothing was guarded. For test frameworks, which report them at the end.
    */

@@ -9,6 +9,7 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.Attribution;
+import dev.cachette.internal.agent.ClientTimers;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.agent.NativeStacks;
 import dev.cachette.internal.answer.Delivery;
@@ -69,6 +70,7 @@ final class Session {
   private final RealCalls real;
   private final @Nullable Interception interception;
   private final Optional<Attribution> attribution;
+  private Runnable stopFollowingClock = () -> {};
   private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
 
   /** Binds a port. */
@@ -109,7 +111,7 @@ final class Session {
     this.cassettes = new Cassettes(Session::warn);
     ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Session::warn);
     HostServices outside =
-        new HostServices(settings::mapper, resources, realService(), Session::warn);
+        new HostServices(settings::mapper, resources, realService(), Session::warn, LateCalls::add);
     this.server =
         new WireServer(
             new Responder(scopes, outside),
@@ -123,7 +125,7 @@ final class Session {
     try {
       this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;
       this.attribution = Optional.ofNullable(interception).map(Interception::attribution);
-      attribution.ifPresent(it -> follow(it, test));
+      attribution.ifPresent(it -> follow(it, interception.timers(), test));
       settings.baseUrlInProperty().forEach(this::setProperty);
     } catch (RuntimeException refused) {
       server.close();
@@ -378,6 +380,7 @@ final class Session {
     oldProperties.forEach(Session::restoreProperty);
     attribution.ifPresent(it -> it.begin(TestId.NONE));
     Attribution.end(scopes.innermost().test());
+    stopFollowingClock.run();
     try (server) {
       if (interception != null) {
         interception.close();
@@ -434,10 +437,11 @@ final class Session {
   }
 
   /** Gets the logger on demand: a logging library is slow to start. */
-  private void follow(Attribution callers, TestId test) {
-    server.attributeBy(new MakersOf(callers));
+  private void follow(Attribution callers, ClientTimers timers, TestId test) {
+    server.knowClientsBy(new HookedClients(callers, timers));
     callers.begin(test);
     NativeStacks.warn(Session::warn);
+    stopFollowingClock = clock.onMove(server::clockMoved);
   }
 
   static void warn(String explanation) {

@@ -5,12 +5,18 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.util.Set;
+import java.util.concurrent.CopyOnWriteArraySet;
 import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A clock that runs, and that a test can move, set and stop. Every session has one, see {@link
  * Cachette#clock()}; give it to the code under test as well, so that both have the same time.
+ *
+ * <p>If it is moved past the time-out of a client that waits for a stub without a response ({@link
+ * Factories#noResponse}), the client times out at once, if its timer is known: the read time-out of
+ * a blocking socket, and the time-out of a request of {@code java.net.http.HttpClient}.
  *
  * <p>In UTC, unless {@link #withZone} sets another zone. Thread-safe.
  */
@@ -29,10 +35,15 @@ public final class TestClock extends Clock {
   private final ZoneId zone;
   private final AtomicReference<State> state;
 
-  private TestClock(Clock base, ZoneId zone, AtomicReference<State> state) {
+  /** Told when it is moved. */
+  private final Set<Runnable> listeners;
+
+  private TestClock(
+      Clock base, ZoneId zone, AtomicReference<State> state, Set<Runnable> listeners) {
     this.base = base;
     this.zone = zone;
     this.state = state;
+    this.listeners = listeners;
   }
 
   /** Returns a clock that runs with the system clock. */
@@ -51,14 +62,22 @@ public final class TestClock extends Clock {
     }
     Clock system = Clock.systemUTC();
     State stopped = new State(Duration.between(system.instant(), instant), instant);
-    return new TestClock(system, ZoneOffset.UTC, new AtomicReference<>(stopped));
+    return create(system, ZoneOffset.UTC, stopped);
   }
 
   /** Returns a clock that runs with another one. */
   static TestClock over(Clock base) {
-    return base instanceof TestClock already
-        ? already
-        : new TestClock(base, base.getZone(), new AtomicReference<>(RUNNING));
+    return base instanceof TestClock already ? already : create(base, base.getZone(), RUNNING);
+  }
+
+  private static TestClock create(Clock base, ZoneId zone, State state) {
+    return new TestClock(base, zone, new AtomicReference<>(state), new CopyOnWriteArraySet<>());
+  }
+
+  /** From now on, tells this when it is moved; returns what ends that. */
+  Runnable onMove(Runnable listener) {
+    listeners.add(listener);
+    return () -> listeners.remove(listener);
   }
 
   /**
@@ -75,6 +94,7 @@ public final class TestClock extends Clock {
             new State(
                 now.offset.plus(duration),
                 now.stoppedAt == null ? null : now.stoppedAt.plus(duration)));
+    listeners.forEach(Runnable::run);
   }
 
   /**
@@ -90,6 +110,7 @@ public final class TestClock extends Clock {
         now ->
             new State(
                 Duration.between(base.instant(), instant), now.stoppedAt == null ? null : instant));
+    listeners.forEach(Runnable::run);
   }
 
   /** Stops it at its current time. Further calls have no effect. */
@@ -119,7 +140,7 @@ public final class TestClock extends Clock {
   /** Returns the same clock in another zone: moving one moves both. */
   @Override
   public Clock withZone(ZoneId other) {
-    return new TestClock(base, other, state);
+    return new TestClock(base, other, state, listeners);
   }
 
   /** Returns an action that restores the current state of the clock. */

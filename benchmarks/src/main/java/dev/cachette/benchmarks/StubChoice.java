@@ -80,7 +80,8 @@ public class StubChoice {
                 (request, protocol) -> {
                   throw new IllegalStateException("no call here is for real");
                 },
-                unexpected -> {}));
+                unexpected -> {},
+                orphaned -> {}));
   }
 
   /** Chooses the stub of one request, another one each time. */

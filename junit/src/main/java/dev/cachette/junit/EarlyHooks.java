@@ -34,13 +34,18 @@ public final class EarlyHooks implements LauncherSessionListener {
     }
   }
 
-  /** Fails the run if the guard refused anything. */
+  /** Fails the run if the guard refused anything, or if calls came later than their classes. */
   @Override
   public void launcherSessionClosed(LauncherSession session) {
     if (guard != null) {
       guard.close();
-      return;
+    } else {
+      warnOfConnectionsOut();
     }
+    Guard.requireNoLateCalls();
+  }
+
+  private static void warnOfConnectionsOut() {
     List<String> out = Guard.connectionsOut();
     if (!out.isEmpty()) {
       LoggerFactory.getLogger(Cachette.class)

@@ -10,8 +10,15 @@ import java.time.Instant;
  *     to
  * @param carrier its connection
  * @param isLate whether it was certainly made for a test that is over
+ * @param isOrphan whether it is late, and no scope of its test is open
  * @param at when it arrived
  * @param nanos the same in real time
  */
 record Arrival(
-    long number, StubScope scope, ConnectionInfo carrier, boolean isLate, Instant at, long nanos) {}
+    long number,
+    StubScope scope,
+    ConnectionInfo carrier,
+    boolean isLate,
+    boolean isOrphan,
+    Instant at,
+    long nanos) {}

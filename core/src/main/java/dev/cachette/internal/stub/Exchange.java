@@ -20,6 +20,7 @@ import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -205,6 +206,11 @@ public final class Exchange {
             && scopes.connections().meetsEarly(request().uri().host(), request().uri().port());
   }
 
+  /** Returns how long ago the request arrived, by the clock of the session. */
+  public Duration age() {
+    return Duration.between(arrival.at(), scopes.now());
+  }
+
   /** Fails the test: the answer cannot be sent to this client. */
   public Response cannotBeSent(String why) {
     Selected won = selected.orElseThrow();
@@ -241,6 +247,9 @@ public final class Exchange {
     String explanation = explanation();
     if (scopes.noteUnexpected(arrival, received.toString(), explanation, Optional.of(received))) {
       outside.warning().accept(explanation);
+    }
+    if (arrival.isOrphan() && arrival.carrier().maker().test().isOver()) {
+      outside.orphans().accept(explanation);
     }
     return Reply.of(Responder.explained(501, explanation));
   }

@@ -11,9 +11,11 @@ import java.util.function.Supplier;
  * @param reader reads the files of answers
  * @param realService calls real services
  * @param warning receives messages for the developer
+ * @param orphans receives the explanations of calls for tests that are over, with their classes
  */
 public record HostServices(
     Supplier<ObjectMapper> mapper,
     ContentReader reader,
     RealService realService,
-    Consumer<String> warning) {}
+    Consumer<String> warning,
+    Consumer<String> orphans) {}

@@ -329,14 +329,18 @@ public final class Scopes {
    */
   synchronized Arrival arrive(ConnectionInfo carrier) {
     boolean late = settings.refuseLate() && isLate(carrier.maker());
-    StubScope scope =
+    Optional<StubScope> scope =
         late
-            ? endedTests
-                .scopeAround(carrier.maker().test())
-                .filter(scopes::contains)
-                .orElseGet(() -> new StubScope(settings, place -> true, TestId.NONE))
-            : scopes.element();
-    return new Arrival(++arrived, scope, carrier, late, now(), settings.nanos().getAsLong());
+            ? endedTests.scopeAround(carrier.maker().test()).filter(scopes::contains)
+            : Optional.of(scopes.element());
+    return new Arrival(
+        ++arrived,
+        scope.orElseGet(() -> new StubScope(settings, place -> true, TestId.NONE)),
+        carrier,
+        late,
+        scope.isEmpty(),
+        now(),
+        settings.nanos().getAsLong());
   }
 
   private boolean isLate(Maker maker) {

@@ -2,6 +2,7 @@ package dev.cachette.examples.guide;
 
 import static dev.cachette.Factories.*;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertInstanceOf;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.cachette.Cachette;
@@ -10,7 +11,13 @@ import dev.cachette.UnusedStubs;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.junit.CachetteExtension;
 import dev.cachette.junit.InterceptHttp;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.net.http.HttpTimeoutException;
 import java.time.Duration;
+import java.util.concurrent.CompletionException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.api.parallel.ResourceLock;
@@ -56,6 +63,24 @@ class FaultsGuideTest {
     // end
 
     assertEquals(200, Http.call("GET", "https://tides.example/v1/tides").statusCode());
+  }
+
+  @Test
+  void timesOutByTheClock(Cachette net) {
+    HttpClient client = HttpClient.newHttpClient();
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("https://berths.example/v1/berths"))
+            .timeout(Duration.ofSeconds(30))
+            .build();
+    // snippet time-out
+    net.stub("GET https://berths.example/v1/berths").answer(noResponse());
+    var call = client.sendAsync(request, BodyHandlers.ofString()); // with a timeout of 30 seconds
+    net.calls().awaitArrival(1, Duration.ofSeconds(5));
+    net.clock().advance(Duration.ofSeconds(31));
+    // end
+
+    var failed = assertThrows(CompletionException.class, call::join);
+    assertInstanceOf(HttpTimeoutException.class, failed.getCause());
   }
 
   @Test

@@ -7,10 +7,15 @@ import org.objectweb.asm.Opcodes;
 final class ContextMethod extends MethodVisitor {
 
   private static final String CONTEXT = "java/net/CachetteContext";
+  private static final String TIMERS = "java/net/CachetteTimers";
+
+  /** The variable of {@code timedRead} that has the time-out. */
+  private static final int TIMEOUT = 5;
+
   private static final String WITH_OBJECT = "(Ljava/lang/Object;)V";
 
   /** What the calls need beyond the method's own operands. */
-  private static final int MORE_STACK = 2;
+  private static final int MORE_STACK = 3;
 
   private final ContextPoint.Hook hook;
 
@@ -27,6 +32,15 @@ final class ContextMethod extends MethodVisitor {
       case WRITES -> writes();
       case CAPTURED -> tell("captured", 1);
       case FORGET -> call("forget", "()V");
+      case TIMER -> {
+        super.visitVarInsn(Opcodes.ALOAD, 1);
+        timers("begins", WITH_OBJECT);
+      }
+      case READS -> {
+        super.visitVarInsn(Opcodes.ALOAD, 0);
+        super.visitVarInsn(Opcodes.LLOAD, TIMEOUT);
+        timers("reads", "(Ljava/lang/Object;J)V");
+      }
       default -> {
         // Not at its beginning.
       }
@@ -40,6 +54,9 @@ final class ContextMethod extends MethodVisitor {
       call("taken", WITH_OBJECT);
     } else if (hook == ContextPoint.Hook.MADE && opcode == Opcodes.RETURN) {
       tell("captured", 0);
+    } else if (hook == ContextPoint.Hook.READS && opcode == Opcodes.IRETURN) {
+      super.visitVarInsn(Opcodes.ALOAD, 0);
+      timers("read", "(ILjava/lang/Object;)I");
     }
     super.visitInsn(opcode);
   }
@@ -81,6 +98,10 @@ final class ContextMethod extends MethodVisitor {
   private void tell(String name, int variable) {
     super.visitVarInsn(Opcodes.ALOAD, variable);
     call(name, WITH_OBJECT);
+  }
+
+  private void timers(String name, String descriptor) {
+    super.visitMethodInsn(Opcodes.INVOKESTATIC, TIMERS, name, descriptor, false);
   }
 
   private void call(String name, String descriptor) {

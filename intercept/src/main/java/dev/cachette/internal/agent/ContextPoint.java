@@ -16,6 +16,8 @@ enum ContextPoint {
       Hook.WROTE, "sun/nio/ch/SocketChannelImpl", "write", "([Ljava/nio/ByteBuffer;II)J"),
   CHANNEL_BLOCKING_WRITE(
       Hook.WROTE, "sun/nio/ch/SocketChannelImpl", "blockingWriteFully", "([BII)V"),
+  SOCKET_TIMED_READ(
+      Hook.READS, "sun/nio/ch/NioSocketImpl", "timedRead", "(Ljava/io/FileDescriptor;[BIIJ)I"),
   SELECT(
       Hook.FORGET,
       "sun/nio/ch/SelectorImpl",
@@ -53,7 +55,12 @@ enum ContextPoint {
 
   /** A call of {@code java.net.http.HttpClient}: made by the caller, written by a thread of its. */
   JAVA_CLIENT_REQUEST(Hook.MADE, Names.REQUEST, "<init>", Names.ANY),
-  JAVA_CLIENT_HEAD(Hook.WRITES, Names.REQUEST, "headers", "()Ljava/util/List;");
+  JAVA_CLIENT_HEAD(Hook.WRITES, Names.REQUEST, "headers", "()Ljava/util/List;"),
+  JAVA_CLIENT_TIMER(
+      Hook.TIMER,
+      "jdk/internal/net/http/HttpClientImpl",
+      "registerTimer",
+      "(Ljdk/internal/net/http/TimeoutEvent;)V");
 
   /** A request of {@code java.net.http.HttpClient}, with the field of its connection. */
   static final String REQUEST = Names.REQUEST;
@@ -71,6 +78,10 @@ enum ContextPoint {
     CAPTURED,
     /** At its beginning, with {@code this}. */
     WRITES,
+    /** At its beginning, with its first argument, a timer. */
+    TIMER,
+    /** At its beginning, with its time-out, and at its end, with its result. */
+    READS,
     /** At its end, with {@code this}. */
     MADE,
     /** At its end, with its result. */

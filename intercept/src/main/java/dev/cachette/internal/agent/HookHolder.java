@@ -6,6 +6,7 @@ import java.lang.instrument.Instrumentation;
 import java.lang.invoke.MethodHandles;
 import java.net.InetAddress;
 import java.net.SocketAddress;
+import java.net.URI;
 import java.security.cert.X509Certificate;
 import java.util.List;
 import java.util.Map;
@@ -29,6 +30,7 @@ final class HookHolder {
           "CachetteTask",
           "CachetteTasks",
           "CachetteContext",
+          "CachetteTimers",
           "CachetteHook",
           "CachetteDns");
 
@@ -82,6 +84,14 @@ final class HookHolder {
   }
 
   /**
+   * Notes how much time has passed for a call from this port; returns true if its client waits in a
+   * blocking read.
+   */
+  boolean pass(int port, String method, URI uri, long nanos) {
+    return (Boolean) control.apply("pass", new Object[] {port, method, uri, nanos});
+  }
+
+  /**
    * Returns who made the current request on a connection: the number of the test, how that is
    * known, the name of the thread, and the thread if it is alive; null if nothing is known.
    */
@@ -129,6 +139,17 @@ final class HookHolder {
     Module ours = HookHolder.class.getModule();
     instrumentation.redefineModule(
         base, Set.of(), Map.of(), Map.of("java.net", Set.of(ours)), Set.of(), Map.of());
+    ModuleLayer.boot()
+        .findModule("java.net.http")
+        .ifPresent(
+            client ->
+                instrumentation.redefineModule(
+                    client,
+                    Set.of(),
+                    Map.of(),
+                    Map.of("jdk.internal.net.http", Set.of(base)),
+                    Set.of(),
+                    Map.of()));
     try {
       MethodHandles.Lookup lookup =
           MethodHandles.privateLookupIn(InetAddress.class, MethodHandles.lookup());

@@ -101,6 +101,11 @@ public final class Interception implements AutoCloseable {
     return new Attribution(holder);
   }
 
+  /** Returns what lets clients time out. */
+  public ClientTimers timers() {
+    return new ClientTimers(holder);
+  }
+
   /** Releases the hooks, and restores the proxy settings. */
   @Override
   public void close() {

@@ -24,7 +24,7 @@ public final class NativeStacks {
           + " HTTP client in this test, such as"
           + " httpClientBuilder(NettyNioAsyncHttpClient.builder()) instead of AwsCrtHttpClient, or"
           + " S3AsyncClient.builder() instead of crtBuilder(); or give it"
-          + " net.baseUrl(\"https://...\") as endpointOverride.";
+          + " net.baseUrlFor(\"https://...\") as endpointOverride.";
 
   /** The warnings that are due; none is repeated in a JVM. */
   private static final Set<String> NOTED = ConcurrentHashMap.newKeySet();

@@ -116,7 +116,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     boolean serveOn = keepAlive && !exchange.needsNewConnectionNext();
     if (peer != null) {
-      site.makers().get().answered(peer.port());
+      site.clients().get().answered(peer.port());
     }
     if (reply.isPlain()) {
       exchange.sending();
@@ -140,7 +140,12 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     try {
       transmission =
           new Transmission(
-              context, exchange, reply, serveOn, servesOn -> transmitted(context, servesOn));
+              context,
+              exchange,
+              reply,
+              serveOn,
+              site.clients().get(),
+              servesOn -> transmitted(context, servesOn));
     } catch (IOException unreadable) {
       exchange.sending();
       String why = "the file it answers with cannot be read, " + unreadable;
@@ -213,7 +218,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     if (peer == null) {
       peer = new Peer(context);
     }
-    Maker maker = site.makers().get().at(peer.port());
+    Maker maker = site.clients().get().at(peer.port());
     return new ConnectionInfo(
         peer.isHttp2() ? "HTTP/2" : "HTTP/1.1",
         peer.number(),

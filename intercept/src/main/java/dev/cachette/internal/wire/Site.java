@@ -13,7 +13,7 @@ import java.util.concurrent.atomic.AtomicReference;
  * @param workers run slow code
  * @param transmissions the replies that are being sent
  * @param maxRequestBody the maximum size of a request body in memory, in bytes
- * @param makers tells who makes requests
+ * @param clients knows the clients in this JVM
  */
 record Site(
     Responder responder,
@@ -22,4 +22,4 @@ record Site(
     Workers workers,
     Transmissions transmissions,
     int maxRequestBody,
-    AtomicReference<Makers> makers) {}
+    AtomicReference<ClientHooks> clients) {}

@@ -36,6 +36,7 @@ final class Transmission {
   private final Exchange exchange;
   private final Reply reply;
   private final boolean keepAlive;
+  private final ClientHooks clients;
   private final Consumer<Boolean> done;
 
   private final Parts parts;
@@ -45,6 +46,10 @@ final class Transmission {
 
   private @Nullable Runnable leaveFeed;
   private boolean writing;
+
+  /** True once it is known that there will be no answer. */
+  private boolean silent;
+
   private boolean ended;
 
   /**
@@ -57,8 +62,10 @@ final class Transmission {
       Exchange exchange,
       Reply reply,
       boolean keepAlive,
+      ClientHooks clients,
       Consumer<Boolean> done)
       throws IOException {
+    this.clients = clients;
     this.context = context;
     this.peer = new Peer(context);
     this.exchange = exchange;
@@ -236,7 +243,9 @@ final class Transmission {
   private void goWrong(Fault fault) {
     switch (fault.kind()) {
       case NO_RESPONSE -> {
-        // Nothing happens until the client disconnects, or the test ends.
+        // Nothing happens until the client disconnects or times out, or the test ends.
+        silent = true;
+        letTimeOut();
         return;
       }
       case CONNECTION_CLOSED -> peer.close();
@@ -277,6 +286,22 @@ final class Transmission {
     }
   }
 
+  /** Called when the clock of the session was moved; thread-safe. */
+  void clockMoved() {
+    if (!context.executor().inEventLoop()) {
+      context.executor().execute(this::clockMoved);
+    } else if (silent && !ended) {
+      letTimeOut();
+    }
+  }
+
+  /** A client that reads notices its time-out when a byte arrives, which it does not get. */
+  private void letTimeOut() {
+    if (clients.pass(peer.port(), exchange.request(), exchange.age())) {
+      peer.raw(new byte[] {'\n'});
+    }
+  }
+
   private boolean wentWrong(Fault.Kind kind) {
     return reply.fault().filter(fault -> fault.kind() == kind).isPresent();
   }
@@ -300,6 +325,9 @@ final class Transmission {
   private void end(boolean servesOn) {
     ended = true;
     stopWaiting.run();
+    if (silent) {
+      clients.answered(peer.port());
+    }
     if (leaveFeed != null) {
       leaveFeed.run();
     }

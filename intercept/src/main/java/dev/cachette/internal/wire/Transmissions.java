@@ -35,6 +35,11 @@ final class Transmissions {
     computing.forEach(Peer::reset);
   }
 
+  /** Lets clients time out that wait for no answer. */
+  void clockMoved() {
+    running.forEach(Transmission::clockMoved);
+  }
+
   /** Aborts those whose test has ended. */
   void endThoseThatAreOver() {
     running.stream().filter(Transmission::isOver).forEach(Transmission::breakOff);

@@ -63,13 +63,13 @@ public final class WireServer implements AutoCloseable {
             workers,
             new Transmissions(),
             maxRequestBody,
-            new AtomicReference<>(Makers.UNKNOWN));
+            new AtomicReference<>(ClientHooks.UNKNOWN));
     this.engine = new Engine(threads);
   }
 
-  /** Sets what tells who makes requests; before the first connection. */
-  public void attributeBy(Makers makers) {
-    site.makers().set(makers);
+  /** Sets what knows the clients; before the first connection. */
+  public void knowClientsBy(ClientHooks clients) {
+    site.clients().set(clients);
   }
 
   /**
@@ -138,6 +138,13 @@ public final class WireServer implements AutoCloseable {
               .toList();
     }
     closeAll(ending, Listener::hangUp);
+  }
+
+  /** The clock of the session was moved: clients that wait for no answer may time out. */
+  public void clockMoved() {
+    if (!listeners.isEmpty()) {
+      engine.execute(loop -> site.transmissions().clockMoved());
+    }
   }
 
   /** Aborts replies to tests that have ended. */

@@ -3,7 +3,7 @@
 import java.util.List;
 import org.gitlab4j.api.GitLabApi;
 
-public final class GitLabApi implements Gallery.Entry {
+public final class GitLab implements Gallery.Entry {
 
   @Override
   public Object call(String origin) throws Exception {

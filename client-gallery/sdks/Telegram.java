@@ -1,10 +1,10 @@
 // name: Telegram Bot API
-// needs: com.github.pengrad:java-telegram-bot-api:9.1.0
+// needs: com.github.pengrad:java-telegram-bot-api:10.1.0
 import com.pengrad.telegrambot.TelegramBot;
 import com.pengrad.telegrambot.request.GetMe;
 import java.util.List;
 
-public final class TelegramBot implements Gallery.Entry {
+public final class Telegram implements Gallery.Entry {
 
   @Override
   public Object call(String origin) throws Exception {

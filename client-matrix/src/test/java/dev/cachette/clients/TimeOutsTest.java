@@ -1,0 +1,148 @@
+package dev.cachette.clients;
+
+import static dev.cachette.Factories.noResponse;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.cachette.Cachette;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URI;
+import java.net.URLConnection;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import okhttp3.OkHttpClient;
+import okhttp3.Protocol;
+import okhttp3.Request;
+import okhttp3.Response;
+import org.apache.hc.client5.http.classic.methods.HttpGet;
+import org.apache.hc.client5.http.config.ConnectionConfig;
+import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
+import org.apache.hc.client5.http.impl.classic.HttpClients;
+import org.apache.hc.client5.http.impl.io.BasicHttpClientConnectionManager;
+import org.apache.hc.core5.util.Timeout;
+import org.apache.http.client.config.RequestConfig;
+import org.apache.http.impl.client.HttpClientBuilder;
+import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * The clock of the session lets a client time out at once that waits for a stub without a response.
+ * All of them wait for ten minutes, which no test could.
+ */
+@DisabledIfSystemProperty(named = "matrix.few", matches = "true")
+class TimeOutsTest {
+
+  private static final Duration TIME_OUT = Duration.ofMinutes(10);
+  private static final int MILLIS = (int) TIME_OUT.toMillis();
+
+  /** A client with a time-out. */
+  private interface Client {
+
+    Object get(String url) throws Exception;
+  }
+
+  static Stream<Arguments> clients() {
+    return Stream.of(
+            client("HttpURLConnection", TimeOutsTest::urlConnection),
+            client("Apache HttpClient 4", TimeOutsTest::apache4),
+            client("Apache HttpClient 5", TimeOutsTest::apache5),
+            client("OkHttp", TimeOutsTest::okHttp),
+            client("JDK HttpClient, HTTP/1.1", url -> java(url, HttpClient.Version.HTTP_1_1)),
+            client("JDK HttpClient, HTTP/2", url -> java(url, HttpClient.Version.HTTP_2)))
+        .flatMap(
+            client ->
+                Stream.of("http", "https")
+                    .map(scheme -> Arguments.of(client.get()[0], scheme, client.get()[1])));
+  }
+
+  private static Arguments client(String name, Client client) {
+    return Arguments.of(name, client);
+  }
+
+  @ParameterizedTest(name = "{0}, {1}")
+  @MethodSource("clients")
+  void aClientTimesOutWhenTheClockPassesItsTime(String name, String scheme, Client client)
+      throws Exception {
+    String url = scheme + "://tides.example/v1";
+    ExecutorService pool = Executors.newSingleThreadExecutor();
+    try (Cachette net = Cachette.open()) {
+      net.stub("GET " + url).answer(noResponse());
+      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(url));
+      net.calls().awaitArrival(1, Duration.ofSeconds(20));
+
+      net.clock().advance(TIME_OUT.minusSeconds(60));
+      assertFalse(calling.isDone());
+      net.clock().advance(Duration.ofSeconds(61));
+
+      ExecutionException failed =
+          assertThrows(ExecutionException.class, () -> calling.get(20, TimeUnit.SECONDS));
+      String root = Findings.rootOf(failed).toString();
+      assertTrue(root.contains("imed out") || root.contains("imeout"), root);
+    } finally {
+      pool.shutdownNow();
+    }
+  }
+
+  private static Object urlConnection(String url) throws IOException {
+    URLConnection connection = URI.create(url).toURL().openConnection();
+    connection.setReadTimeout(MILLIS);
+    try (InputStream in = connection.getInputStream()) {
+      return in.read();
+    }
+  }
+
+  private static Object apache4(String url) throws IOException {
+    RequestConfig config = RequestConfig.custom().setSocketTimeout(MILLIS).build();
+    try (var client =
+        HttpClientBuilder.create()
+            .setDefaultRequestConfig(config)
+            .disableAutomaticRetries()
+            .build()) {
+      return client.execute(new org.apache.http.client.methods.HttpGet(url)).getStatusLine();
+    }
+  }
+
+  private static Object apache5(String url) throws IOException {
+    BasicHttpClientConnectionManager connections = new BasicHttpClientConnectionManager();
+    connections.setConnectionConfig(
+        ConnectionConfig.custom().setSocketTimeout(Timeout.of(TIME_OUT)).build());
+    try (CloseableHttpClient client =
+        HttpClients.custom().setConnectionManager(connections).disableAutomaticRetries().build()) {
+      return client.execute(new HttpGet(url), response -> response.getCode());
+    }
+  }
+
+  private static Object okHttp(String url) throws IOException {
+    OkHttpClient client =
+        new OkHttpClient.Builder()
+            .readTimeout(TIME_OUT)
+            .protocols(List.of(Protocol.HTTP_1_1))
+            .retryOnConnectionFailure(false)
+            .build();
+    try (Response response = client.newCall(new Request.Builder().url(url).build()).execute()) {
+      return response.code();
+    }
+  }
+
+  private static Object java(String url, HttpClient.Version version) throws Exception {
+    HttpClient client = HttpClient.newBuilder().version(version).build();
+    HttpRequest request = HttpRequest.newBuilder(URI.create(url)).timeout(TIME_OUT).build();
+    CompletableFuture<?> answer = client.sendAsync(request, BodyHandlers.ofString());
+    return answer.get();
+  }
+}

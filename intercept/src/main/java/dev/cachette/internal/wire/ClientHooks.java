@@ -1,0 +1,40 @@
+package dev.cachette.internal.wire;
+
+import dev.cachette.http.Request;
+import dev.cachette.internal.stub.Maker;
+import java.time.Duration;
+
+/** What is known of clients in this JVM, by the ports that they call from. */
+public interface ClientHooks {
+
+  /** Nothing is known. */
+  ClientHooks UNKNOWN =
+      new ClientHooks() {
+        @Override
+        public Maker at(int port) {
+          return Maker.UNKNOWN;
+        }
+
+        @Override
+        public void answered(int port) {}
+
+        @Override
+        public boolean pass(int port, Request request, Duration time) {
+          return false;
+        }
+      };
+
+  /** Returns who made the current request on a connection from this port. */
+  Maker at(int port);
+
+  /** Notes that the request is answered: what is sent next is another one. */
+  void answered(int port);
+
+  /**
+   * Notes that this time has passed for a call that is never answered, by the clock of the session:
+   * its client times out if it waits no longer than that.
+   *
+   * @return whether the client is reading, and only notices when something arrives
+   */
+  boolean pass(int port, Request request, Duration time);
+}
