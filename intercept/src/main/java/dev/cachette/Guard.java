@@ -4,9 +4,9 @@ import dev.cachette.internal.agent.InterceptionUnavailable;
 import dev.cachette.internal.agent.NetworkGuard;
 import dev.cachette.internal.match.HostPattern;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.Failed;
 import java.util.List;
 import java.util.OptionalInt;
-import org.opentest4j.AssertionFailedError;
 
 /**
  * Guards the network while no Cachette is open: connections that would leave this machine are
@@ -52,7 +52,7 @@ public final class Guard implements AutoCloseable {
     guard.close();
     List<NetworkGuard.Refused> refused = guard.refused();
     if (!refused.isEmpty()) {
-      throw new AssertionFailedError(text(refused));
+      throw Failed.of(text(refused));
     }
   }
 
@@ -85,7 +85,7 @@ public final class Guard implements AutoCloseable {
   public static void requireNoLateCalls() {
     List<String> late = LateCalls.take();
     if (!late.isEmpty()) {
-      throw new AssertionFailedError(
+      throw Failed.of(
           "Calls were made for tests whose classes were over:\n\n" + String.join("\n\n", late));
     }
   }

@@ -20,6 +20,7 @@ import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.Description;
 import dev.cachette.internal.real.RealCalls;
 import dev.cachette.internal.resource.DescriptionSource;
+import dev.cachette.internal.resource.Reach;
 import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
@@ -34,6 +35,7 @@ import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stub.TestId;
+import dev.cachette.internal.text.Printable;
 import dev.cachette.internal.tls.AuthorityFile;
 import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
@@ -298,18 +300,20 @@ final class Session {
   }
 
   StubSources stubSources(String... names) {
-    return StubSources.named(List.of(names), settings.stubFolder(), readingFrom());
+    return StubSources.named(List.of(names), settings.stubFolder(), readingFrom(Reach.anywhere()));
   }
 
   StubSources stubSource(String text) {
-    return StubSources.of(text, readingFrom());
+    return StubSources.of(
+        text, readingFrom(settings.declaredWithin().map(Reach::within).orElseGet(Reach::anywhere)));
   }
 
-  private StubSources.Reading readingFrom() {
+  private StubSources.Reading readingFrom(Reach reach) {
     return new StubSources.Reading(
         this::ready,
-        (cassette, line) ->
-            CassetteFiles.recorded(CassetteName.in(settings.cassetteFolder(), cassette), line));
+        cassette -> CassetteName.in(settings.cassetteFolder(), cassette),
+        CassetteFiles::recorded,
+        reach);
   }
 
   DescribedService describe(String origin, String name) {
@@ -445,6 +449,6 @@ final class Session {
   }
 
   static void warn(String explanation) {
-    LoggerFactory.getLogger(Cachette.class).warn(explanation);
+    LoggerFactory.getLogger(Cachette.class).warn(Printable.of(explanation));
   }
 }

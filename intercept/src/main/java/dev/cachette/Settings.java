@@ -14,6 +14,7 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -307,6 +308,25 @@ public final class Settings {
   /** Returns true if calls of tests that are over are accepted. */
   public boolean acceptLateCalls() {
     return get("acceptLateCalls", false);
+  }
+
+  /**
+   * Confines stubs from {@link Cachette#declare}: the files that they read, include and write must
+   * be in these folders, and {@code realService} is refused. For a program that takes stubs from
+   * others. Without it, there are no limits.
+   *
+   * @throws IllegalArgumentException if the folders are null
+   */
+  public Settings declaredWithin(List<Path> folders) {
+    if (folders == null) {
+      throw Refusals.argument("declaredWithin(folders) was given null.");
+    }
+    return with("declaredWithin", List.copyOf(folders));
+  }
+
+  /** Returns the folders for the files of declared stubs; empty if there are no limits. */
+  public Optional<List<Path>> declaredWithin() {
+    return Optional.ofNullable(get("declaredWithin", null));
   }
 
   /**

@@ -3,18 +3,23 @@ package dev.cachette.cli;
 import static dev.cachette.answer.Answers.problem;
 
 import dev.cachette.answer.Answer;
-import dev.cachette.internal.uri.Hosts;
 import dev.cachette.match.Received;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /**
  * Access control of the control port: requires the token, if there is one; and rejects web pages of
  * other sites, whose scripts a browser on this machine would run.
  */
 final class Guard {
+
+  /** Of IPv4 or IPv6; no name that another site can let stand for this machine. */
+  private static final Pattern ADDRESS =
+      Pattern.compile("[0-9]{1,3}(\\.[0-9]{1,3}){3}|[0-9a-fA-F:.%]*:[0-9a-fA-F:.%]*");
 
   private final Optional<String> token;
 
@@ -42,16 +47,34 @@ final class Guard {
     return Optional.empty();
   }
 
-  /** Browsers say so themselves; and a Host header with another name is from another site. */
+  /** Browsers say so themselves; and a Host header with another name, or two, is from another. */
   private boolean isOfAnotherSite(Received received) {
     boolean crossSite =
         received
             .header("sec-fetch-site")
             .filter(site -> !site.equals("same-origin") && !site.equals("none"))
             .isPresent();
-    String host = received.request().uri().host();
-    boolean foreignName = token.isEmpty() && !Hosts.isAddress(host) && !host.equals("localhost");
-    return crossSite || received.header("origin").isPresent() || foreignName;
+    List<String> hosts = received.request().headers().all("host");
+    boolean foreignName = token.isEmpty() && !isLocalName(received.request().uri().host());
+    boolean foreignHeader = token.isEmpty() && !hosts.stream().allMatch(Guard::isLocalAuthority);
+    return crossSite
+        || received.header("origin").isPresent()
+        || hosts.size() > 1
+        || foreignName
+        || foreignHeader;
+  }
+
+  private static boolean isLocalName(String host) {
+    return host.equalsIgnoreCase("localhost") || ADDRESS.matcher(host).matches();
+  }
+
+  /** A host with or without a port (RFC 9110 section 7.2). */
+  private static boolean isLocalAuthority(String header) {
+    int port = header.lastIndexOf(':');
+    boolean hasPort = port > header.lastIndexOf(']');
+    String host = hasPort ? header.substring(0, port) : header;
+    boolean bracketed = host.startsWith("[") && host.endsWith("]");
+    return isLocalName(bracketed ? host.substring(1, host.length() - 1) : host);
   }
 
   private static boolean isShown(Received received, String token) {

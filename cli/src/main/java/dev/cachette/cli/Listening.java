@@ -58,13 +58,20 @@ final class Listening {
       description =
           "The key and certificate for HTTPS; by default ~/.cachette/authority.pem, which is"
               + " created at first use, readable only by its owner.")
-  private Path authority = Path.of(System.getProperty("user.home"), ".cachette", "authority.pem");
+  private Path authority = home().resolve(".cachette").resolve("authority.pem");
 
   @Option(
       names = "--ca-cert-out",
       paramLabel = "FILE",
       description = "Write the CA certificate here, for programs that have to trust it.")
   private @Nullable Path authorityOut;
+
+  /** As other programs do: the variable of the shell before the entry of the user. */
+  private static Path home() {
+    String variable = System.getenv("HOME");
+    return Path.of(
+        variable == null || variable.isBlank() ? System.getProperty("user.home") : variable);
+  }
 
   @Nullable String upstream() {
     return upstream;

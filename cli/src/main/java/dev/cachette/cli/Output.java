@@ -3,6 +3,7 @@ package dev.cachette.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.ObjectWriter;
+import dev.cachette.internal.text.Printable;
 import java.io.PrintWriter;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -33,7 +34,7 @@ final class Output {
    */
   void result(String text) {
     PrintWriter out = command.commandLine().getOut();
-    out.println(text.stripTrailing());
+    out.println(Printable.of(text.stripTrailing()));
     if (out.checkError() && !StandardOutput.isPipeClosed()) {
       throw new Failure("standard output cannot be written to.");
     }
@@ -70,13 +71,18 @@ final class Output {
 
   /** Prints an error. */
   void error(String text) {
-    command.commandLine().getErr().println("cachette: " + text);
+    command.commandLine().getErr().println("cachette: " + Printable.of(text));
+  }
+
+  /** Prints what the user has to know to standard error, even with --quiet. */
+  void notice(String text) {
+    command.commandLine().getErr().println(Printable.of(text));
   }
 
   /** Prints a remark to standard error. */
   void remark(String text) {
     if (!quiet) {
-      command.commandLine().getErr().println(text.stripTrailing());
+      command.commandLine().getErr().println(Printable.of(text.stripTrailing()));
     }
   }
 }

@@ -1,6 +1,8 @@
 package dev.cachette.cli;
 
 import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -59,17 +61,27 @@ final class Serve implements Callable<Integer> {
       names = "--token",
       paramLabel = "TOKEN",
       description =
-          "The token for the control port, sent as Authorization: Bearer. Required if --listen"
-              + " allows other machines.")
+          "The token for the control port, sent as Authorization: Bearer. By default one is made up"
+              + " and printed.")
   private @Nullable String token;
+
+  @Option(
+      names = "--no-token",
+      description =
+          "Let every program on this machine use the control port. Stubs that it sends can then"
+              + " only name files in the folders of the served ones, and not call real services.")
+  private boolean noToken;
 
   @Option(names = "--no-reload", description = "Do not reload changed files.")
   private boolean noReload;
 
   @Override
   public Integer call() {
-    if (control != null && listening.isOpenToOthers() && token == null) {
-      throw new WrongUsage("a control port that other machines can reach needs a --token.");
+    if (control != null && listening.isOpenToOthers() && noToken) {
+      throw new WrongUsage("a control port that other machines can reach needs a token.");
+    }
+    if (token != null && noToken) {
+      throw new WrongUsage("--token and --no-token exclude each other.");
     }
     if (files.isEmpty() && control == null && !through && listening.upstream() == null) {
       throw new WrongUsage(
@@ -79,7 +91,8 @@ final class Serve implements Callable<Integer> {
     String meant = listening.origin() == null ? served.onlyOrigin() : listening.origin();
     CallPrinter printer = new CallPrinter(output, false);
     Cachette net =
-        Cachette.open(listening.settings(meant).treatHttpAsHttps(true).callListener(printer));
+        Cachette.open(
+            confined(listening.settings(meant).treatHttpAsHttps(true).callListener(printer)));
     try {
       String address = begin(net, served, meant);
       output.remark(
@@ -119,8 +132,30 @@ final class Serve implements Callable<Integer> {
     String address = net.baseUrl();
     listening.writeCertificate(net.proxy().authorityPem());
     if (control != null) {
-      output.remark("control at " + new Control(net, listening.at(control), token).open());
+      openControl(net, control);
     }
     return address;
+  }
+
+  private void openControl(Cachette net, int port) {
+    String needed = noToken ? null : token == null ? ControlToken.create() : token;
+    String at = new Control(net, listening.at(port), needed).open();
+    output.remark("control at " + at);
+    if (token == null && needed != null) {
+      output.notice("token " + needed);
+      output.remark("try: curl -H 'Authorization: Bearer " + needed + "' " + at + "/calls");
+    }
+  }
+
+  /** Whoever may use the control port without a token must not reach what they could not before. */
+  private Settings confined(Settings settings) {
+    return noToken ? settings.declaredWithin(folders()) : settings;
+  }
+
+  private List<Path> folders() {
+    return files.stream()
+        .map(file -> Files.isDirectory(file) ? file : file.toAbsolutePath().getParent())
+        .distinct()
+        .toList();
   }
 }

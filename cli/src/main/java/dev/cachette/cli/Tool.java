@@ -1,5 +1,6 @@
 package dev.cachette.cli;
 
+import dev.cachette.internal.text.Printable;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import picocli.AutoComplete;
@@ -68,7 +69,7 @@ final class Tool {
           if (failure instanceof WrongUsage) {
             return WrongUsage.tell(command, failure);
           }
-          command.getErr().println("cachette: " + Failure.line(failure));
+          command.getErr().println("cachette: " + Printable.of(Failure.line(failure)));
           return IMPOSSIBLE;
         });
     return line;

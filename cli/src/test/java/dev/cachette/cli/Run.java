@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 
 /**
  * The tool in a process of its own, as its users run it.
@@ -85,6 +86,11 @@ record Run(int code, String out, String err) {
         }
       }
       throw new AssertionError("it ended without the message: " + beginning);
+    }
+
+    /** Returns the remaining messages, once it has ended. */
+    String rest() {
+      return messages.lines().collect(Collectors.joining("\n"));
     }
 
     /** Tells it to stop, and waits; answers its exit code. */

@@ -5,8 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.InputStream;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -249,72 +247,6 @@ class ServeTest {
       assertTrue(serving.message(stubs + ":1").contains("a stub needs an answer"));
       assertTrue(serving.message(stubs + ":1").contains("Did you mean \"answer\"?"));
       assertEquals("second", send("GET", address + "/a", "").body());
-    }
-  }
-
-  @Test
-  void stubsAreAddedAndDroppedAndCallsReadByControl() throws Exception {
-    try (Run.Going serving = serve(HARBOUR, "--control", "0")) {
-      String control = serving.message("control at");
-      String address = address(serving.message("serving at"));
-
-      HttpResponse<String> added =
-          send("POST", control + "/stubs", "stubs: {request: GET /v1/pilots, answer: {json: []}}");
-      assertEquals(201, added.statusCode(), added.body());
-      assertEquals("[]", send("GET", address + "/v1/pilots", "").body());
-      send("POST", address + "/v1/other", "{\"a\":1}", "content-type", "application/json");
-
-      JsonNode calls = new ObjectMapper().readTree(send("GET", control + "/calls", "").body());
-      assertEquals(2, calls.get("count").intValue());
-      assertEquals("GET /v1/pilots", calls.at("/calls/0/stub").textValue());
-      assertTrue(calls.at("/calls/1/unexpected").booleanValue());
-      assertEquals(1, calls.at("/calls/1/body/a").intValue());
-      assertTrue(calls.at("/calls/1/explanation").textValue().startsWith("Unexpected call: "));
-      assertEquals(
-          "{\"count\":1,\"met\":true}", sorted(control, "request=GET+/v1/pilots&atLeast=1"));
-      assertEquals(
-          "{\"count\":1,\"met\":false}",
-          sorted(control, "request=GET+/v1/pilots&atLeast=2&within=100ms"));
-
-      String stub = control + added.headers().firstValue("location").orElseThrow();
-      assertEquals(204, send("DELETE", stub, "").statusCode());
-      assertEquals(404, send("DELETE", stub, "").statusCode());
-      assertEquals(501, send("GET", address + "/v1/pilots", "").statusCode());
-      assertEquals(204, send("POST", control + "/reset", "").statusCode());
-      assertTrue(send("GET", control + "/calls", "").body().contains("\"count\":0"));
-      assertTrue(send("GET", control + "/stubs", "").body().contains("name: book a berth"));
-    }
-  }
-
-  private static String sorted(String control, String query) throws Exception {
-    JsonNode counted =
-        new ObjectMapper().readTree(send("GET", control + "/calls/count?" + query, "").body());
-    return "{\"count\":" + counted.get("count") + ",\"met\":" + counted.get("met") + "}";
-  }
-
-  @Test
-  void controlRefusesWhatIsWrongAndPagesOfOtherSites() throws Exception {
-    try (Run.Going serving = serve("--control", "0", "--token", "low-water")) {
-      String control = serving.message("control at");
-      String[] token = {"authorization", "Bearer low-water"};
-
-      assertEquals(401, send("GET", control + "/calls", "").statusCode());
-      assertEquals(200, send("GET", control + "/calls", "", token).statusCode());
-      assertEquals(
-          403,
-          send("GET", control + "/calls", "", token[0], token[1], "origin", "https://a.example")
-              .statusCode());
-      HttpResponse<String> wrong =
-          send("POST", control + "/stubs", "stubs: [{request: GET /a}]", token);
-      assertEquals(400, wrong.statusCode());
-      assertTrue(wrong.body().contains("\"line\":1"), wrong.body());
-      assertEquals(400, send("GET", control + "/calls?request=nonsense", "", token).statusCode());
-      HttpResponse<String> nothing = send("PUT", control + "/stubs", "", token);
-      assertEquals(404, nothing.statusCode());
-      assertContains("PUT /stubs does not exist. GET /openapi.json describes", nothing.body());
-      JsonNode described =
-          new ObjectMapper().readTree(send("GET", control + "/openapi.json", "").body());
-      assertTrue(described.at("/paths").has("/calls/count"));
     }
   }
 

@@ -1,5 +1,7 @@
 package dev.cachette.clients;
 
+import static dev.cachette.Factories.bytes;
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -19,6 +21,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
@@ -27,7 +30,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.opentest4j.AssertionFailedError;
 
-/** gRPC, which is HTTP/2: its calls are seen and explained, though no stub speaks its language. */
+/** gRPC, which is HTTP/2: its calls are seen and explained, and answered by bytes. */
 class GrpcTest {
 
   private static final MethodDescriptor<String, String> BOOK =
@@ -75,6 +78,39 @@ class GrpcTest {
       channel.shutdownNow().awaitTermination(20, TimeUnit.SECONDS);
       assertThrows(AssertionFailedError.class, net::close);
     }
+  }
+
+  @ParameterizedTest(name = "{0}")
+  @MethodSource("channels")
+  void aUnaryCallIsAnsweredByBytesAndATrailer(String name, ManagedChannelBuilder<?> builder)
+      throws Exception {
+    ManagedChannel channel = builder.build();
+    try (Cachette net = Cachette.open()) {
+      net.stub("POST /harbour.Berths/Book")
+          .answer(bytes("application/grpc", message("berth 7")).trailer("grpc-status", "0"));
+
+      String answer =
+          ClientCalls.blockingUnaryCall(
+              channel,
+              BOOK,
+              CallOptions.DEFAULT.withDeadlineAfter(30, TimeUnit.SECONDS),
+              "Kittiwake");
+
+      assertEquals("berth 7", answer);
+      assertArrayEquals(message("Kittiwake"), net.calls().only().body().bytes());
+    } finally {
+      channel.shutdownNow().awaitTermination(20, TimeUnit.SECONDS);
+    }
+  }
+
+  /** A message is preceded by a flag for compression, and its length in four bytes. */
+  private static byte[] message(String text) {
+    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+    return ByteBuffer.allocate(5 + bytes.length)
+        .put((byte) 0)
+        .putInt(bytes.length)
+        .put(bytes)
+        .array();
   }
 
   /** Text as it is, where a service would have its protocol buffers. */

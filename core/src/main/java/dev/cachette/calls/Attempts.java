@@ -4,6 +4,7 @@ import dev.cachette.http.Uri;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.Failed;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -73,7 +74,7 @@ public final class Attempts {
               + (least == 1 ? " attempt" : " attempts")
               + " to reach "
               + origin.origin();
-      throw new AssertionFailedError(
+      throw Failed.of(
           "Expected " + expected + ", but there " + were(actual) + lines(actual),
           expected,
           actual.size());

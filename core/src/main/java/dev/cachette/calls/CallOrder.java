@@ -1,5 +1,6 @@
 package dev.cachette.calls;
 
+import dev.cachette.internal.text.Failed;
 import java.util.ArrayList;
 import java.util.List;
 import org.opentest4j.AssertionFailedError;
@@ -48,7 +49,7 @@ record CallOrder(List<Selection> steps, List<Call> calls, boolean gaps, List<Int
     }
     text.append("\nActual calls:\n");
     text.append(calls.isEmpty() ? "  none" : CallList.of(calls));
-    return new AssertionFailedError(text.toString());
+    return Failed.of(text.toString());
   }
 
   /** Returns why a step has no call; only given for the first such step. */

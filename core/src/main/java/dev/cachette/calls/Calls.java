@@ -3,6 +3,7 @@ package dev.cachette.calls;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.match.Condition;
 import dev.cachette.match.RequestConditions;
 import dev.cachette.match.RequestPattern;
@@ -163,7 +164,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
     List<Call> unanswered =
         selection.from(entries.calls()).stream().filter(call -> call.stub().isEmpty()).toList();
     if (!unanswered.isEmpty()) {
-      throw new AssertionFailedError(
+      throw Failed.of(
           String.format(
               "Expected that every call%s was answered by a stub, but %s not:\n\n%s",
               selection.of(),
@@ -179,7 +180,7 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
     Log.Entries<Call> entries = log.entries();
     List<Call> others = selection.others(entries.calls());
     if (!others.isEmpty()) {
-      throw new AssertionFailedError(
+      throw Failed.of(
           String.format(
               "Expected no calls other than%s, but there %s:\n\n%s",
               selection.of().replaceFirst("^ of", ""),

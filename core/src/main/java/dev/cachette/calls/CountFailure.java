@@ -7,6 +7,7 @@ import dev.cachette.internal.explain.SilentConnections;
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.match.Verdict;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
@@ -34,7 +35,7 @@ final class CountFailure {
       int least, int most, Selection selection, Log.Entries<Call> entries) {
     List<Call> selected = selection.from(entries.calls());
     String expected = expected(least, most, selection);
-    return new AssertionFailedError(
+    return Failed.of(
         "Expected "
             + expected
             + ", but there "
@@ -52,7 +53,7 @@ final class CountFailure {
         pending == 0
             ? ""
             : "\n" + selection.counted(pending) + " arrived, but not answered completely.";
-    return new AssertionFailedError(
+    return Failed.of(
         entries
                 .interruptedAfter()
                 .map(time -> "Interrupted after " + seconds(time) + " of waiting")

@@ -1,6 +1,7 @@
 package dev.cachette.calls;
 
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.text.Failed;
 import org.opentest4j.AssertionFailedError;
 
 /** The failure of an assertion that cannot be decided because calls were dropped from the log. */
@@ -15,7 +16,7 @@ final class IncompleteLog {
   }
 
   static AssertionFailedError failure(Log.Entries<Call> entries) {
-    return new AssertionFailedError(
+    return Failed.of(
         String.format(
             "This cannot be decided: the log holds only the last %d calls, and %d earlier calls"
                 + " were dropped.\n\n"

@@ -3,7 +3,7 @@ package dev.cachette.calls;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.JsonQuery;
-import org.opentest4j.AssertionFailedError;
+import dev.cachette.internal.text.Failed;
 
 /** Finds a place in the JSON of a call. */
 final class JsonLookup {
@@ -17,7 +17,7 @@ final class JsonLookup {
         .value(root)
         .orElseThrow(
             () ->
-                new AssertionFailedError(
+                Failed.of(
                     String.format(
                         "The body of this call has nothing at %s%s\n\n%s",
                         path,

@@ -4,6 +4,7 @@ import static dev.cachette.http.Tokens.requireToken;
 
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.text.Printable;
 
 /**
  * One header field (RFC 9110 section 5).
@@ -50,6 +51,6 @@ public record Header(String name, String value) {
   /** Returns the field as {@code name: value}, with secrets masked. */
   @Override
   public String toString() {
-    return name + ": " + masked(name, value);
+    return Printable.of(name + ": " + masked(name, value));
   }
 }

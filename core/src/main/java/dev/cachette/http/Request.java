@@ -3,6 +3,7 @@ package dev.cachette.http;
 import static dev.cachette.http.Tokens.requireToken;
 
 import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.text.Printable;
 
 /**
  * A request as it arrived.
@@ -31,6 +32,6 @@ public record Request(String method, Uri uri, Headers headers, Body body) {
   /** Returns the request line: method and URI, with tokens and passwords in its query masked. */
   @Override
   public String toString() {
-    return method + " " + Masking.url(uri.toString());
+    return Printable.of(method + " " + Masking.url(uri.toString()));
   }
 }

@@ -139,6 +139,7 @@ public final class CachetteExtension
 
   @Override
   public Cachette resolveParameter(ParameterContext parameter, ExtensionContext context) {
+    OtherLoaders.requireSame(context.getRequiredTestClass());
     return Interval.current(context)
         .orElseThrow(
             () ->

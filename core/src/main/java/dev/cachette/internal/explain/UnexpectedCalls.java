@@ -1,5 +1,6 @@
 package dev.cachette.internal.explain;
 
+import dev.cachette.internal.text.Failed;
 import java.util.Collection;
 import java.util.List;
 import org.opentest4j.AssertionFailedError;
@@ -27,7 +28,7 @@ public final class UnexpectedCalls {
     if (all.size() == 1) {
       Entry only = all.get(0);
       String times = only.times() == 1 ? "" : "\nThe call was made " + only.times() + " times.\n";
-      return new AssertionFailedError(only.explanation() + times);
+      return Failed.of(only.explanation() + times);
     }
     StringBuilder text =
         new StringBuilder()
@@ -44,7 +45,7 @@ public final class UnexpectedCalls {
     for (int at = 0; at < Math.min(all.size(), EXPLAINED); at++) {
       text.append("\n--- ").append(at + 1).append(" ---\n").append(all.get(at).explanation());
     }
-    return new AssertionFailedError(text.toString());
+    return Failed.of(text.toString());
   }
 
   private static String listed(int at, Entry entry) {

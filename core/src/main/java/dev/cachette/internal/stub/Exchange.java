@@ -18,6 +18,7 @@ import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.explain.Answering;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.render.Rendering;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
 import java.time.Duration;
@@ -139,7 +140,7 @@ public final class Exchange {
           Optional.of(
               thrown instanceof StubFailed stub
                   ? stub.failure(request())
-                  : new AssertionFailedError(thrown.getMessage()));
+                  : Failed.of(thrown.getMessage()));
       reply = Reply.of(failed(failure.get()));
     }
     if (call == null) {
@@ -383,7 +384,7 @@ public final class Exchange {
     if (selected.isPresent() && !AnswerInternals.isFailureAccepted(answer)) {
       scopes.noteFailure(
           arrival,
-          new AssertionFailedError(
+          Failed.of(
               String.format(
                   "The real service did not answer the call that the stub %s passes on: %s\n\n%s\n"
                       + "Its caller got a connection reset. Fix: start the service, or, if it may"

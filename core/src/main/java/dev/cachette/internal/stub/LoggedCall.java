@@ -13,6 +13,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
 import java.security.cert.X509Certificate;
@@ -218,7 +219,7 @@ final class LoggedCall implements Call {
   }
 
   private AssertionFailedError failure(String what, String problem, @Nullable Throwable cause) {
-    return new AssertionFailedError(
+    return Failed.of(
         String.format("The body of this call %s, %s\n\n%s", what, problem, RequestText.of(request)),
         cause);
   }

@@ -6,6 +6,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.explain.SilentConnections;
+import dev.cachette.internal.text.Printable;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import java.util.List;
@@ -145,6 +146,6 @@ public final class Responder {
 
   static Response explained(int status, String explanation) {
     Headers headers = Headers.none().with("content-type", "text/plain; charset=utf-8");
-    return new Response(status, headers, Body.of(explanation));
+    return new Response(status, headers, Body.of(Printable.of(explanation)));
   }
 }

@@ -3,6 +3,7 @@ package dev.cachette.internal.stub;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.UnexpectedCalls;
 import dev.cachette.internal.explain.UnusedStubs;
+import dev.cachette.internal.text.Failed;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -100,14 +101,14 @@ public record ScopeReport(
       all.add(UnexpectedCalls.failure(unexpected));
     }
     if (onUnused) {
-      unusedStubs().ifPresent(text -> all.add(new AssertionFailedError(text)));
+      unusedStubs().ifPresent(text -> all.add(Failed.of(text)));
     }
     if (all.isEmpty()) {
       return;
     }
     Throwable first = all.get(0);
     all.stream().skip(1).filter(next -> next != first).forEach(first::addSuppressed);
-    notes.forEach(note -> first.addSuppressed(new AssertionFailedError(note)));
+    notes.forEach(note -> first.addSuppressed(Failed.of(note)));
     if (first instanceof Error error) {
       throw error;
     }

@@ -2,13 +2,13 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.match.Condition;
 import dev.cachette.match.Received;
 import dev.cachette.result.Check;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.opentest4j.AssertionFailedError;
 
 /**
  * A check of every request that a stub answers.
@@ -30,7 +30,7 @@ public record StubCheck(Optional<Condition> condition, Consumer<Received> verify
         received -> {
           Check check = condition.check(received);
           if (!check.holds()) {
-            throw new AssertionFailedError(
+            throw Failed.of(
                 "a check fails:\n\n"
                     + CheckText.lines(RequestMask.of(received.request()).checks(List.of(check))));
           }

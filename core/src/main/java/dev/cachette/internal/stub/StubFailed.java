@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import java.util.Map;
@@ -36,7 +37,7 @@ final class StubFailed extends RuntimeException {
         cause instanceof AssertionError && cause.getMessage() != null
             ? cause.getMessage().stripTrailing()
             : "threw " + cause;
-    return new AssertionFailedError(
+    return Failed.of(
         String.format(
             "The stub %s failed to answer: %s\n\n%s",
             rule.reference(), what, RequestText.of(request)),

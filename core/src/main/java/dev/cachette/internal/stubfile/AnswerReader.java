@@ -85,6 +85,7 @@ final class AnswerReader {
       Set<String> allowed = new HashSet<>(TimingReader.KEYS);
       allowed.add(MAY_FAIL);
       requireOnly(fields, REAL_SERVICE, allowed);
+      surroundings.requireRealService();
       RealAnswer real = Answers.realService();
       return TimingReader.timed(fields.isSet(MAY_FAIL) ? real.mayFail() : real, fields);
     }

@@ -25,4 +25,11 @@ public interface StubFileResolver {
    * @throws IllegalArgumentException if it cannot be written
    */
   String writable(String name);
+
+  /**
+   * Checks that a stub may call the real service.
+   *
+   * @throws IllegalArgumentException if it may not
+   */
+  void requireRealService();
 }

@@ -28,9 +28,7 @@ public final class CassetteName {
     }
     String last = file.getFileName().toString();
     boolean whole = last.toLowerCase(Locale.ROOT).endsWith(ENDING);
-    return last.toLowerCase(Locale.ROOT).endsWith(ENDING)
-        ? file
-        : file.resolveSibling(last + ENDING);
+    return whole ? file : file.resolveSibling(last + ENDING);
   }
 
   private static String checked(String name, String part) {

@@ -30,13 +30,18 @@ public final class StubSources {
   private final Reading reading;
 
   /**
-   * The functions that answers need besides the files themselves.
+   * What answers need besides the files themselves.
    *
    * @param ready reads the file of an answer
+   * @param cassette returns the file of a cassette
    * @param recorded returns an answer from a cassette
+   * @param reach the files that may be named
    */
   public record Reading(
-      UnaryOperator<Answer> ready, BiFunction<String, String, ResponseAnswer> recorded) {}
+      UnaryOperator<Answer> ready,
+      Function<String, Path> cassette,
+      BiFunction<Path, String, ResponseAnswer> recorded,
+      Reach reach) {}
 
   /**
    * The result of reading.
@@ -107,7 +112,7 @@ public final class StubSources {
       StubFile file = StubFile.read(source.label(), source.text(), surroundings(source));
       for (StubFile.Include include : file.includes()) {
         try {
-          read(source.sibling(include.name()).requireThere());
+          read(within(source.sibling(include.name())).requireThere());
         } catch (IllegalArgumentException missing) {
           include.refuse().accept(missing.getMessage());
         }
@@ -148,11 +153,16 @@ public final class StubSources {
     }
   }
 
+  private StubSource within(StubSource source) {
+    source.path().ifPresent(reading.reach()::require);
+    return source;
+  }
+
   private StubFileResolver surroundings(StubSource source) {
     return new StubFileResolver() {
       @Override
       public ResponseAnswer file(String name) {
-        StubSource beside = source.sibling(name).requireThere();
+        StubSource beside = within(source.sibling(name)).requireThere();
         return beside.path().isPresent()
             ? Answers.file(beside.label())
             : Answers.classpath(beside.location());
@@ -160,7 +170,8 @@ public final class StubSources {
 
       @Override
       public ResponseAnswer recorded(String cassette, String requestLine) {
-        return reading.recorded().apply(cassette, requestLine);
+        Path file = reading.reach().require(reading.cassette().apply(cassette));
+        return reading.recorded().apply(file, requestLine);
       }
 
       @Override
@@ -170,7 +181,12 @@ public final class StubSources {
 
       @Override
       public String writable(String name) {
-        return Resources.requireWritable(name);
+        return reading.reach().require(Path.of(Resources.requireWritable(name))).toString();
+      }
+
+      @Override
+      public void requireRealService() {
+        reading.reach().requireRealService();
       }
     };
   }

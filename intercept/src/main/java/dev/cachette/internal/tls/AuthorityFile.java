@@ -90,8 +90,9 @@ public final class AuthorityFile {
 
   private Authority make() throws IOException {
     Authority made = new Authority(VALIDITY);
-    Files.createDirectories(file.getParent());
-    Path temporary = Files.createTempFile(file.getParent(), ".authority", ".part", ownerOnly());
+    Files.createDirectories(file.getParent(), ownerOnly("rwx------"));
+    Path temporary =
+        Files.createTempFile(file.getParent(), ".authority", ".part", ownerOnly("rw-------"));
     try {
       Files.writeString(temporary, text(made), StandardCharsets.US_ASCII);
       boolean renewed = Files.exists(file);
@@ -129,11 +130,11 @@ public final class AuthorityFile {
         + "-----\n";
   }
 
-  private FileAttribute<?>[] ownerOnly() {
+  private FileAttribute<?>[] ownerOnly(String permissions) {
     boolean posix = file.getFileSystem().supportedFileAttributeViews().contains("posix");
     return posix
         ? new FileAttribute<?>[] {
-          PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"))
+          PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString(permissions))
         }
         : new FileAttribute<?>[0];
   }

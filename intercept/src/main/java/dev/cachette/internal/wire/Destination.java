@@ -98,7 +98,7 @@ record Destination(
   }
 
   private boolean isOurself(String header) {
-    return isShared && header.startsWith("localhost");
+    return isShared && hostIn(header).equalsIgnoreCase("localhost");
   }
 
   private static Uri absolute(String target, int authority) {

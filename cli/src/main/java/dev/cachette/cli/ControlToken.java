@@ -1,0 +1,18 @@
+package dev.cachette.cli;
+
+import java.security.SecureRandom;
+import java.util.Base64;
+
+/** Tokens for the control port (RFC 6750), which nobody can guess. */
+final class ControlToken {
+
+  private static final int BYTES = 24;
+
+  private ControlToken() {}
+
+  static String create() {
+    byte[] random = new byte[BYTES];
+    new SecureRandom().nextBytes(random);
+    return Base64.getUrlEncoder().withoutPadding().encodeToString(random);
+  }
+}
