@@ -6,7 +6,6 @@ import com.sun.net.httpserver.HttpServer;
 import dev.cachette.Cachette;
 import java.io.IOException;
 import java.io.InputStream;
-import java.lang.reflect.Method;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URI;
@@ -29,16 +28,15 @@ import org.openjdk.jmh.annotations.Warmup;
 
 /**
  * The round trip of a small JSON GET, with the JDK's URL connection, kept alive, over plain HTTP:
- * through Cachette, through Cachette without finding out who makes a call, to the bare engine, and
- * to a hand-written fixture. Compare the medians: they are steadier than the means on a shared
- * machine.
+ * through Cachette, to the bare engine, and to a hand-written fixture. Compare the medians: they
+ * are steadier than the means on a shared machine.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
 @Warmup(iterations = 6, time = 1)
 @Measurement(iterations = 6, time = 1)
-@Fork(value = 4, jvmArgsAppend = "--add-opens=java.base/java.net=ALL-UNNAMED")
+@Fork(4)
 public class RoundTrip {
 
   private static final byte[] TIDES =
@@ -48,7 +46,7 @@ public class RoundTrip {
   private static final int CALLS_OF_A_TEST = 1000;
 
   /** The server. */
-  @Param({"engine", "cachette", "anonymous", "fixture"})
+  @Param({"engine", "cachette", "fixture"})
   String server;
 
   private AutoCloseable running;
@@ -72,28 +70,13 @@ public class RoundTrip {
         running = () -> fixture.stop(0);
         url = URI.create("http://localhost:" + fixture.getAddress().getPort() + path).toURL();
       }
-      case "cachette", "anonymous" -> {
+      case "cachette" -> {
         Cachette net = Cachette.open();
-        if (server.equals("anonymous")) {
-          followNobody();
-        }
         stub(net);
         running = net;
         url = URI.create("http://tides.example" + path).toURL();
       }
       default -> throw new IllegalArgumentException(server);
-    }
-  }
-
-  /** There is no setting for it, as its cost is small: this measures it. */
-  private static void followNobody() {
-    try {
-      Method follow =
-          Class.forName("java.net.CachetteContext").getDeclaredMethod("follow", boolean.class);
-      follow.setAccessible(true);
-      follow.invoke(null, false);
-    } catch (ReflectiveOperationException other) {
-      throw new IllegalStateException(other);
     }
   }
 

@@ -218,7 +218,7 @@ class ControlTest {
               "answer: {file: " + served.resolve("link.txt") + "}",
               "saveBodyTo: " + folder.resolve("written.txt") + ", answer: {text: a}",
               "answer: {realService: true}",
-              "answer: [{text: a}, {realService: true}]")) {
+              "answers: [{text: a}, {realService: true}]")) {
         HttpResponse<String> response =
             send("POST", control + "/stubs", "stubs: {request: GET /a, " + refused + "}");
         assertEquals(400, response.statusCode(), refused);
