@@ -19,7 +19,7 @@ public final class CachetteTimers {
 
   private static final String REQUEST_TIMER = "jdk.internal.net.http.ResponseTimerEvent";
 
-  /** By local port: the time-outs of reads under way, in nanoseconds. */
+  /** By local port: the timeouts of reads under way, in nanoseconds. */
   private static final Map<Integer, Long> READING = new ConcurrentHashMap<>();
 
   /** By local port: how much time has passed for the present call, in nanoseconds. */
@@ -30,7 +30,7 @@ public final class CachetteTimers {
 
   private CachetteTimers() {}
 
-  /** A blocking read with a time-out begins. */
+  /** A blocking read with a timeout begins. */
   public static void reads(Object socket, long timeout) throws SocketTimeoutException {
     if (CachetteContext.isFollowing() && socket instanceof SocketImpl plain) {
       int port = plain.getLocalPort();
@@ -40,7 +40,7 @@ public final class CachetteTimers {
     }
   }
 
-  /** A blocking read with a time-out has got something; returns that. */
+  /** A blocking read with a timeout has got something; returns that. */
   public static int read(int count, Object socket) throws SocketTimeoutException {
     if (CachetteContext.isFollowing() && socket instanceof SocketImpl plain) {
       int port = plain.getLocalPort();

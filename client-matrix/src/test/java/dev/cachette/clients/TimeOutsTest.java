@@ -50,7 +50,7 @@ class TimeOutsTest {
   private static final Duration TIME_OUT = Duration.ofMinutes(10);
   private static final int MILLIS = (int) TIME_OUT.toMillis();
 
-  /** A client with a time-out. */
+  /** A client with a timeout. */
   private interface Client {
 
     Object get(String url) throws Exception;

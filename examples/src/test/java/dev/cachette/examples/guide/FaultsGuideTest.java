@@ -72,7 +72,7 @@ class FaultsGuideTest {
         HttpRequest.newBuilder(URI.create("https://berths.example/v1/berths"))
             .timeout(Duration.ofSeconds(30))
             .build();
-    // snippet time-out
+    // snippet timeout
     net.stub("GET https://berths.example/v1/berths").answer(noResponse());
     var call = client.sendAsync(request, BodyHandlers.ofString()); // with a timeout of 30 seconds
     net.calls().awaitArrival(1, Duration.ofSeconds(5));

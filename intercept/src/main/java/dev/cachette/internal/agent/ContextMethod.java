@@ -9,7 +9,7 @@ final class ContextMethod extends MethodVisitor {
   private static final String CONTEXT = "java/net/CachetteContext";
   private static final String TIMERS = "java/net/CachetteTimers";
 
-  /** The variable of {@code timedRead} that has the time-out. */
+  /** The variable of {@code timedRead} that has the timeout. */
   private static final int TIMEOUT = 5;
 
   private static final String WITH_OBJECT = "(Ljava/lang/Object;)V";

@@ -80,7 +80,7 @@ enum ContextPoint {
     WRITES,
     /** At its beginning, with its first argument, a timer. */
     TIMER,
-    /** At its beginning, with its time-out, and at its end, with its result. */
+    /** At its beginning, with its timeout, and at its end, with its result. */
     READS,
     /** At its end, with {@code this}. */
     MADE,

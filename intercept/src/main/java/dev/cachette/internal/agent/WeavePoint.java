@@ -57,7 +57,7 @@ enum WeavePoint {
       "checkTrusted",
       "([Ljava/security/cert/X509Certificate;Ljava/lang/String;Ljavax/net/ssl/SSLEngine;Z)V"),
 
-  /** Of HTTP/3, which is refused: a client would wait for its time-out. */
+  /** Of HTTP/3, which is refused: a client would wait for its timeout. */
   DATAGRAM(
       Hook.DATAGRAM,
       "sun/nio/ch/DatagramChannelImpl",

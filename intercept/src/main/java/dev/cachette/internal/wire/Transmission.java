@@ -295,7 +295,7 @@ final class Transmission {
     }
   }
 
-  /** A client that reads notices its time-out when a byte arrives, which it does not get. */
+  /** A client that reads notices its timeout when a byte arrives, which it does not get. */
   private void letTimeOut() {
     if (clients.pass(peer.port(), exchange.request(), exchange.age())) {
       peer.raw(new byte[] {'\n'});
