@@ -451,8 +451,7 @@ public final class Cachette implements AutoCloseable {
    */
   public void reset() {
     requireOpen();
-    session.resetClock();
-    session.end(scopes.renew());
+    session.renew();
   }
 
   /**

@@ -108,6 +108,7 @@ final class Session {
                 settings.callListener(),
                 settings.treatHttpAsHttps(),
                 !settings.acceptLateCalls(),
+                settings.conditionTimeout(),
                 System::nanoTime),
             test);
     this.cassettes = new Cassettes(Session::warn);
@@ -135,6 +136,13 @@ final class Session {
     }
   }
 
+  /** Ends the innermost scope and opens it again. */
+  void renew() {
+    resetClock();
+    server.awaitDecisions();
+    end(scopes.renew());
+  }
+
   Scopes scopes() {
     return scopes;
   }
@@ -152,6 +160,7 @@ final class Session {
     makeConnectionsNew();
     return () -> {
       restoreClock.run();
+      server.awaitDecisions();
       ScopeReport report = scopes.leave(entered);
       Attribution.end(test);
       attribution.ifPresent(it -> it.begin(scopes.innermost().test()));

@@ -10,6 +10,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
@@ -356,6 +357,26 @@ public final class Settings {
   /** Returns the number of threads that serve connections. */
   public int servingThreads() {
     return get("servingThreads", 1);
+  }
+
+  /**
+   * Sets how long it may take to find the stub for a call; 2 seconds by default. It is the limit for
+   * all conditions of the stubs that come into question, your own predicates included, and again for
+   * the explanation of an unexpected call. A call that takes longer is answered with 500, and fails
+   * the test with the condition that was being tested. Raise it to debug a predicate.
+   *
+   * @throws IllegalArgumentException if the duration is not positive
+   */
+  public Settings conditionTimeout(Duration atMost) {
+    if (atMost == null || atMost.isNegative() || atMost.isZero()) {
+      throw Refusals.argument("conditionTimeout must be positive, not " + atMost + ".");
+    }
+    return with("conditionTimeout", atMost);
+  }
+
+  /** Returns how long it may take to find the stub for a call. */
+  public Duration conditionTimeout() {
+    return get("conditionTimeout", Duration.ofSeconds(2));
   }
 
   /**

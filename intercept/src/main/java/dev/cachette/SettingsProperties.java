@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.stubfile.Durations;
 import dev.cachette.internal.text.NameSuggester;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -71,6 +72,10 @@ final class SettingsProperties {
               "requestClientCertificates",
               "true, false",
               (settings, text) -> settings.requestClientCertificates(flag(text))),
+          new Property(
+              "conditionTimeout",
+              "a duration, such as 2s or 500ms",
+              (settings, text) -> settings.conditionTimeout(Durations.parse(text))),
           new Property(
               "servingThreads",
               "a positive number",

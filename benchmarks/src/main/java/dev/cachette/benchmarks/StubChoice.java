@@ -89,7 +89,10 @@ public class StubChoice {
   public Exchange choose() {
     int distinct = Math.min(called, stubs);
     next = (next + 7) % distinct;
-    return responder.receive(request(next * (stubs / distinct)), ConnectionInfo.ANY);
+    return responder
+        .receive(request(next * (stubs / distinct)), ConnectionInfo.ANY)
+        .decideQuickly()
+        .orElseThrow();
   }
 
   private String line(int at) {

@@ -21,6 +21,11 @@ final class BooleanCondition extends ValueCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return true;
+  }
+
+  @Override
   boolean holds(Found found) {
     return found.items().stream()
         .anyMatch(

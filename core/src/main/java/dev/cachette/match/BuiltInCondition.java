@@ -8,4 +8,9 @@ abstract class BuiltInCondition implements Condition {
 
   /** Returns the stub-file form; empty if user code is part of the condition. */
   abstract Optional<JsonNode> written();
+
+  /** Returns true if it certainly takes little time for a request that is not large. */
+  boolean isQuick() {
+    return false;
+  }
 }

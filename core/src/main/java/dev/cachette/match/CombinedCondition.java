@@ -27,6 +27,11 @@ final class CombinedCondition extends ValueCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return one.isQuick() && other.isQuick();
+  }
+
+  @Override
   boolean holds(Found found) {
     return both ? one.holds(found) && other.holds(found) : one.holds(found) || other.holds(found);
   }

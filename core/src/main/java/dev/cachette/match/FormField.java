@@ -28,6 +28,11 @@ final class FormField extends BodyCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return value.isQuick();
+  }
+
+  @Override
   String name() {
     return "form " + field;
   }

@@ -72,6 +72,11 @@ public final class JsonBody extends BodyCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return !comparison.anyOrder() && comparison.ignored().isEmpty();
+  }
+
+  @Override
   String name() {
     return "body";
   }

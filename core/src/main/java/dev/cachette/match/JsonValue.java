@@ -28,6 +28,11 @@ final class JsonValue extends BodyCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return query.isSingular() && value.isQuick();
+  }
+
+  @Override
   String name() {
     return "json " + query;
   }

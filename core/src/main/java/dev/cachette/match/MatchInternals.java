@@ -50,9 +50,24 @@ public final class MatchInternals {
     return pattern.match(received);
   }
 
+  /** Returns true if matching certainly takes little time. */
+  public static boolean isQuick(RequestPattern pattern, Received received) {
+    return pattern.isQuick(received);
+  }
+
+  /** Returns roughly how much method and URL of a request have in common with a pattern. */
+  public static int likeness(RequestPattern pattern, Received received) {
+    return pattern.likeness(received.parsed());
+  }
+
   /** Tests every condition, whether the request matches or not. */
   public static Verdict examine(RequestPattern pattern, Request request) {
-    return pattern.examine(request);
+    return pattern.examine(Received.of(request));
+  }
+
+  /** Tests method and URL, and if the URL comes close, every condition. */
+  public static Verdict examineIfClose(RequestPattern pattern, Received received) {
+    return pattern.examineIfClose(received);
   }
 
   /** Returns true if the pattern is for exactly this host and port, so that calls are expected. */

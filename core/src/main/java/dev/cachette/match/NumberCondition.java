@@ -26,6 +26,11 @@ final class NumberCondition extends ValueCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return true;
+  }
+
+  @Override
   boolean holds(Found found) {
     return found.items().stream()
         .anyMatch(item -> number(item, found.typed()).filter(range).isPresent());

@@ -1,8 +1,11 @@
 package dev.cachette.match;
 
 import dev.cachette.http.Request;
+import dev.cachette.internal.limit.TimeLimit;
+import dev.cachette.internal.limit.TimeLimitExceeded;
 import dev.cachette.internal.match.IndexKey;
 import dev.cachette.internal.match.Origin;
+import dev.cachette.internal.match.ParsedRequest;
 import dev.cachette.internal.match.RequestLine;
 import dev.cachette.internal.match.RequestLineParser;
 import dev.cachette.internal.match.Specificity;
@@ -17,6 +20,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -51,6 +55,12 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
   static final Comparator<RequestPattern> MOST_SPECIFIC_FIRST =
       Comparator.comparing((RequestPattern pattern) -> pattern.specificity).reversed();
 
+  /** How close each part of a request line must come for the rest to be of interest. */
+  private static final double CLOSE = 0.7;
+
+  /** The size of a body, in bytes, from which reading it takes time. */
+  private static final int LARGE = 16 * 1024;
+
   private static final Optional<Map<String, String>> NO_VARIABLES = Optional.of(Map.of());
 
   private final RequestLine line;
@@ -59,6 +69,9 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
 
   /** Where nothing but one method, origin and path is asked for: all of it in one text. */
   private final @Nullable String exact;
+
+  /** True if matching a request that is not large certainly takes little time. */
+  private final boolean quick;
 
   /** The same, whatever the conditions. */
   private final @Nullable String literal;
@@ -70,6 +83,7 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
     this.line = line;
     this.conditions = List.copyOf(conditions);
     this.specificity = line.specificity().and(conditions.size());
+    this.quick = line.isQuick() && this.conditions.stream().allMatch(RequestPattern::isQuick);
     this.literal = line.exact().orElse(null);
     this.exact = specificity.conditions() == 0 ? literal : null;
   }
@@ -119,6 +133,7 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
     Received seen = received.with(variables.get());
     // Asked for every call, of each candidate: a loop, not a stream.
     for (Condition condition : conditions) {
+      TimeLimit.testingCondition(condition::description);
       if (!condition.holds(seen)) {
         return Optional.empty();
       }
@@ -126,18 +141,58 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
     return variables;
   }
 
+  /** Returns true if matching this request certainly takes little time. */
+  boolean isQuick(Received received) {
+    return quick && received.request().body().size() <= LARGE;
+  }
+
+  private static boolean isQuick(Condition condition) {
+    return condition instanceof ValueOfRequest value
+        ? value.condition().isQuick()
+        : condition instanceof BasicCredentials
+            || condition instanceof BuiltInCondition builtIn && builtIn.isQuick();
+  }
+
+  /** Returns roughly how much method and URL have in common with a request; much is more. */
+  int likeness(ParsedRequest request) {
+    return line.likeness(request);
+  }
+
   /** Returns how each condition fares with the request, whether it matches or not. */
-  Verdict examine(Request request) {
-    Received received = Received.of(request);
+  Verdict examine(Received received) {
+    return examine(received, line.examine(received.request()), condition -> true);
+  }
+
+  /**
+   * As {@link #examine}, but only with the conditions on the head of the request, unless the URL
+   * comes close: reading a body for the sake of another call's stub would take time for nothing.
+   */
+  Verdict examineIfClose(Received received) {
+    List<Check> checks = line.examine(received.request());
+    boolean close =
+        checks.stream()
+            .allMatch(check -> check.nearness() >= CLOSE || check.condition().equals("method"));
+    return examine(received, checks, condition -> close || isOnHead(condition));
+  }
+
+  private Verdict examine(Received received, List<Check> checks, Predicate<Condition> wanted) {
     Optional<Map<String, String>> variables = line.match(received.parsed());
     Received seen = received.with(variables.orElse(Map.of()));
-    // Without a line that matches there are no variables to speak of.
-    return new Verdict(
-        line.examine(request),
-        conditions.stream()
-            .filter(condition -> variables.isPresent() || !isOnVariable(condition))
-            .map(condition -> check(condition, seen))
-            .toList());
+    List<Check> tested = new ArrayList<>();
+    int untested = 0;
+    for (Condition condition : conditions) {
+      if (!wanted.test(condition)) {
+        untested++;
+      } else if (variables.isPresent() || !isOnVariable(condition)) {
+        // Without a line that matches there are no variables to speak of.
+        tested.add(check(condition, seen));
+      }
+    }
+    return new Verdict(checks, tested, untested);
+  }
+
+  private static boolean isOnHead(Condition condition) {
+    return condition instanceof ValueOfRequest || condition instanceof BasicCredentials;
   }
 
   /**
@@ -146,8 +201,12 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
    */
   private static Check check(Condition condition, Received seen) {
     try {
+      TimeLimit.testingCondition(condition::description);
       return condition.check(seen);
-    } catch (RuntimeException thrown) {
+    } catch (TimeLimitExceeded exceeded) {
+      return Check.missed(
+          "condition", 0, Difference.of(condition.description(), exceeded.outcome()));
+    } catch (RuntimeException | StackOverflowError thrown) {
       return Check.missed(
           "condition", 0, Difference.of(condition.description(), "threw " + thrown));
     }

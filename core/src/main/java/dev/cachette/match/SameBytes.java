@@ -24,6 +24,11 @@ final class SameBytes extends BodyCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return true;
+  }
+
+  @Override
   String name() {
     return "body";
   }

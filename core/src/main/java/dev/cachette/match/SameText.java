@@ -25,6 +25,11 @@ final class SameText extends BodyCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return true;
+  }
+
+  @Override
   String name() {
     return "body";
   }

@@ -23,6 +23,11 @@ final class TextBody extends BodyCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return value.isQuick();
+  }
+
+  @Override
   String name() {
     return "body";
   }

@@ -3,6 +3,7 @@ package dev.cachette.match;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.limit.LimitedRegex;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.text.TextDifference;
 import dev.cachette.result.Cause;
@@ -72,6 +73,11 @@ public final class TextCondition extends ValueCondition {
   }
 
   @Override
+  boolean isQuick() {
+    return patterns.isEmpty();
+  }
+
+  @Override
   boolean holds(Found found) {
     for (JsonNode item : found.items()) {
       if (item.isTextual() && holds(item.textValue())) {
@@ -83,7 +89,7 @@ public final class TextCondition extends ValueCondition {
 
   private boolean holds(String actual) {
     for (Pattern pattern : patterns) {
-      if (pattern.matcher(actual).matches()) {
+      if (LimitedRegex.matches(pattern, actual)) {
         return true;
       }
     }
@@ -141,7 +147,7 @@ public final class TextCondition extends ValueCondition {
       return maskedCause(found.mask(), actual);
     }
     if (kind == Kind.PATTERN) {
-      return patterns.stream().anyMatch(pattern -> pattern.matcher(actual).find())
+      return patterns.stream().anyMatch(pattern -> LimitedRegex.find(pattern, actual))
           ? Optional.of(
               Cause.certain("the pattern matches only a part; it must match the whole value"))
           : Optional.empty();

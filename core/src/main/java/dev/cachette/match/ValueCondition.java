@@ -44,6 +44,11 @@ public abstract class ValueCondition {
 
   abstract boolean holds(Found found);
 
+  /** Returns true if it certainly takes little time. */
+  boolean isQuick() {
+    return false;
+  }
+
   /** Returns the requirement in a few words, with secrets masked. */
   abstract String describe(UnaryOperator<String> mask);
 

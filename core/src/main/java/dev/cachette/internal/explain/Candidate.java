@@ -2,13 +2,16 @@ package dev.cachette.internal.explain;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.match.Verdict;
 import dev.cachette.match.MatchInternals;
+import dev.cachette.match.Received;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /** A stub that may be the intended one, with its verdict on the request. */
@@ -16,14 +19,18 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
 
   private static final int SHOWN = 3;
 
+  /** Examining thousands takes time, and shows nothing more. */
+  private static final int EXAMINED = 200;
+
   /** Stubs with less in common are noise, not help. */
   private static final double NEAR = 0.4;
 
   /** Returns the similar stubs, best first, at most three. */
   static List<Candidate> closest(Request request, List<Explanation.Stub> stubs) {
     RequestMask mask = RequestMask.of(request);
-    return stubs.stream()
-        .map(stub -> of(request, stub))
+    Received received = MatchInternals.received(request);
+    return mostAlike(received, stubs)
+        .map(stub -> of(received, stub))
         .filter(candidate -> candidate.verdict.nearness() >= NEAR)
         .sorted(Comparator.comparingDouble(candidate -> -candidate.verdict.nearness()))
         .limit(SHOWN)
@@ -31,12 +38,33 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
         .toList();
   }
 
-  private static Candidate of(Request request, Explanation.Stub stub) {
-    Verdict verdict = MatchInternals.examine(stub.pattern(), stub.seen().orElse(request));
+  /** Returns those whose method and URL are the most alike, in their order. */
+  private static Stream<Explanation.Stub> mostAlike(
+      Received received, List<Explanation.Stub> stubs) {
+    if (stubs.size() <= EXAMINED) {
+      return stubs.stream();
+    }
+    int[] likeness =
+        stubs.stream()
+            .mapToInt(stub -> MatchInternals.likeness(stub.pattern(), received))
+            .toArray();
+    return IntStream.range(0, likeness.length)
+        .boxed()
+        .sorted(Comparator.comparingInt(at -> -likeness[at]))
+        .limit(EXAMINED)
+        .sorted()
+        .map(stubs::get);
+  }
+
+  private static Candidate of(Received received, Explanation.Stub stub) {
+    TimeLimit.testingStub(stub.reference()::toString);
+    Verdict verdict =
+        MatchInternals.examineIfClose(
+            stub.pattern(), stub.seen().map(MatchInternals::received).orElse(received));
     List<Check> conditions =
         Stream.concat(verdict.conditions().stream(), stub.obstacles().stream()).toList();
     return new Candidate(
-        stub.reference(), new Verdict(verdict.line(), conditions), stub.isRecorded());
+        stub.reference(), new Verdict(verdict.line(), conditions, verdict.untested()), stub.isRecorded());
   }
 
   private Candidate masked(RequestMask mask) {
@@ -50,7 +78,18 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
 
   /** Returns one line per condition; failed ones with expected, actual and cause. */
   String conditions() {
-    return CheckText.lines(verdict.checks());
+    return CheckText.lines(verdict.checks()) + untested();
+  }
+
+  private String untested() {
+    return switch (verdict.untested()) {
+      case 0 -> "";
+      case 1 -> "  1 more condition was not tested, because the request line differs.\n";
+      default ->
+          "  "
+              + verdict.untested()
+              + " more conditions were not tested, because the request line differs.\n";
+    };
   }
 
   /** Returns the failed conditions only. */

@@ -7,6 +7,7 @@ import dev.cachette.internal.jsonpath.Located;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -58,6 +59,7 @@ public record JsonComparison(
   }
 
   private void compare(Located want, Located have, Set<String> skipped, List<Difference> into) {
+    TimeLimit.check();
     if (skipped.contains(have.path())) {
       return;
     }

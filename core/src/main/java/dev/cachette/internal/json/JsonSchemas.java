@@ -66,7 +66,7 @@ public final class JsonSchemas {
     this.validator =
         new ValidatorFactory()
             .withJsonNodeFactory(new JacksonNode.Factory())
-            .withEvaluatorFactory(more)
+            .withEvaluatorFactory(PatternKeyword.and(more))
             .createValidator();
     try {
       this.schema = validator.registerSchema(schema);

@@ -1,5 +1,6 @@
 package dev.cachette.internal.jsonpath;
 
+import dev.cachette.internal.limit.LimitedRegex;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
@@ -12,7 +13,7 @@ final class Regexes {
   static boolean fits(String text, String regex, boolean whole) {
     try {
       Pattern pattern = Pattern.compile(toJava(regex));
-      return whole ? pattern.matcher(text).matches() : pattern.matcher(text).find();
+      return whole ? LimitedRegex.matches(pattern, text) : LimitedRegex.find(pattern, text);
     } catch (PatternSyntaxException malformed) {
       return false;
     }

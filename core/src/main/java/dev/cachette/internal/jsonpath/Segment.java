@@ -1,6 +1,7 @@
 package dev.cachette.internal.jsonpath;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.limit.TimeLimit;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
@@ -36,6 +37,7 @@ public record Segment(boolean descendant, List<Selector> selectors) {
   }
 
   private void collect(Located node, JsonNode root, List<Located> into) {
+    TimeLimit.check();
     selectors.forEach(selector -> selector.select(node, root, into));
     if (descendant) {
       children(node).forEach(child -> collect(child, root, into));

@@ -1,6 +1,7 @@
 package dev.cachette.internal.jsonpath;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.limit.TimeLimit;
 import java.util.List;
 import java.util.Optional;
 
@@ -73,6 +74,7 @@ public sealed interface Selector {
     @Override
     public void select(Located node, JsonNode root, List<Located> into) {
       for (Located child : Segment.children(node)) {
+        TimeLimit.check();
         if (condition.holds(child.node(), root)) {
           into.add(child);
         }

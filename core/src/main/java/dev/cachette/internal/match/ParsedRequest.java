@@ -4,6 +4,7 @@ import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.uri.Percent;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** A request, parsed once for all patterns that it is tested against. Safe to share. */
@@ -17,6 +18,8 @@ public final class ParsedRequest {
 
   /** Parsed at the first access; two threads may parse the same. */
   private @Nullable Query query;
+
+  private @Nullable List<String> segments;
 
   /** Parses a request. */
   public ParsedRequest(Request request) {
@@ -48,6 +51,16 @@ public final class ParsedRequest {
    */
   public String normalPath() {
     return normalPath;
+  }
+
+  /** Returns the segments of the normal path; the first, before the slash, is empty. */
+  public List<String> segments() {
+    List<String> split = segments;
+    if (split == null) {
+      split = List.of(normalPath.split("/", -1));
+      segments = split;
+    }
+    return split;
   }
 
   /** Returns method, origin and normal path in one key; equal requests have equal keys. */

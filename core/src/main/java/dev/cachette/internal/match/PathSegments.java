@@ -1,5 +1,6 @@
 package dev.cachette.internal.match;
 
+import dev.cachette.internal.limit.LimitedRegex;
 import dev.cachette.internal.match.TemplatePart.Kind;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -70,8 +71,34 @@ final class PathSegments {
     return longer == 0 ? 0 : (double) fitting / longer;
   }
 
+  /** Returns how many segments are alike, in percent; cheap, and therefore only roughly. */
+  int likeness(List<String> actual) {
+    int halves = 0;
+    for (int at = 1; at < Math.min(segments.size(), actual.size()); at++) {
+      int rank = ranks.get(at);
+      if (rank == REST) {
+        return 100 * at / segments.size();
+      }
+      List<TemplatePart> segment = segments.get(at);
+      String literal = segment.isEmpty() ? "" : segment.get(0).text();
+      halves += rank != LITERAL || literal.equals(actual.get(at)) ? 2 : 0;
+      halves += rank == LITERAL && startAlike(literal, actual.get(at)) ? 1 : 0;
+    }
+    int longer = Math.max(segments.size(), actual.size()) - 1;
+    return longer == 0 ? 100 : 50 * halves / longer;
+  }
+
+  /** True for what may be a misspelling. */
+  private static boolean startAlike(String literal, String actual) {
+    return !literal.equals(actual)
+        && Math.abs(literal.length() - actual.length()) <= 2
+        && literal.regionMatches(true, 0, actual, 0, 2);
+  }
+
   private static boolean fits(List<TemplatePart> segment, String actual) {
-    return Pattern.matches(TemplatePart.regex(segment), actual);
+    return segment.size() == 1 && !segment.get(0).isVariable()
+        ? segment.get(0).text().equals(actual)
+        : LimitedRegex.matches(Pattern.compile(TemplatePart.regex(segment)), actual);
   }
 
   private static int rank(List<TemplatePart> segment) {

@@ -1,5 +1,6 @@
 package dev.cachette.internal.match;
 
+import dev.cachette.internal.limit.LimitedRegex;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.uri.Percent;
@@ -47,6 +48,16 @@ final class PathTemplate {
     return parts.size() == 1 && !parts.get(0).isVariable();
   }
 
+  /** Returns true if the time that matching takes is in proportion to the path. */
+  boolean isQuick() {
+    return pattern == null;
+  }
+
+  /** Returns how many segments are alike, in percent; see {@link RequestLine#likeness}. */
+  int likeness(List<String> actual) {
+    return segments.likeness(actual);
+  }
+
   /** Returns the path in normal form, if it has no variables. */
   String literal() {
     return parts.get(0).text();
@@ -92,7 +103,7 @@ final class PathTemplate {
   }
 
   private Optional<Map<String, String>> fit(Pattern pattern, String path) {
-    Matcher matcher = pattern.matcher(path);
+    Matcher matcher = LimitedRegex.matcher(pattern, path);
     if (!matcher.matches()) {
       return Optional.empty();
     }
@@ -175,7 +186,7 @@ final class PathTemplate {
       from = foreign.end();
     }
     regex.append(Pattern.quote(text.substring(from)));
-    return Pattern.compile(regex.toString(), Pattern.DOTALL).matcher(path).matches();
+    return LimitedRegex.matches(Pattern.compile(regex.toString(), Pattern.DOTALL), path);
   }
 
   /** Returns a cause if the number of segments differs, or one segment that is similar. */
@@ -210,9 +221,8 @@ final class PathTemplate {
   }
 
   private boolean matchesInAnyCase(String path) {
-    return Pattern.compile(TemplatePart.regex(parts), Pattern.DOTALL | Pattern.CASE_INSENSITIVE)
-        .matcher(path)
-        .matches();
+    int flags = Pattern.DOTALL | Pattern.CASE_INSENSITIVE;
+    return LimitedRegex.matches(Pattern.compile(TemplatePart.regex(parts), flags), path);
   }
 
   /** Returns the proportion of segments that match, plus a little for similarity. */

@@ -10,8 +10,9 @@ import java.util.stream.Stream;
  *
  * @param line the results for method and URL
  * @param conditions the results for the further conditions, in the order of their declaration
+ * @param untested the number of further conditions that were not tested, as the line is another
  */
-public record Verdict(List<Check> line, List<Check> conditions) {
+public record Verdict(List<Check> line, List<Check> conditions, int untested) {
 
   /** The right URL counts more than the right body at another URL. */
   private static final double WEIGHT_OF_LINE = 0.75;
@@ -24,7 +25,7 @@ public record Verdict(List<Check> line, List<Check> conditions) {
 
   /** Returns this verdict with what a request has of secrets masked. */
   public Verdict masked(RequestMask mask) {
-    return new Verdict(mask.checks(line), mask.checks(conditions));
+    return new Verdict(mask.checks(line), mask.checks(conditions), untested);
   }
 
   /** Returns all results: method and URL first. */

@@ -49,7 +49,7 @@ public final class Exchange {
   private final Arrival arrival;
   private final Received received;
   private final Optional<Selected> selected;
-  private final Optional<StubFailed> failed;
+  private final Optional<AssertionFailedError> failed;
   private final Optional<LetThrough> through;
   private final Optional<Cassettes.Choice> cassette;
   private final Optional<DescribedCall> described;
@@ -62,11 +62,13 @@ public final class Exchange {
 
   private @Nullable LoggedCall call;
 
+  private @Nullable String explanation;
+
   /**
    * Creates an exchange.
    *
    * @param selected the stub that matched; empty if none did
-   * @param failed the failure of a user's predicate, if one threw
+   * @param failed why no stub could be chosen, because a predicate threw for example
    */
   Exchange(
       Scopes scopes,
@@ -74,7 +76,7 @@ public final class Exchange {
       Arrival arrival,
       Received received,
       Optional<Selected> selected,
-      Optional<StubFailed> failed) {
+      Optional<AssertionFailedError> failed) {
     this.scopes = scopes;
     this.outside = outside;
     this.arrival = arrival;
@@ -134,7 +136,8 @@ public final class Exchange {
     Reply reply;
     Optional<AssertionFailedError> failure = Optional.empty();
     try {
-      reply = decide();
+      reply = failed.isPresent() ? Reply.of(failed(failed.get())) : decide();
+      failure = failed;
     } catch (StubFailed | DescribedCall.Misfit thrown) {
       failure =
           Optional.of(
@@ -225,9 +228,6 @@ public final class Exchange {
   }
 
   private Reply decide() {
-    if (failed.isPresent()) {
-      throw failed.get();
-    }
     if (selected.isPresent()) {
       return answeredAsDescribed(selected.get());
     }
@@ -245,14 +245,33 @@ public final class Exchange {
       }
       return choice.reply(request(), arrival.carrier(), outside);
     }
-    String explanation = explanation();
-    if (scopes.noteUnexpected(arrival, received.toString(), explanation, Optional.of(received))) {
-      outside.warning().accept(explanation);
+    String text = explain();
+    if (scopes.noteUnexpected(arrival, received.toString(), text, Optional.of(received))) {
+      outside.warning().accept(text);
     }
     if (arrival.isOrphan() && arrival.carrier().maker().test().isOver()) {
-      outside.orphans().accept(explanation);
+      outside.orphans().accept(text);
     }
-    return Reply.of(Responder.explained(501, explanation));
+    return Reply.of(Responder.explained(501, text));
+  }
+
+  /** Returns true if nothing answers it. */
+  boolean isUnexpected() {
+    return selected.isEmpty()
+        && failed.isEmpty()
+        && !byExample
+        && through.isEmpty()
+        && cassette.isEmpty();
+  }
+
+  /** Returns why nothing answers it; found out at the first call, which may take long. */
+  String explain() {
+    String known = explanation;
+    if (known == null) {
+      known = explanation();
+      explanation = known;
+    }
+    return known;
   }
 
   private String explanation() {

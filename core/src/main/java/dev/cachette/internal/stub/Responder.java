@@ -1,16 +1,18 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.calls.Call;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.explain.SilentConnections;
+import dev.cachette.internal.limit.TimeLimitExceeded;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.internal.text.Printable;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import java.util.List;
 import java.util.Optional;
+import org.opentest4j.AssertionFailedError;
 
 /** Finds the stub that answers a request. */
 public final class Responder {
@@ -24,14 +26,30 @@ public final class Responder {
     this.outside = outside;
   }
 
-  /** Accepts a request: selects a stub, and uses its next answer. */
-  public Exchange receive(Request request, ConnectionInfo carrier) {
-    Arrival arrival = scopes.arrive(carrier);
-    Received received = MatchInternals.received(request);
+  /** Accepts a request. */
+  public Incoming receive(Request request, ConnectionInfo carrier) {
+    return new Incoming(this, scopes.arrive(carrier), request, scopes.timeLimit());
+  }
+
+  /** Decides, if a stub answers whose conditions take little time; empty otherwise. */
+  Optional<Exchange> decideQuickly(Arrival arrival, Received received) {
+    try {
+      return scopes
+          .selectQuickly(received)
+          .flatMap(found -> found)
+          .map(won -> exchange(arrival, received, Optional.of(won)));
+    } catch (StubFailed reportedByDecide) {
+      return Optional.empty();
+    }
+  }
+
+  /** Selects a stub, and uses its next answer. */
+  Exchange decide(Arrival arrival, Received request) {
+    Received received = request;
     try {
       Optional<Scopes.Won> won = arrival.isLate() ? Optional.empty() : select(received);
-      if (won.isEmpty() && !arrival.isLate() && isPlainByName(request)) {
-        Received secure = MatchInternals.received(PlainCalls.secured(request));
+      if (won.isEmpty() && !arrival.isLate() && isPlainByName(request.request())) {
+        Received secure = MatchInternals.received(PlainCalls.secured(request.request()));
         won = select(secure);
         if (won.isPresent()
             || isRecorded(secure.request())
@@ -39,17 +57,36 @@ public final class Responder {
           received = secure;
         }
       }
-      return new Exchange(
-          scopes,
-          outside,
-          arrival,
-          won.map(Scopes.Won::received).orElse(received),
-          won.map(Scopes.Won::selected),
-          Optional.empty());
+      return exchange(arrival, received, won);
     } catch (StubFailed failed) {
-      return new Exchange(
-          scopes, outside, arrival, received, Optional.empty(), Optional.of(failed));
+      return failed(arrival, received, failed.failure(received.request()));
     }
+  }
+
+  /** Returns the exchange of a call for which no stub could be chosen in time. */
+  Exchange undecided(Arrival arrival, Received received, TimeLimitExceeded exceeded) {
+    return failed(arrival, received, StubFailed.undecided(received.request(), exceeded));
+  }
+
+  /** Returns the exchange of a call that failed by a mistake of Cachette's own. */
+  Exchange failed(Arrival arrival, Received received, Throwable thrown) {
+    String what = "Cachette failed to answer " + received.request() + ": " + thrown;
+    return failed(arrival, received, Failed.of(what, thrown));
+  }
+
+  private Exchange exchange(Arrival arrival, Received received, Optional<Scopes.Won> won) {
+    return new Exchange(
+        scopes,
+        outside,
+        arrival,
+        won.map(Scopes.Won::received).orElse(received),
+        won.map(Scopes.Won::selected),
+        Optional.empty());
+  }
+
+  private Exchange failed(Arrival arrival, Received received, AssertionFailedError failure) {
+    return new Exchange(
+        scopes, outside, arrival, received, Optional.empty(), Optional.of(failure));
   }
 
   private Optional<Scopes.Won> select(Received received) {
@@ -84,22 +121,6 @@ public final class Responder {
       // It fails again, and is reported, when the complete request has arrived.
       return Optional.empty();
     }
-  }
-
-  /**
-   * Returns the response to a request that Cachette cannot handle: the reason, logged as an
-   * unexpected call.
-   */
-  public Response failed(Request request, ConnectionInfo carrier, String explanation) {
-    Arrival arrival = scopes.arrive(carrier);
-    Received received = MatchInternals.received(request);
-    Reply reply = Reply.of(explained(500, explanation));
-    note(arrival, received.toString(), explanation);
-    LoggedCall call =
-        new LoggedCall(arrival, received, Call.State.SENDING, Optional.empty(), outside.mapper());
-    scopes.log(call);
-    scopes.answer(call, reply, Optional.empty(), Optional.empty());
-    return reply.response().orElseThrow();
   }
 
   /**

@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Call;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 
@@ -15,6 +16,7 @@ import java.util.function.LongSupplier;
  * @param watcher called after each completed call
  * @param treatHttpAsHttps whether plain HTTP calls without a stub are treated as HTTPS
  * @param refuseLate whether calls of tests that are over are refused
+ * @param conditionTimeout how long it may take to decide which stub answers a call
  * @param nanos a source of real time, in nanoseconds from any point
  */
 public record ScopeSettings(
@@ -25,10 +27,11 @@ public record ScopeSettings(
     Consumer<Call> watcher,
     boolean treatHttpAsHttps,
     boolean refuseLate,
+    Duration conditionTimeout,
     LongSupplier nanos) {
 
   /** Creates settings without a listener. */
   public ScopeSettings(Clock clock, long seed, int maxCalls, long maxBodies) {
-    this(clock, seed, maxCalls, maxBodies, call -> {}, false, true, () -> 0);
+    this(clock, seed, maxCalls, maxBodies, call -> {}, false, true, Duration.ofSeconds(2), () -> 0);
   }
 }

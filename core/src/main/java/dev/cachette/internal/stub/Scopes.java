@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
@@ -357,19 +358,40 @@ public final class Scopes {
    * @throws StubFailed if a predicate throws
    */
   Optional<Won> select(Received received) {
+    return select(received, false).orElseThrow();
+  }
+
+  /**
+   * As {@link #select}, if that certainly takes little time.
+   *
+   * @return empty if a stub may take long
+   */
+  Optional<Optional<Won>> selectQuickly(Received received) {
+    return select(received, true);
+  }
+
+  private Optional<Optional<Won>> select(Received received, boolean onlyQuickly) {
     for (StubScope scope : snapshot) {
       for (StubRule rule : candidates(scope, received)) {
+        if (onlyQuickly && !MatchInternals.isQuick(rule.pattern(), received)) {
+          return Optional.empty();
+        }
         Optional<Map<String, String>> variables = StubFailed.match(rule, received);
         if (variables.isPresent()) {
           Optional<Selected> selected = take(rule);
           if (selected.isPresent()) {
             return Optional.of(
-                new Won(selected.get(), MatchInternals.with(received, variables.get())));
+                Optional.of(
+                    new Won(selected.get(), MatchInternals.with(received, variables.get()))));
           }
         }
       }
     }
-    return Optional.empty();
+    return Optional.of(Optional.empty());
+  }
+
+  TimeLimit timeLimit() {
+    return new TimeLimit(settings.conditionTimeout(), settings.nanos());
   }
 
   boolean takesPlainForSecure() {
@@ -460,6 +482,7 @@ public final class Scopes {
   }
 
   private synchronized Optional<Selected> take(StubRule rule) {
+    TimeLimit.requireWanted();
     return rule.take(this::now)
         .map(
             answer ->

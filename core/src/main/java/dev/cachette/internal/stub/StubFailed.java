@@ -2,6 +2,8 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.limit.TimeLimit;
+import dev.cachette.internal.limit.TimeLimitExceeded;
 import dev.cachette.internal.text.Failed;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
@@ -21,8 +23,9 @@ final class StubFailed extends RuntimeException {
     this.rule = rule;
   }
 
-  /** Creates the failure of a predicate. */
+  /** Tests whether a stub matches. */
   static Optional<Map<String, String>> match(StubRule rule, Received received) {
+    TimeLimit.testingStub(rule.reference()::toString);
     try {
       return MatchInternals.match(rule.pattern(), received);
     } catch (RuntimeException | Error thrown) {
@@ -33,6 +36,9 @@ final class StubFailed extends RuntimeException {
   /** Returns the failure of the test. */
   AssertionFailedError failure(Request request) {
     Throwable cause = getCause();
+    if (cause instanceof TimeLimitExceeded exceeded) {
+      return undecided(request, exceeded);
+    }
     String what =
         cause instanceof AssertionError && cause.getMessage() != null
             ? cause.getMessage().stripTrailing()
@@ -42,5 +48,15 @@ final class StubFailed extends RuntimeException {
             "The stub %s failed to answer: %s\n\n%s",
             rule.reference(), what, RequestText.of(request)),
         cause);
+  }
+
+  /** Returns the failure of a test for whose call no stub could be chosen in time. */
+  static AssertionFailedError undecided(Request request, TimeLimitExceeded exceeded) {
+    return Failed.of(
+        String.format(
+            "No stub answers %s: %s.\n\n"
+                + "Fix: make it simpler; or, if it needs the time, or while you debug it, raise"
+                + " Settings.conditionTimeout(duration).\n\n%s",
+            request, exceeded.getMessage(), RequestText.of(request)));
   }
 }

@@ -16,6 +16,15 @@ import org.xml.sax.SAXParseException;
 /** Parses XML with namespaces; external entities are never loaded. */
 public final class Xml {
 
+  /** A limit of the JDK's parser. */
+  private static final String DEPTH =
+      "http://www.oracle.com/xml/jaxp/properties/maxElementDepth";
+
+  /** Trees are walked recursively; the same limit as for JSON. */
+  private static final String MAX_DEPTH = "1000";
+
+  private static final String TOO_DEEP = "JAXP00010006";
+
   private Xml() {}
 
   /**
@@ -45,7 +54,7 @@ public final class Xml {
       throw new MalformedXml(
           String.format(
               "line %d, column %d: %s",
-              malformed.getLineNumber(), malformed.getColumnNumber(), malformed.getMessage()));
+              malformed.getLineNumber(), malformed.getColumnNumber(), reason(malformed)));
     } catch (SAXException malformed) {
       throw new MalformedXml(malformed.getMessage());
     } catch (ParserConfigurationException impossible) {
@@ -54,6 +63,14 @@ public final class Xml {
       // Bytes that are invalid in their declared charset; no other I/O happens here.
       throw new MalformedXml(malformed.getMessage());
     }
+  }
+
+  /** Returns the message without the number that the limits of the JDK have, in plain words. */
+  private static String reason(SAXParseException malformed) {
+    String message = String.valueOf(malformed.getMessage());
+    return message.startsWith(TOO_DEEP)
+        ? "its elements are nested more than " + MAX_DEPTH + " levels deep"
+        : message.replaceFirst("^JAXP[0-9]+: ", "");
   }
 
   /** Thrown for text that is not well-formed XML; the message says where and why. */
@@ -82,6 +99,7 @@ public final class Xml {
       }
       factory.setAttribute(XMLConstants.ACCESS_EXTERNAL_DTD, "");
       factory.setAttribute(XMLConstants.ACCESS_EXTERNAL_SCHEMA, "");
+      factory.setAttribute(DEPTH, MAX_DEPTH);
       factory.setExpandEntityReferences(false);
       return factory;
     }

@@ -4,6 +4,7 @@ import dev.cachette.internal.finding.TextFinding;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Quoting;
+import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -32,6 +33,7 @@ public final class XmlComparison {
   }
 
   private void compare(Element want, Element have, String path) {
+    TimeLimit.check();
     if (!name(want).equals(name(have))) {
       Optional<String> cause =
           local(want).equals(local(have))

@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.Exchange;
+import dev.cachette.internal.stub.Incoming;
 import dev.cachette.internal.stub.Maker;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
@@ -18,12 +19,13 @@ import io.netty.util.concurrent.Future;
 import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Passes each request of a connection, or of an HTTP/2 stream, to the responder, and its reply to
  * the connection, one after the other (RFC 9112 section 9.3.2). Runs on the thread of the
- * connection, except slow replies.
+ * connection, except slow decisions and replies.
  */
 final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
@@ -42,7 +44,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private @Nullable Peer peer;
   private boolean busy;
   private @Nullable Transmission transmission;
-  private @Nullable Exchange computing;
+  private @Nullable Work work;
 
   ExchangeHandler(Destination destination, boolean secure, Site site) {
     this.destination = destination;
@@ -77,35 +79,35 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       write(context, unreadable(malformed), keepAlive);
       return;
     }
+    Incoming incoming = site.responder().receive(request, carrier(context));
     try {
-      answer(context, site.responder().receive(request, carrier(context)), keepAlive);
+      answer(context, incoming, keepAlive);
     } catch (RuntimeException failed) {
-      write(context, failed(request, carrier(context), failed), keepAlive);
+      Exchange failure = incoming.fail(failed);
+      send(context, failure, failure.reply(), keepAlive);
     }
   }
 
-  private void answer(ChannelHandlerContext context, Exchange exchange, boolean keepAlive) {
-    if (!exchange.takesTime()) {
-      send(context, exchange, exchange.reply(), keepAlive);
+  private void answer(ChannelHandlerContext context, Incoming incoming, boolean keepAlive) {
+    Optional<Exchange> decided = incoming.decideQuickly();
+    if (decided.isPresent() && !decided.get().takesTime()) {
+      send(context, decided.get(), decided.get().reply(), keepAlive);
       return;
     }
     busy = true;
-    exchange.begin();
-    computing = exchange;
-    site.transmissions().computing(new Peer(context));
-    site.workers()
-        .execute(
-            () -> {
-              Reply reply = replyTo(context, exchange);
-              context.executor().execute(() -> finish(context, exchange, reply, keepAlive));
-            });
+    work =
+        new Work(
+            context,
+            site,
+            incoming,
+            (exchange, reply) -> finish(context, exchange, reply, keepAlive));
+    decided.ifPresentOrElse(work::compute, work::decide);
   }
 
   private void finish(
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     busy = false;
-    computing = null;
-    site.transmissions().computed(new Peer(context));
+    work = null;
     if (context.channel().isActive()) {
       send(context, exchange, reply, keepAlive);
       goOn(context, keepAlive);
@@ -187,15 +189,6 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     context.channel().config().setAutoRead(waiting.size() < MOST_WAITING);
   }
 
-  /** Whatever fails here, the connection must not hang. */
-  private Reply replyTo(ChannelHandlerContext context, Exchange exchange) {
-    try {
-      return exchange.reply();
-    } catch (RuntimeException failed) {
-      return Reply.of(failed(exchange.request(), carrier(context), failed));
-    }
-  }
-
   private static void tell(Exchange exchange, Future<?> written) {
     if (written.isSuccess()) {
       exchange.delivered();
@@ -224,11 +217,6 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
         peer.number(),
         peer.isHttp2() ? maker.onSharedConnection() : maker,
         peer.certificate());
-  }
-
-  private Response failed(Request request, ConnectionInfo carrier, RuntimeException failure) {
-    return site.responder()
-        .failed(request, carrier, "Cachette failed to answer " + request + ": " + failure);
   }
 
   private Request requestOf(FullHttpRequest received) {
@@ -260,8 +248,8 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   @Override
   public void channelInactive(ChannelHandlerContext context) {
     dropWaiting();
-    if (computing != null) {
-      computing.hungUp();
+    if (work != null) {
+      work.hungUp();
     }
     if (transmission != null) {
       transmission.abandon();

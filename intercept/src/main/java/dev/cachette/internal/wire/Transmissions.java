@@ -1,15 +1,16 @@
 package dev.cachette.internal.wire;
 
+import java.time.Duration;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
-/** The replies that are being computed or sent. Thread-safe. */
+/** The replies that are being decided, computed or sent. Thread-safe. */
 final class Transmissions {
 
   private final Set<Transmission> running = ConcurrentHashMap.newKeySet();
 
-  /** Calls whose replies are being computed. */
-  private final Set<Peer> computing = ConcurrentHashMap.newKeySet();
+  /** Calls whose replies are being decided or computed. */
+  private final Set<Work> working = ConcurrentHashMap.newKeySet();
 
   void add(Transmission transmission) {
     running.add(transmission);
@@ -19,12 +20,37 @@ final class Transmissions {
     running.remove(transmission);
   }
 
-  void computing(Peer peer) {
-    computing.add(peer);
+  void add(Work work) {
+    working.add(work);
   }
 
-  void computed(Peer peer) {
-    computing.remove(peer);
+  void remove(Work work) {
+    working.remove(work);
+  }
+
+  /** One that was undecided is decided. */
+  synchronized void decided() {
+    notifyAll();
+  }
+
+  /**
+   * Waits until it is decided about all calls that have arrived: what they turn out to be belongs
+   * to their test.
+   *
+   * @param atMost the longest wait
+   */
+  synchronized void awaitDecisions(Duration atMost) throws InterruptedException {
+    long end = System.nanoTime() + atMost.toNanos();
+    long left = atMost.toNanos();
+    while (left > 0 && working.stream().anyMatch(Work::isUndecided)) {
+      wait(left / 1_000_000, (int) (left % 1_000_000));
+      left = end - System.nanoTime();
+    }
+  }
+
+  /** Gives up what is undecided. */
+  void giveUp() {
+    working.forEach(Work::giveUp);
   }
 
   /**
@@ -32,7 +58,7 @@ final class Transmissions {
    */
   void endAll() {
     running.forEach(Transmission::breakOff);
-    computing.forEach(Peer::reset);
+    working.forEach(Work::abandon);
   }
 
   /** Lets clients time out that wait for no answer. */

@@ -27,6 +27,9 @@ public final class WireServer implements AutoCloseable {
   /** The longest wait for clients to notice that their connections are closed. */
   private static final Duration PATIENCE = Duration.ofMillis(500);
 
+  /** The longest wait for decisions at the end. */
+  private static final Duration DECIDING = Duration.ofMillis(500);
+
   private final Engine engine;
   private final Workers workers = new Workers();
   private final Site site;
@@ -147,6 +150,16 @@ public final class WireServer implements AutoCloseable {
     }
   }
 
+  /** Waits until it is decided about the calls that have arrived, and gives up the rest. */
+  public void awaitDecisions() {
+    try {
+      site.transmissions().awaitDecisions(DECIDING);
+      site.transmissions().giveUp();
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
   /** Aborts replies to tests that have ended. */
   public void endWhatIsOver() {
     // A call may be logged before its reply begins: so the engine is always asked.
@@ -235,6 +248,7 @@ public final class WireServer implements AutoCloseable {
   @Override
   public void close() {
     engine.readWhatHasArrived();
+    awaitDecisions();
     synchronized (listeners) {
       closed = true;
     }

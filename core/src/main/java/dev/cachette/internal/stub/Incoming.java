@@ -1,0 +1,73 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.http.Request;
+import dev.cachette.internal.limit.TimeLimit;
+import dev.cachette.internal.limit.TimeLimitExceeded;
+import dev.cachette.match.MatchInternals;
+import dev.cachette.match.Received;
+import java.time.Duration;
+import java.util.Optional;
+
+/**
+ * A request that has arrived, until it is decided who answers it. Conditions may contain user code,
+ * or be slow with what a caller sends; so there is a limit on the time, and a way to give up.
+ */
+public final class Incoming {
+
+  private final Responder responder;
+  private final Arrival arrival;
+  private final Received received;
+  private final TimeLimit limit;
+
+  Incoming(Responder responder, Arrival arrival, Request request, TimeLimit limit) {
+    this.responder = responder;
+    this.arrival = arrival;
+    this.received = MatchInternals.received(request);
+    this.limit = limit;
+  }
+
+  /** Returns the request. */
+  public Request request() {
+    return received.request();
+  }
+
+  /** Decides, if that certainly takes little time; empty if it may take long. */
+  public Optional<Exchange> decideQuickly() {
+    return arrival.isLate() ? Optional.empty() : responder.decideQuickly(arrival, received);
+  }
+
+  /** Decides, and explains a call that nothing answers. User code may take any time. */
+  public Exchange decide() {
+    limit.restart();
+    try {
+      Exchange decided = limit.within(() -> responder.decide(arrival, received));
+      if (decided.isUnexpected()) {
+        limit.restart();
+        limit.within(decided::explain);
+      }
+      return decided;
+    } catch (TimeLimitExceeded exceeded) {
+      return responder.undecided(arrival, received, exceeded);
+    }
+  }
+
+  /** Returns the exchange of a call that failed, which fails the test. */
+  public Exchange fail(Throwable thrown) {
+    return responder.failed(arrival, received, thrown);
+  }
+
+  /** Returns how long to wait for {@link #decide} from now on; negative for no longer. */
+  public Duration patience() {
+    return limit.left();
+  }
+
+  /**
+   * Gives up: {@link #decide} ends soon, or never.
+   *
+   * @return the exchange that says so, and fails the test
+   */
+  public Exchange giveUp() {
+    limit.giveUp();
+    return responder.undecided(arrival, received, limit.exceeded());
+  }
+}

@@ -1,0 +1,159 @@
+package dev.cachette.internal.wire;
+
+import dev.cachette.internal.stub.Exchange;
+import dev.cachette.internal.stub.Incoming;
+import dev.cachette.internal.stub.Reply;
+import io.netty.channel.ChannelHandlerContext;
+import java.time.Duration;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A call whose answer takes time: it is decided and computed by a worker. If deciding takes too
+ * long, it is given up: the call is answered, and the worker's result is dropped.
+ */
+final class Work {
+
+  /** Work that can stop by itself gets the chance to say at which condition it was. */
+  private static final long GRACE_MILLIS = 250;
+
+  private final ChannelHandlerContext context;
+  private final Site site;
+  private final Incoming incoming;
+  private final Done done;
+  private final Runnable decision = this::decideNow;
+
+  /** Set by the first of both: the worker that has decided, or the watch that gives up. */
+  private final AtomicBoolean decided = new AtomicBoolean();
+
+  private volatile @Nullable Exchange exchange;
+  private volatile boolean started;
+  private volatile boolean hungUp;
+
+  /** Runs on the thread of the connection, at the end. */
+  @FunctionalInterface
+  interface Done {
+
+    void with(Exchange exchange, Reply reply);
+  }
+
+  Work(ChannelHandlerContext context, Site site, Incoming incoming, Done done) {
+    this.context = context;
+    this.site = site;
+    this.incoming = incoming;
+    this.done = done;
+  }
+
+  /** Begins with the decision; on the thread of the connection. */
+  void decide() {
+    site.transmissions().add(this);
+    site.workers().decide(decision);
+    watchIn(GRACE_MILLIS + incoming.patience().toMillis());
+  }
+
+  /** Begins with the reply of a call about which it is decided. */
+  void compute(Exchange known) {
+    site.transmissions().add(this);
+    decided.set(true);
+    exchange = known;
+    known.begin();
+    site.workers().execute(incoming.request().toString(), () -> reply(known));
+  }
+
+  /** Returns true if it is not decided yet who answers. */
+  boolean isUndecided() {
+    return !decided.get();
+  }
+
+  /** Drops what a worker does for it, and resets the connection. */
+  void abandon() {
+    new Peer(context).reset();
+  }
+
+  /** Notes that the client disconnected. */
+  void hungUp() {
+    hungUp = true;
+    Exchange known = exchange;
+    if (known != null) {
+      known.hungUp();
+    }
+  }
+
+  private void decideNow() {
+    started = true;
+    Exchange result = decideOrFail();
+    if (!decided.compareAndSet(false, true)) {
+      return;
+    }
+    exchange = result;
+    if (hungUp) {
+      result.hungUp();
+    }
+    if (result.takesTime()) {
+      result.begin();
+      site.workers().execute(incoming.request().toString(), () -> reply(result));
+    } else {
+      reply(result);
+    }
+    site.transmissions().decided();
+  }
+
+  private Exchange decideOrFail() {
+    try {
+      return incoming.decide();
+    } catch (RuntimeException | Error failed) {
+      return incoming.fail(failed);
+    }
+  }
+
+  /** Whatever fails here, the connection must not hang. */
+  private void reply(Exchange known) {
+    Exchange answering = known;
+    Reply reply;
+    try {
+      reply = known.reply();
+    } catch (RuntimeException | Error failed) {
+      answering = incoming.fail(failed);
+      reply = answering.reply();
+    }
+    end(answering, reply);
+  }
+
+  private void end(Exchange known, Reply reply) {
+    context
+        .executor()
+        .execute(
+            () -> {
+              site.transmissions().remove(this);
+              done.with(known, reply);
+            });
+  }
+
+  private void watchIn(long millis) {
+    context.executor().schedule(this::watch, millis, TimeUnit.MILLISECONDS);
+  }
+
+  private void watch() {
+    if (!isUndecided()) {
+      return;
+    }
+    Duration left = incoming.patience().plusMillis(GRACE_MILLIS);
+    if (!started || !left.isNegative()) {
+      watchIn(Math.max(GRACE_MILLIS, left.toMillis()));
+    } else {
+      giveUp();
+    }
+  }
+
+  /** Answers without the worker, unless it has just decided. */
+  void giveUp() {
+    if (!decided.compareAndSet(false, true)) {
+      return;
+    }
+    exchange = incoming.giveUp();
+    reply(exchange);
+    site.transmissions().decided();
+    site.workers().abandon(decision);
+  }
+}
