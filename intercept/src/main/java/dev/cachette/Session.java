@@ -35,6 +35,7 @@ import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stub.TestId;
+import dev.cachette.internal.text.Failed;
 import dev.cachette.internal.text.Printable;
 import dev.cachette.internal.tls.AuthorityFile;
 import dev.cachette.internal.tls.ServerTls;
@@ -72,6 +73,7 @@ final class Session {
   private final RealCalls real;
   private final @Nullable Interception interception;
   private final Optional<Attribution> attribution;
+  private final CallNotices notices;
   private Runnable stopFollowingClock = () -> {};
   private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
 
@@ -98,6 +100,7 @@ final class Session {
         new ServerTls(
             settings.certificateAuthority().map(AuthorityFile::new),
             settings.requestClientCertificates());
+    this.notices = new CallNotices(settings.callListener());
     this.scopes =
         new Scopes(
             new ScopeSettings(
@@ -105,7 +108,7 @@ final class Session {
                 settings.seed(),
                 settings.maxCalls(),
                 settings.maxCallBodies(),
-                settings.callListener(),
+                notices,
                 settings.treatHttpAsHttps(),
                 !settings.acceptLateCalls(),
                 settings.conditionTimeout(),
@@ -398,7 +401,10 @@ final class Session {
       if (interception != null) {
         interception.close();
       }
+    } catch (WireServer.Abandoned running) {
+      scopes.innermost().noteFailure(Failed.of(running.getMessage()));
     }
+    notices.close();
     raise(scopes.leaveAll());
   }
 

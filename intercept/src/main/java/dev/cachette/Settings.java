@@ -380,8 +380,8 @@ public final class Settings {
   }
 
   /**
-   * Calls this listener after each call has completed. It runs on the threads that serve
-   * connections, so it must be fast and thread-safe.
+   * Calls this listener after each call has completed: for one call after the other, on a thread of
+   * its own, so that calls do not wait for it.
    */
   public Settings callListener(Consumer<Call> listener) {
     return with("callListener", listener);

@@ -207,7 +207,8 @@ public final class StubScope {
     return noted.times() == 1;
   }
 
-  void noteFailure(Throwable failure) {
+  /** Notes a failure of its test. */
+  public void noteFailure(Throwable failure) {
     // A test reports all of them at its end; a server that runs for days must not keep them.
     if (failures.size() < MOST_KINDS) {
       failures.add(failure);

@@ -241,9 +241,21 @@ public final class WireServer implements AutoCloseable {
     closeAll(ending, Listener::end);
   }
 
+  /** Thrown when it was closed while code of a user was running, which it does not wait for. */
+  public static final class Abandoned extends RuntimeException {
+
+    private static final long serialVersionUID = 1;
+
+    Abandoned(String what) {
+      super(what);
+    }
+  }
+
   /**
    * Reads what has arrived, closes all listeners and connections, and waits until all threads have
    * ended.
+   *
+   * @throws Abandoned if code of a user does not end
    */
   @Override
   public void close() {

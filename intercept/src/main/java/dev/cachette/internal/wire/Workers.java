@@ -117,7 +117,7 @@ final class Workers implements AutoCloseable {
   /**
    * Interrupts running tasks, and waits a moment for the threads to end.
    *
-   * @throws IllegalStateException if some do not; it says what they are doing
+   * @throws WireServer.Abandoned if some do not; it says what they are doing
    */
   @Override
   public void close() {
@@ -132,7 +132,7 @@ final class Workers implements AutoCloseable {
     ending.shutdownNow();
     try {
       if (!ending.awaitTermination(PATIENCE_MILLIS, TimeUnit.MILLISECONDS) && !tasks.isEmpty()) {
-        throw new IllegalStateException(abandoned());
+        throw new WireServer.Abandoned(abandoned());
       }
     } catch (InterruptedException interrupted) {
       Thread.currentThread().interrupt();
