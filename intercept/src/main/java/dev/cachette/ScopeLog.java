@@ -5,6 +5,7 @@ import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.stub.Scopes;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
@@ -12,6 +13,11 @@ import java.util.function.Predicate;
 
 /** The log of the innermost scope, with waiting. */
 final class ScopeLog implements Log<Call> {
+
+  /** Of a processor, the part for all tests: one tenth. */
+  private static final int SHARE = 10;
+
+  private static final long LONGEST_PAUSE_NANOS = 200_000_000;
 
   private final Scopes scopes;
   private final Object change = new Object();
@@ -47,11 +53,13 @@ final class ScopeLog implements Log<Call> {
     try {
       while (true) {
         long seen = changes.get();
+        long begin = System.nanoTime();
         Entries<Call> entries = entries();
         if (wanted.test(entries) || end - System.nanoTime() <= 0) {
           return entries;
         }
-        if (!waitForChange(seen, end)) {
+        long took = System.nanoTime() - begin;
+        if (!waitForChange(seen, end) || !pause(took, end)) {
           Duration waited = Duration.ofNanos(System.nanoTime() - start);
           return new Entries<>(
               entries.calls(),
@@ -63,6 +71,24 @@ final class ScopeLog implements Log<Call> {
       }
     } finally {
       waiting.decrementAndGet();
+    }
+  }
+
+  /**
+   * Lets the others work before the next test of a long log: together, waiting threads take a tenth
+   * of a processor at most.
+   *
+   * @param took how long the last test took, in nanoseconds
+   * @return false if the thread was interrupted
+   */
+  private boolean pause(long took, long end) {
+    long nanos = Math.min(took * SHARE * waiting.get(), LONGEST_PAUSE_NANOS);
+    try {
+      TimeUnit.NANOSECONDS.sleep(Math.min(nanos, end - System.nanoTime()));
+      return true;
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+      return false;
     }
   }
 

@@ -242,11 +242,12 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    */
   public Calls await(int count, Duration atMost) {
     requirePossible("await", count, atMost);
-    Log.Entries<Call> entries = log.await(held -> delivered(held).size() >= count, atMost);
+    Tally tally = new Tally(selection, Call::isDelivered);
+    Log.Entries<Call> entries = log.await(held -> tally.of(held) >= count, atMost);
     // Once: a call may be delivered while the failure is written.
-    List<Call> delivered = delivered(entries);
-    if (delivered.size() < count) {
-      int pending = selection.from(entries.calls()).size() - delivered.size();
+    int delivered = tally.of(entries);
+    if (delivered < count) {
+      int pending = Math.max(0, selection.from(entries.calls()).size() - delivered);
       throw CountFailure.ofTimeout(count, atMost, pending, selection, entries);
     }
     return this;
@@ -263,8 +264,10 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
    */
   public Calls awaitArrival(int count, Duration atMost) {
     requirePossible("awaitArrival", count, atMost);
-    Log.Entries<Call> entries = log.await(held -> underway(held).size() >= count, atMost);
-    if (underway(entries).size() < count) {
+    // A call that has arrived may not have got anywhere yet, not even to the gate that holds it.
+    Tally tally = new Tally(selection, call -> call.state() != Call.State.ARRIVED);
+    Log.Entries<Call> entries = log.await(held -> tally.of(held) >= count, atMost);
+    if (tally.of(entries) < count) {
       throw CountFailure.ofTimeout(count, atMost, 0, selection, entries);
     }
     return this;
@@ -338,17 +341,6 @@ public final class Calls implements Iterable<Call>, RequestConditions<Calls> {
       throw order.failure();
     }
     return this;
-  }
-
-  private List<Call> delivered(Log.Entries<Call> entries) {
-    return selection.from(entries.calls()).stream().filter(Call::isDelivered).toList();
-  }
-
-  /** Returns the calls that have got somewhere: a gate holds them already, for example. */
-  private List<Call> underway(Log.Entries<Call> entries) {
-    return selection.from(entries.calls()).stream()
-        .filter(call -> call.state() != Call.State.ARRIVED)
-        .toList();
   }
 
   private List<Call> list() {

@@ -17,7 +17,7 @@ public interface Log<C> {
    * The content of a log at one moment.
    *
    * @param <C> the type of a call
-   * @param calls the calls, in order of arrival
+   * @param calls the calls, in order of arrival; a list that does not change
    * @param dropped the number of earlier calls that were dropped
    * @param tried the attempts that met a fault before there was a request
    * @param silent the destinations of connections that clients closed without a request
@@ -35,9 +35,8 @@ public interface Log<C> {
       this(calls, dropped, tried, silent, Optional.empty());
     }
 
-    /** Copies the list. */
+    /** Copies the lists, except the calls: they must not change. */
     public Entries {
-      calls = List.copyOf(calls);
       tried = List.copyOf(tried);
       silent = List.copyOf(silent);
     }

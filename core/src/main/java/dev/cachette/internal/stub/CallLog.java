@@ -1,11 +1,11 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Call;
+import dev.cachette.internal.calls.GrowingList;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.calls.Tried;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
+import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -16,8 +16,9 @@ import java.util.Set;
  */
 final class CallLog {
 
-  private final Deque<LoggedCall> calls = new ArrayDeque<>();
   private static final int MOST_SILENT = 100;
+
+  private final GrowingList<LoggedCall> calls = new GrowingList<>();
 
   private final List<Tried> tried = new ArrayList<>();
   private final Set<String> silent = new LinkedHashSet<>();
@@ -46,8 +47,8 @@ final class CallLog {
   }
 
   void add(LoggedCall call) {
-    if (calls.isEmpty() || calls.getLast().arrival().number() < call.arrival().number()) {
-      calls.addLast(call);
+    if (calls.isEmpty() || calls.get(calls.size() - 1).isBefore(call)) {
+      calls.add(call);
     } else {
       insert(call);
     }
@@ -57,7 +58,8 @@ final class CallLog {
 
   /** Counts the body of an answer that a logged call has got. */
   void grow(LoggedCall call, long more) {
-    if (calls.contains(call)) {
+    boolean held = !calls.isEmpty() && !call.isBefore(calls.get(0));
+    if (held) {
       bodies += more;
       drop();
     }
@@ -70,18 +72,17 @@ final class CallLog {
     }
   }
 
-  /** A call with a slow computed answer is logged after later arrivals. */
+  /** A call that took long to decide is logged after later arrivals. */
   private void insert(LoggedCall call) {
-    Deque<LoggedCall> later = new ArrayDeque<>();
-    while (!calls.isEmpty() && calls.getLast().arrival().number() > call.arrival().number()) {
-      later.push(calls.removeLast());
+    int index = calls.size();
+    while (index > 0 && call.isBefore(calls.get(index - 1))) {
+      index--;
     }
-    calls.addLast(call);
-    calls.addAll(later);
+    calls.insert(index, call);
   }
 
   Log.Entries<Call> entries() {
-    List<Call> copy = new ArrayList<>(calls);
-    return new Log.Entries<>(copy, dropped, tried, List.copyOf(silent));
+    return new Log.Entries<>(
+        Collections.unmodifiableList(calls.snapshot()), dropped, tried, List.copyOf(silent));
   }
 }

@@ -69,6 +69,11 @@ final class LoggedCall implements Call {
   }
 
   /** Returns when it arrived, and in which scope. */
+  /** Returns true if it arrived before another one. */
+  boolean isBefore(LoggedCall other) {
+    return arrival.number() < other.arrival.number();
+  }
+
   Arrival arrival() {
     return arrival;
   }
