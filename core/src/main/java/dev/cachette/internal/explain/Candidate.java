@@ -9,6 +9,7 @@ import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -19,8 +20,10 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
 
   private static final int SHOWN = 3;
 
-  /** Examining thousands takes time, and shows nothing more. */
-  private static final int EXAMINED = 200;
+  /** Examining thousands takes time, and shows nothing more; except a few more that are alike. */
+  private static final int EXAMINED = 50;
+
+  private static final int MOST_EXAMINED = 200;
 
   /** Stubs with less in common are noise, not help. */
   private static final double NEAR = 0.4;
@@ -48,12 +51,13 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
         stubs.stream()
             .mapToInt(stub -> MatchInternals.likeness(stub.pattern(), received))
             .toArray();
+    int[] sorted = likeness.clone();
+    Arrays.sort(sorted);
+    int enough = sorted[sorted.length - EXAMINED];
     return IntStream.range(0, likeness.length)
-        .boxed()
-        .sorted(Comparator.comparingInt(at -> -likeness[at]))
-        .limit(EXAMINED)
-        .sorted()
-        .map(stubs::get);
+        .filter(at -> likeness[at] >= enough)
+        .limit(MOST_EXAMINED)
+        .mapToObj(stubs::get);
   }
 
   private static Candidate of(Received received, Explanation.Stub stub) {
@@ -62,7 +66,7 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
         MatchInternals.examineIfClose(
             stub.pattern(), stub.seen().map(MatchInternals::received).orElse(received));
     List<Check> conditions =
-        Stream.concat(verdict.conditions().stream(), stub.obstacles().stream()).toList();
+        Stream.concat(verdict.conditions().stream(), stub.obstacles().get().stream()).toList();
     return new Candidate(
         stub.reference(), new Verdict(verdict.line(), conditions, verdict.untested()), stub.isRecorded());
   }

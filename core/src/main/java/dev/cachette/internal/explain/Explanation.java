@@ -9,6 +9,7 @@ import dev.cachette.result.Difference;
 import dev.cachette.result.StubReference;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * Explains why no stub answers a call: the cause within the first ten lines, then the details, in
@@ -47,13 +48,13 @@ public final class Explanation {
    *
    * @param pattern the requests it is for
    * @param reference its name and place
-   * @param obstacles why it does not answer even a matching request
+   * @param obstacles returns why it does not answer even a matching request
    * @param seen the request as it sees it, if that differs; with redacted secrets, for example
    */
   public record Stub(
       RequestPattern pattern,
       StubReference reference,
-      List<Check> obstacles,
+      Supplier<List<Check>> obstacles,
       Optional<Request> seen) {
 
     /** Returns true for a recorded exchange. */
@@ -62,7 +63,8 @@ public final class Explanation {
     }
 
     /** Creates a stub that sees the request as it arrived. */
-    public Stub(RequestPattern pattern, StubReference reference, List<Check> obstacles) {
+    public Stub(
+        RequestPattern pattern, StubReference reference, Supplier<List<Check>> obstacles) {
       this(pattern, reference, obstacles, Optional.empty());
     }
   }

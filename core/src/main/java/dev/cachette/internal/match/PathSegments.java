@@ -81,18 +81,19 @@ final class PathSegments {
       }
       List<TemplatePart> segment = segments.get(at);
       String literal = segment.isEmpty() ? "" : segment.get(0).text();
-      halves += rank != LITERAL || literal.equals(actual.get(at)) ? 2 : 0;
-      halves += rank == LITERAL && startAlike(literal, actual.get(at)) ? 1 : 0;
+      boolean same = rank != LITERAL || literal.equals(actual.get(at));
+      halves += same ? 2 : mayBeMisspelled(literal, actual.get(at)) ? 1 : 0;
     }
     int longer = Math.max(segments.size(), actual.size()) - 1;
     return longer == 0 ? 100 : 50 * halves / longer;
   }
 
-  /** True for what may be a misspelling. */
-  private static boolean startAlike(String literal, String actual) {
-    return !literal.equals(actual)
-        && Math.abs(literal.length() - actual.length()) <= 2
-        && literal.regionMatches(true, 0, actual, 0, 2);
+  private static boolean mayBeMisspelled(String literal, String actual) {
+    int shorter = Math.min(literal.length(), actual.length());
+    return shorter > 1
+        && literal.charAt(0) == actual.charAt(0)
+        && literal.charAt(1) == actual.charAt(1)
+        && Math.abs(literal.length() - actual.length()) <= 2;
   }
 
   private static boolean fits(List<TemplatePart> segment, String actual) {

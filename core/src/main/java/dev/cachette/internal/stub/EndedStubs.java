@@ -16,7 +16,7 @@ final class EndedStubs {
     if (stubs.size() == MOST) {
       stubs.removeFirst();
     }
-    stubs.add(new Explanation.Stub(rule.pattern(), rule.reference(), List.of()));
+    stubs.add(new Explanation.Stub(rule.pattern(), rule.reference(), List::of));
   }
 
   synchronized List<Explanation.Stub> all() {

@@ -44,13 +44,18 @@ final class Miss {
     for (StubScope scope : all) {
       for (DraftStub draft : scope.drafts()) {
         stubs.add(
-            new Explanation.Stub(draft.pattern(), draft.reference(), List.of(DraftStub.OBSTACLE)));
+            new Explanation.Stub(
+                draft.pattern(), draft.reference(), () -> List.of(DraftStub.OBSTACLE)));
       }
       // The last declared stub comes first, because it wins.
       List<StubRule> rules = scope.rules();
       for (int at = rules.size() - 1; at >= 0; at--) {
         StubRule rule = rules.get(at);
-        stubs.add(new Explanation.Stub(rule.pattern(), rule.reference(), rule.obstacles(now)));
+        stubs.add(
+            new Explanation.Stub(
+                rule.pattern(),
+                rule.reference(),
+                () -> scopes.ask(unchanged -> rule.obstacles(now))));
       }
     }
     return stubs;

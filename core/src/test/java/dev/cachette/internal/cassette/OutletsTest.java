@@ -79,7 +79,7 @@ class OutletsTest {
               Situation.of(
                   List.of(
                       new Explanation.Stub(
-                          pattern, new StubReference("a stub", "Desk.java:1"), List.of())))));
+                          pattern, new StubReference("a stub", "Desk.java:1"), List::of)))));
       outlets.put(
           "closest call by " + name,
           CheckText.lines(
