@@ -47,7 +47,8 @@ class ArchitectureTest {
                 "java\\.io\\.(File|RandomAccess).*|java\\.nio\\.(file\\.(?!Path$)|channels\\.).*"))
         .orShould()
         .dependOnClassesThat(
-            named("java\\.lang\\.Thread(?!Local$).*|java\\.util\\.concurrent\\..*|java\\.util\\.Timer.*"))
+            named(
+                "java\\.lang\\.Thread(?!Local$).*|java\\.util\\.concurrent\\..*|java\\.util\\.Timer.*"))
         .orShould()
         .dependOnClassesThat(named("java\\.util\\.Date"))
         .orShould()

@@ -82,7 +82,8 @@ public final class Desk {
 
   /** Returns the response to a request, written completely. */
   public Response respond(Request request) {
-    dev.cachette.internal.stub.Exchange exchange = responder.receive(request, ConnectionInfo.ANY).decide();
+    dev.cachette.internal.stub.Exchange exchange =
+        responder.receive(request, ConnectionInfo.ANY).decide();
     Response response = exchange.reply().response().orElseThrow();
     exchange.sending();
     exchange.delivered();

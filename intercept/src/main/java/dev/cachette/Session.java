@@ -108,6 +108,7 @@ final class Session {
                 settings.seed(),
                 settings.maxCalls(),
                 settings.maxCallBodies(),
+                settings.maxRequestBody(),
                 notices,
                 settings.treatHttpAsHttps(),
                 !settings.acceptLateCalls(),

@@ -72,8 +72,9 @@ public final class Settings {
   }
 
   /**
-   * Sets the maximum size of a request body in memory, in bytes; 64 MiB by default. A larger body
-   * is answered with 400 and an explanation, and logged as an unexpected call.
+   * Sets the maximum size of a request body in memory, in bytes; 64 MiB by default. A larger body,
+   * or one that is larger when it is decoded from its content encoding, is answered with 413 (RFC
+   * 9110) and an explanation, and fails the test.
    *
    * @throws IllegalArgumentException if the number is not positive
    */
@@ -360,10 +361,10 @@ public final class Settings {
   }
 
   /**
-   * Sets how long it may take to find the stub for a call; 2 seconds by default. It is the limit for
-   * all conditions of the stubs that come into question, your own predicates included, and again for
-   * the explanation of an unexpected call. A call that takes longer is answered with 500, and fails
-   * the test with the condition that was being tested. Raise it to debug a predicate.
+   * Sets how long it may take to find the stub for a call; 2 seconds by default. It is the limit
+   * for all conditions of the stubs that come into question, your own predicates included, and
+   * again for the explanation of an unexpected call. A call that takes longer is answered with 500,
+   * and fails the test with the condition that was being tested. Raise it to debug a predicate.
    *
    * @throws IllegalArgumentException if the duration is not positive
    */

@@ -274,7 +274,7 @@ class InterceptionTest {
 
     HttpResponse<String> response = Calling.post("https://charts.example/bay", "x".repeat(1001));
 
-    assertEquals(400, response.statusCode());
+    assertEquals(413, response.statusCode());
     assertTrue(response.body().contains("Settings.maxRequestBody(bytes)"), response::body);
     assertThrows(AssertionFailedError.class, net::close);
   }

@@ -86,7 +86,8 @@ class StuckCodeTest {
     for (int at = 0; at < 50; at++) {
       bookings.add(
           CompletableFuture.supplyAsync(
-              () -> post("https://berths.example/v1/bookings", "{}"), task -> new Thread(task).start()));
+              () -> post("https://berths.example/v1/bookings", "{}"),
+              task -> new Thread(task).start()));
     }
 
     for (CompletableFuture<HttpResponse<String>> booking : bookings) {
@@ -104,7 +105,8 @@ class StuckCodeTest {
         .answer(Answers.computed(request -> text(stuck() ? "04:10" : "")));
     CompletableFuture<?> tides =
         CompletableFuture.runAsync(
-            () -> assertThrows(Exception.class, () -> Calling.get("https://tides.example/v1/tides")));
+            () ->
+                assertThrows(Exception.class, () -> Calling.get("https://tides.example/v1/tides")));
     begun.await();
 
     AssertionError failure = assertThrows(AssertionError.class, net::close);

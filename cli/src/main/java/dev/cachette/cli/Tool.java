@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.internal.text.Printable;
+import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import picocli.AutoComplete;
@@ -48,11 +49,28 @@ final class Tool {
   /** Exit code: could not run. */
   static final int IMPOSSIBLE = 3;
 
+  private static final PrintStream ERRORS = System.err;
+
   private Tool() {}
 
   /** Runs one command. */
   public static void main(String[] arguments) {
-    System.exit(commandLine().execute(arguments));
+    System.exit(run(arguments));
+  }
+
+  private static int run(String[] arguments) {
+    try {
+      return commandLine().execute(arguments);
+    } catch (OutOfMemoryError full) {
+      ERRORS.println(
+          "cachette: not enough memory ("
+              + full.getMessage()
+              + "). Fix: give it more, with JAVA_TOOL_OPTIONS=-Xmx4g for example.");
+      return IMPOSSIBLE;
+    } catch (RuntimeException | Error failure) {
+      ERRORS.println("cachette: " + Printable.of(Failure.line(failure)));
+      return IMPOSSIBLE;
+    }
   }
 
   static CommandLine commandLine() {

@@ -37,10 +37,11 @@ class TallyTest {
         int place = Math.max(0, log.size() - random.nextInt(random.nextInt(4) == 0 ? 400 : 2));
         log.add(place, call(random.nextInt(2), random.nextInt(3) > 0));
       }
-      delivered.keySet().forEach(call -> delivered.merge(call, random.nextInt(4) == 0, Boolean::logicalOr));
+      delivered
+          .keySet()
+          .forEach(call -> delivered.merge(call, random.nextInt(4) == 0, Boolean::logicalOr));
 
-      int expected =
-          (int) log.stream().filter(Call::isDelivered).filter(selection::means).count();
+      int expected = (int) log.stream().filter(Call::isDelivered).filter(selection::means).count();
       assertEquals(expected, tally.of(new Log.Entries<>(log, 0, List.of(), List.of())));
     }
   }

@@ -224,7 +224,8 @@ public final class LoadedCassette {
           pattern.match(redacted).isPresent()
               ? List.of(ReplayMismatch.of(exchange, redacted, matching))
               : List.of();
-      near.add(new Explanation.Stub(pattern, reference(at), () -> obstacles, Optional.of(redacted)));
+      near.add(
+          new Explanation.Stub(pattern, reference(at), () -> obstacles, Optional.of(redacted)));
     }
     return near;
   }

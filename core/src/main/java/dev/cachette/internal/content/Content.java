@@ -66,6 +66,12 @@ public final class Content {
     return jsonReading().value();
   }
 
+  /** Returns true if it has a content encoding, and is larger than a limit without it. */
+  public boolean exceedsDecoded(long limit) {
+    List<String> encodings = ContentEncoding.namesIn(headers.all("content-encoding"));
+    return !encodings.isEmpty() && ContentEncoding.exceeds(body.bytes(), encodings, limit);
+  }
+
   /** Returns why the bytes could not be decoded; empty if they could. */
   public Optional<String> encodingProblem() {
     return Optional.of(decoded().problem()).filter(problem -> !problem.isEmpty());

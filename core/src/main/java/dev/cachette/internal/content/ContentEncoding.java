@@ -5,12 +5,14 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.PushbackInputStream;
 import java.io.UncheckedIOException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
+import java.util.zip.Deflater;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
@@ -26,6 +28,8 @@ public enum ContentEncoding {
 
   /** A larger decoded body is assumed to be a mistake or an attack. */
   private static final int LARGEST = 512 * 1024 * 1024;
+
+  private static final int BUFFER = 8 * 1024;
 
   /** Returns the encoding with this name, ignoring case; empty if it is not supported. */
   public static Optional<ContentEncoding> named(String name) {
@@ -84,6 +88,44 @@ public enum ContentEncoding {
         raw.end();
       }
     }
+  }
+
+  /**
+   * Returns true if a body is larger than a limit when it is decoded; without holding it. If it is
+   * malformed, the part before that counts.
+   *
+   * @param names its encodings, in the order of application; unknown ones are not decoded
+   */
+  public static boolean exceeds(byte[] coded, List<String> names, long limit) {
+    long size = 0;
+    try {
+      InputStream in = new ByteArrayInputStream(coded);
+      for (int at = names.size() - 1; at >= 0; at--) {
+        Optional<ContentEncoding> encoding = named(names.get(at));
+        in = encoding.isPresent() ? encoding.get().decoding(in) : in;
+      }
+      byte[] buffer = new byte[BUFFER];
+      for (int read = in.read(buffer); read >= 0 && size <= limit; read = in.read(buffer)) {
+        size += read;
+      }
+    } catch (IOException malformed) {
+      // Reported where the body is read.
+    }
+    return size > limit;
+  }
+
+  private InputStream decoding(InputStream coded) throws IOException {
+    if (this == GZIP) {
+      return new GZIPInputStream(coded, BUFFER);
+    }
+    PushbackInputStream in = new PushbackInputStream(coded, 2);
+    byte[] head = in.readNBytes(2);
+    in.unread(head);
+    boolean zlib =
+        head.length == 2
+            && (head[0] & 0x0f) == Deflater.DEFLATED
+            && ((head[0] & 0xff) << 8 | head[1] & 0xff) % 31 == 0;
+    return new InflaterInputStream(in, new Inflater(!zlib), BUFFER);
   }
 
   private static byte[] read(InputStream in) throws IOException {

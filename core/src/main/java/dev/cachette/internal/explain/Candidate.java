@@ -68,7 +68,9 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
     List<Check> conditions =
         Stream.concat(verdict.conditions().stream(), stub.obstacles().get().stream()).toList();
     return new Candidate(
-        stub.reference(), new Verdict(verdict.line(), conditions, verdict.untested()), stub.isRecorded());
+        stub.reference(),
+        new Verdict(verdict.line(), conditions, verdict.untested()),
+        stub.isRecorded());
   }
 
   private Candidate masked(RequestMask mask) {

@@ -63,8 +63,7 @@ public final class Explanation {
     }
 
     /** Creates a stub that sees the request as it arrived. */
-    public Stub(
-        RequestPattern pattern, StubReference reference, Supplier<List<Check>> obstacles) {
+    public Stub(RequestPattern pattern, StubReference reference, Supplier<List<Check>> obstacles) {
       this(pattern, reference, obstacles, Optional.empty());
     }
   }

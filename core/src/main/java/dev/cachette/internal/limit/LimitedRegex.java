@@ -29,8 +29,7 @@ public final class LimitedRegex {
     return pattern.matcher(TimeLimit.checking(text));
   }
 
-  private static boolean apply(
-      Pattern pattern, String text, Predicate<Matcher> how) {
+  private static boolean apply(Pattern pattern, String text, Predicate<Matcher> how) {
     try {
       return how.test(matcher(pattern, text));
     } catch (StackOverflowError tooDeep) {

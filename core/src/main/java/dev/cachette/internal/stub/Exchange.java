@@ -49,7 +49,7 @@ public final class Exchange {
   private final Arrival arrival;
   private final Received received;
   private final Optional<Selected> selected;
-  private final Optional<AssertionFailedError> failed;
+  private final Optional<Refusal> failed;
   private final Optional<LetThrough> through;
   private final Optional<Cassettes.Choice> cassette;
   private final Optional<DescribedCall> described;
@@ -76,7 +76,7 @@ public final class Exchange {
       Arrival arrival,
       Received received,
       Optional<Selected> selected,
-      Optional<AssertionFailedError> failed) {
+      Optional<Refusal> failed) {
     this.scopes = scopes;
     this.outside = outside;
     this.arrival = arrival;
@@ -137,14 +137,14 @@ public final class Exchange {
     Optional<AssertionFailedError> failure = Optional.empty();
     try {
       reply = failed.isPresent() ? Reply.of(failed(failed.get())) : decide();
-      failure = failed;
+      failure = failed.map(Refusal::failure);
     } catch (StubFailed | DescribedCall.Misfit thrown) {
       failure =
           Optional.of(
               thrown instanceof StubFailed stub
                   ? stub.failure(request())
                   : Failed.of(thrown.getMessage()));
-      reply = Reply.of(failed(failure.get()));
+      reply = Reply.of(failed(new Refusal(500, failure.get())));
     }
     if (call == null) {
       call = logged(Call.State.ARRIVED);
@@ -218,13 +218,15 @@ public final class Exchange {
   /** Fails the test: the answer cannot be sent to this client. */
   public Response cannotBeSent(String why) {
     Selected won = selected.orElseThrow();
-    return failed(new StubFailed(won.rule(), new IllegalStateException(why)).failure(request()));
+    return failed(
+        new Refusal(
+            500, new StubFailed(won.rule(), new IllegalStateException(why)).failure(request())));
   }
 
   /** Fails the test; the response says why. */
-  private Response failed(AssertionFailedError error) {
-    scopes.noteFailure(arrival, error);
-    return Responder.explained(500, error.getMessage());
+  private Response failed(Refusal refusal) {
+    scopes.noteFailure(arrival, refusal.failure());
+    return Responder.explained(refusal.status(), refusal.failure().getMessage());
   }
 
   private Reply decide() {

@@ -33,12 +33,18 @@ public final class Incoming {
 
   /** Decides, if that certainly takes little time; empty if it may take long. */
   public Optional<Exchange> decideQuickly() {
-    return arrival.isLate() ? Optional.empty() : responder.decideQuickly(arrival, received);
+    boolean encoded = received.header("content-encoding").isPresent();
+    return encoded || arrival.isLate()
+        ? Optional.empty()
+        : responder.decideQuickly(arrival, received);
   }
 
   /** Decides, and explains a call that nothing answers. User code may take any time. */
   public Exchange decide() {
     limit.restart();
+    if (responder.isTooLarge(received)) {
+      return responder.tooLarge(arrival, received);
+    }
     try {
       Exchange decided = limit.within(() -> responder.decide(arrival, received));
       if (decided.isUnexpected()) {

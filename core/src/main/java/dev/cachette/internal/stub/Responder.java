@@ -4,6 +4,7 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.explain.SilentConnections;
 import dev.cachette.internal.limit.TimeLimitExceeded;
 import dev.cachette.internal.text.Failed;
@@ -16,6 +17,10 @@ import org.opentest4j.AssertionFailedError;
 
 /** Finds the stub that answers a request. */
 public final class Responder {
+
+  private static final int MALFORMED = 400;
+  private static final int TOO_LARGE = 413;
+  private static final int FAILED = 500;
 
   private final Scopes scopes;
   private final HostServices outside;
@@ -63,6 +68,31 @@ public final class Responder {
     }
   }
 
+  /** Returns true if its body is larger than the limit when it is decoded. */
+  boolean isTooLarge(Received received) {
+    Request request = received.request();
+    return Content.of(request.headers(), request.body()).exceedsDecoded(scopes.maxRequestBody());
+  }
+
+  /** Returns the exchange of a call that is too large to be decoded; its body is dropped. */
+  Exchange tooLarge(Arrival arrival, Received received) {
+    Request request = received.request();
+    String what =
+        String.format(
+            "The body of %s is %,d bytes, and more than %,d when it is decoded from its"
+                + " content-encoding, which is the maximum.\n\n"
+                + "Fix: raise the limit with Settings.maxRequestBody(bytes).\n",
+            request, request.body().size(), scopes.maxRequestBody());
+    Request bare = new Request(request.method(), request.uri(), request.headers(), Body.empty());
+    return new Exchange(
+        scopes,
+        outside,
+        arrival,
+        MatchInternals.received(bare),
+        Optional.empty(),
+        Optional.of(new Refusal(TOO_LARGE, Failed.of(what))));
+  }
+
   /** Returns the exchange of a call for which no stub could be chosen in time. */
   Exchange undecided(Arrival arrival, Received received, TimeLimitExceeded exceeded) {
     return failed(arrival, received, StubFailed.undecided(received.request(), exceeded));
@@ -86,7 +116,12 @@ public final class Responder {
 
   private Exchange failed(Arrival arrival, Received received, AssertionFailedError failure) {
     return new Exchange(
-        scopes, outside, arrival, received, Optional.empty(), Optional.of(failure));
+        scopes,
+        outside,
+        arrival,
+        received,
+        Optional.empty(),
+        Optional.of(new Refusal(FAILED, failure)));
   }
 
   private Optional<Scopes.Won> select(Received received) {
@@ -130,7 +165,13 @@ public final class Responder {
    */
   public Response refused(String summary, String explanation) {
     note(scopes.arrive(ConnectionInfo.ANY), summary, explanation);
-    return explained(400, explanation);
+    return explained(MALFORMED, explanation);
+  }
+
+  /** As {@link #refused}, for a request with a body that is larger than the limit: 413. */
+  public Response refusedAsTooLarge(String summary, String explanation) {
+    note(scopes.arrive(ConnectionInfo.ANY), summary, explanation);
+    return explained(TOO_LARGE, explanation);
   }
 
   /**

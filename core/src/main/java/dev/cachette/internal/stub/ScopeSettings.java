@@ -13,6 +13,7 @@ import java.util.function.LongSupplier;
  * @param seed the seed of random numbers, in each scope
  * @param maxCalls the capacity of the log of a scope, in calls
  * @param maxBodies the capacity of the log, in bytes of bodies
+ * @param maxRequestBody the maximum size of the body of a request, decoded, in bytes
  * @param watcher called after each completed call
  * @param treatHttpAsHttps whether plain HTTP calls without a stub are treated as HTTPS
  * @param refuseLate whether calls of tests that are over are refused
@@ -24,6 +25,7 @@ public record ScopeSettings(
     long seed,
     int maxCalls,
     long maxBodies,
+    long maxRequestBody,
     Consumer<Call> watcher,
     boolean treatHttpAsHttps,
     boolean refuseLate,
@@ -32,6 +34,16 @@ public record ScopeSettings(
 
   /** Creates settings without a listener. */
   public ScopeSettings(Clock clock, long seed, int maxCalls, long maxBodies) {
-    this(clock, seed, maxCalls, maxBodies, call -> {}, false, true, Duration.ofSeconds(2), () -> 0);
+    this(
+        clock,
+        seed,
+        maxCalls,
+        maxBodies,
+        Long.MAX_VALUE,
+        call -> {},
+        false,
+        true,
+        Duration.ofSeconds(2),
+        () -> 0);
   }
 }

@@ -394,6 +394,10 @@ public final class Scopes {
     return new TimeLimit(settings.conditionTimeout(), settings.nanos());
   }
 
+  long maxRequestBody() {
+    return settings.maxRequestBody();
+  }
+
   boolean takesPlainForSecure() {
     return settings.treatHttpAsHttps();
   }

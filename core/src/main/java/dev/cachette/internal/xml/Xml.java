@@ -17,8 +17,7 @@ import org.xml.sax.SAXParseException;
 public final class Xml {
 
   /** A limit of the JDK's parser. */
-  private static final String DEPTH =
-      "http://www.oracle.com/xml/jaxp/properties/maxElementDepth";
+  private static final String DEPTH = "http://www.oracle.com/xml/jaxp/properties/maxElementDepth";
 
   /** Trees are walked recursively; the same limit as for JSON. */
   private static final String MAX_DEPTH = "1000";

@@ -1,10 +1,10 @@
 package dev.cachette.internal.xml;
 
 import dev.cachette.internal.finding.TextFinding;
+import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.text.Quoting;
-import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;

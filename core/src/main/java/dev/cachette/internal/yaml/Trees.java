@@ -41,12 +41,13 @@ public final class Trees {
   private static final JsonSchema SCHEMA = new JsonSchema();
   private static final ScalarResolver TAGS = SCHEMA.getScalarResolver();
 
-  private static final LoadSettings SETTINGS =
-      LoadSettings.builder()
-          .setSchema(SCHEMA)
-          .setCodePointLimit(LARGEST)
-          .setBufferSize(8192)
-          .build();
+  /** The maximum depth of a tree, also by aliases: the same as that of JSON. */
+  private static final int MOST_LEVELS = 1_000;
+
+  private static final String TOO_DEEP = "more than " + MOST_LEVELS + " levels of nested values.";
+
+  private static final int SMALLEST_BUFFER = 8 * 1024;
+  private static final int LARGEST_BUFFER = 8 * 1024 * 1024;
 
   private final ProblemListener problems;
   private final Iterator<Event> events;
@@ -55,9 +56,18 @@ public final class Trees {
   private final Map<String, @Nullable Anchored> anchors = new HashMap<>();
 
   private long values;
+  private int level;
 
-  /** An anchored value, and the number of values in it. */
-  private record Anchored(Node node, long size) {}
+  /** The deepest level so far, of the value that is being parsed. */
+  private int deepest;
+
+  /** An anchored value, the number of values in it, and the number of levels below it. */
+  private record Anchored(Node node, long size, int levels) {}
+
+  /** Thrown after a problem was reported with which the rest cannot be read. */
+  private static final class Unreadable extends RuntimeException {
+    private static final long serialVersionUID = 1;
+  }
 
   private Trees(Iterator<Event> events, ProblemListener problems) {
     this.events = events;
@@ -67,7 +77,8 @@ public final class Trees {
   /** Returns the tree of a text; empty if it is empty or malformed, which is reported. */
   public static Optional<Node> read(String text, ProblemListener problems) {
     try {
-      Iterator<Event> events = new Parse(SETTINGS).parseString(withoutTabs(text)).iterator();
+      Iterator<Event> events =
+          new Parse(settings(text.length())).parseString(withoutTabs(text)).iterator();
       return new Trees(events, problems).document();
     } catch (MarkedYamlEngineException malformed) {
       problems.add(
@@ -75,10 +86,21 @@ public final class Trees {
           malformed.getProblemMark().map(mark -> mark.getColumn() + 1).orElse(1),
           "",
           message(malformed));
+    } catch (Unreadable reported) {
+      return Optional.empty();
     } catch (YamlEngineException malformed) {
       problems.add(1, 1, "", "not valid YAML: " + malformed.getMessage());
     }
     return Optional.empty();
+  }
+
+  /** With a small buffer, the time for a long string grows with the square of its length. */
+  private static LoadSettings settings(int length) {
+    return LoadSettings.builder()
+        .setSchema(SCHEMA)
+        .setCodePointLimit(LARGEST)
+        .setBufferSize(Math.max(SMALLEST_BUFFER, Math.min(length, LARGEST_BUFFER)))
+        .build();
   }
 
   /** JSON may be indented with tabs, which YAML forbids; strings contain escaped tabs only. */
@@ -111,13 +133,16 @@ public final class Trees {
   }
 
   private Node node(Event event, NodePath trail) {
-    if (++values > MOST_VALUES) {
-      throw new YamlEngineException("it expands to more than " + MOST_VALUES + " values.");
-    }
-    long before = values;
+    long before = ++values;
     Mark mark = event.getStartMark().orElseThrow();
     int line = mark.getLine() + 1;
     int column = mark.getColumn() + 1;
+    if (values > MOST_VALUES) {
+      throw unreadable(line, column, "it expands to more than " + MOST_VALUES + " values.");
+    }
+    if (level >= MOST_LEVELS) {
+      throw unreadable(line, column, TOO_DEEP);
+    }
     if (event instanceof AliasEvent alias) {
       return named(alias.getAlias().getValue(), new Node(line, column, trail, null, null, null));
     }
@@ -125,6 +150,8 @@ public final class Trees {
     if (anchor.isPresent()) {
       anchors.put(anchor.get().getValue(), null);
     }
+    int deepestBefore = deepest;
+    deepest = ++level;
     Node node =
         switch (event.getEventId()) {
           case MappingStart -> new Node(line, column, trail, null, members(trail), null);
@@ -132,8 +159,10 @@ public final class Trees {
           default -> new Node(line, column, trail, scalar((ScalarEvent) event), null, null);
         };
     if (anchor.isPresent()) {
-      anchors.put(anchor.get().getValue(), new Anchored(node, values - before));
+      anchors.put(anchor.get().getValue(), new Anchored(node, values - before, deepest - level));
     }
+    level--;
+    deepest = Math.max(deepest, deepestBefore);
     return node;
   }
 
@@ -142,6 +171,10 @@ public final class Trees {
     Anchored anchored = anchors.get(name);
     if (anchored != null) {
       values += anchored.size();
+      deepest = Math.max(deepest, level + 1 + anchored.levels());
+      if (deepest > MOST_LEVELS) {
+        throw unreadable(at.line(), at.column(), TOO_DEEP);
+      }
       return anchored.node();
     }
     report(
@@ -150,6 +183,11 @@ public final class Trees {
             ? "it contains itself, by an alias. Fix: write it without the alias."
             : "unknown anchor &" + name + " before this alias.");
     return at;
+  }
+
+  private Unreadable unreadable(int line, int column, String why) {
+    problems.add(line, column, "", why);
+    return new Unreadable();
   }
 
   private List<Node> elements(NodePath trail) {

@@ -47,6 +47,7 @@ class ConditionTimeoutTest {
               0,
               100,
               1 << 28,
+              1 << 20,
               call -> {},
               false,
               true,
@@ -66,8 +67,7 @@ class ConditionTimeoutTest {
             bookings.body(Bodies.textBody(contains("x").and(pattern("(x+x+)+y")))), post(LONG)),
         Arguments.of(bookings.header("x-note", pattern(SLOW)), post("", "x-note", A)),
         Arguments.of(bookings.header("x-note", pattern(SLOW)), post("", "x-note", A)),
-        Arguments.of(
-            bookings.header("x-note", each(pattern(SLOW))), post("", "x-note", A)),
+        Arguments.of(bookings.header("x-note", each(pattern(SLOW))), post("", "x-note", A)),
         Arguments.of(bookings.cookie("c", pattern(SLOW)), post("", "cookie", "c=" + A)),
         Arguments.of(bookings.form("f", pattern(SLOW)), form("f=" + A)),
         Arguments.of(bookings.json("$.q", pattern(SLOW)), post("{\"q\":\"" + A + "\"}")),
@@ -78,8 +78,7 @@ class ConditionTimeoutTest {
             bookings.json("$.q[?search(@, '" + SLOW + "')]", contains("a")),
             post("{\"q\":[\"" + A + "\"]}")),
         Arguments.of(bookings.json("$..*..*..*..*..*..*", contains("a")), post(deep)),
-        Arguments.of(
-            bookings.json("$[?count($[?@.n > 0]) > 5000]", contains("a")), post(many)),
+        Arguments.of(bookings.json("$[?count($[?@.n > 0]) > 5000]", contains("a")), post(many)),
         Arguments.of(bookings.body(Bodies.sameJson(others).anyOrder()), post(many)),
         Arguments.of(bookings.body(Bodies.sameJson(others)), post(many)),
         Arguments.of(

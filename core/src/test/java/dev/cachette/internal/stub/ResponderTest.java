@@ -293,7 +293,9 @@ class ResponderTest {
     desk.stub("GET /v1/tides", 1, Answers.computed(received -> text("late")));
     StubScope first = scopes.enter(place -> true);
     Exchange slow =
-        desk.responder().receive(request("GET https://tides.example/v1/tides"), ConnectionInfo.ANY).decide();
+        desk.responder()
+            .receive(request("GET https://tides.example/v1/tides"), ConnectionInfo.ANY)
+            .decide();
     scopes.leave(first).raise(true, false);
     scopes.enter(place -> true);
 
@@ -306,7 +308,9 @@ class ResponderTest {
   void callsStandInTheOrderInWhichTheyArrived() {
     desk.stub("GET /v1/{n}", 1, text(""));
     Exchange slow =
-        desk.responder().receive(request("GET https://tides.example/v1/1"), ConnectionInfo.ANY).decide();
+        desk.responder()
+            .receive(request("GET https://tides.example/v1/1"), ConnectionInfo.ANY)
+            .decide();
     desk.get("GET https://tides.example/v1/2");
     slow.reply();
 

@@ -51,7 +51,8 @@ final class WholeRequests extends HttpObjectAggregator {
                 + " file, with .saveBodyTo(path).\n",
             destination, maxContentLength());
     return Responses.whole(
-        site.responder().refused("a request that is too large, to " + destination, explanation),
+        site.responder()
+            .refusedAsTooLarge("a request that is too large, to " + destination, explanation),
         !thenClose);
   }
 }
