@@ -48,7 +48,8 @@ class ArchitectureTest {
         .orShould()
         .dependOnClassesThat(
             named(
-                "java\\.lang\\.Thread(?!Local$).*|java\\.util\\.concurrent\\..*|java\\.util\\.Timer.*"))
+                "java\\.lang\\.Thread(?!Local$).*"
+                    + "|java\\.util\\.concurrent\\..*|java\\.util\\.Timer.*"))
         .orShould()
         .dependOnClassesThat(named("java\\.util\\.Date"))
         .orShould()
