@@ -42,6 +42,7 @@ import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.MatchInternals;
 import java.io.IOException;
+import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -424,7 +425,8 @@ final class Session {
 
       @Override
       public boolean isOurself(Request request) {
-        return server.listensAt(request.uri().host(), request.uri().port());
+        return real.hasCalled(request)
+            || server.listensAt(request.uri().host(), request.uri().port());
       }
     };
   }
@@ -444,8 +446,10 @@ final class Session {
   }
 
   private static String url(Port port) {
-    InetSocketAddress address = bound(port);
-    return "http://" + address.getAddress().getHostAddress() + ":" + address.getPort();
+    InetSocketAddress bound = bound(port);
+    InetAddress address = bound.getAddress();
+    String host = address.isAnyLocalAddress() ? "127.0.0.1" : address.getHostAddress();
+    return "http://" + (host.indexOf(':') < 0 ? host : "[" + host + "]") + ":" + bound.getPort();
   }
 
   private static InetSocketAddress bound(Port port) {

@@ -38,7 +38,8 @@ public final class Exchange {
       """
       Unexpected call: %s (it would come back)
 
-      It cannot be passed on: its target is the address that Cachette listens on.
+      It cannot be passed on: its target is an address that Cachette listens on, or Cachette has \
+      passed it on before.
 
       Fix: use that address as a proxy, or serve as a service: Settings.servingAs(origin), or \
       --upstream or --for on the command line.

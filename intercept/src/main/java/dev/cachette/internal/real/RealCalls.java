@@ -47,6 +47,7 @@ public final class RealCalls implements RealService {
 
   private final Engine engine;
   private final Map<String, String> addresses;
+  private final PassMark mark = PassMark.create();
 
   /**
    * Uses this engine.
@@ -59,11 +60,12 @@ public final class RealCalls implements RealService {
   }
 
   @Override
-  public Exchange call(Request request, String protocol) throws RealServiceFailed {
+  public Exchange call(Request received, String protocol) throws RealServiceFailed {
+    Request request = PassMark.without(received);
     Instant started = Instant.now().truncatedTo(ChronoUnit.MILLIS);
     long before = System.nanoTime();
     try {
-      Response response = response(request, protocol.equals("HTTP/2"));
+      Response response = response(mark.on(received), protocol.equals("HTTP/2"));
       return Exchange.answered(started, since(before), protocol, request, response);
     } catch (IOException | TimeoutException failed) {
       Fault.Kind kind = Failures.kindOf(failed);
@@ -74,6 +76,11 @@ public final class RealCalls implements RealService {
               : Exchange.failed(started, since(before), request, kind);
       throw new RealServiceFailed(exchange, failed);
     }
+  }
+
+  /** Returns true for a call that was passed on before, and has come back. */
+  public boolean hasCalled(Request request) {
+    return mark.isOn(request);
   }
 
   /**

@@ -6,6 +6,7 @@ import io.netty.buffer.AdaptiveByteBufAllocator;
 import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
 import java.io.IOException;
+import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -170,16 +171,16 @@ public final class WireServer implements AutoCloseable {
 
   /** Returns true if a call to this host and port would come back to us. */
   public boolean listensAt(String host, int port) {
+    List<InetAddress> addresses;
     synchronized (listeners) {
-      return listeners.values().stream()
-          .map(Listener::address)
-          .anyMatch(
-              it ->
-                  it.getPort() == port
-                      && (host.equals("localhost")
-                          || it.getAddress().isAnyLocalAddress()
-                          || it.getAddress().getHostAddress().equals(host)));
+      addresses =
+          listeners.values().stream()
+              .map(Listener::address)
+              .filter(it -> it.getPort() == port)
+              .map(InetSocketAddress::getAddress)
+              .toList();
     }
+    return !addresses.isEmpty() && LocalHosts.isOneOf(host, addresses);
   }
 
   /** Returns its engine, for calls to real services; it must not be blocked. */
