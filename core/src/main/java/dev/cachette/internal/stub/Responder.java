@@ -164,14 +164,13 @@ public final class Responder {
    * @param summary what arrived, and for which destination
    */
   public Response refused(String summary, String explanation) {
-    note(scopes.arrive(ConnectionInfo.ANY), summary, explanation);
-    return explained(MALFORMED, explanation);
+    return refused(summary, explanation, MALFORMED);
   }
 
-  /** As {@link #refused}, for a request with a body that is larger than the limit: 413. */
-  public Response refusedAsTooLarge(String summary, String explanation) {
+  /** As {@link #refused(String, String)}, with another status. */
+  public Response refused(String summary, String explanation, int status) {
     note(scopes.arrive(ConnectionInfo.ANY), summary, explanation);
-    return explained(TOO_LARGE, explanation);
+    return explained(status, explanation);
   }
 
   /**

@@ -10,16 +10,20 @@ import dev.cachette.internal.stub.Maker;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelFuture;
+import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.SimpleChannelInboundHandler;
 import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpUtil;
+import io.netty.handler.codec.http.HttpVersion;
 import io.netty.util.concurrent.Future;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,6 +38,11 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
    */
   private static final int MOST_WAITING = 64;
 
+  private static final byte[] CONTINUE =
+      "HTTP/1.1 100 Continue\r\n\r\n".getBytes(StandardCharsets.US_ASCII);
+
+  private static final int PROBE_MILLIS = 50;
+
   private final Destination destination;
   private final boolean secure;
   private final Site site;
@@ -43,6 +52,14 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
 
   private @Nullable Peer peer;
   private boolean busy;
+  private boolean inputEnded;
+
+  /** The last answer that was written at once. */
+  private @Nullable ChannelFuture lastWrite;
+
+  /** True if the last request came by HTTP/1.1, which has interim responses. */
+  private boolean interim;
+
   private @Nullable Transmission transmission;
   private @Nullable Work work;
 
@@ -52,8 +69,47 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     this.site = site;
   }
 
+  /** Returns true if an answer is being computed or sent. */
+  boolean isBusy() {
+    return busy;
+  }
+
+  /**
+   * Notes that nothing else will arrive.
+   *
+   * @return true if the client may still read an answer, after which the connection is closed
+   */
+  boolean inputEnded(ChannelHandlerContext context) {
+    inputEnded = true;
+    if (transmission != null && !transmission.isForHalfClosed()) {
+      return false;
+    }
+    if (!busy && lastWrite != null && !lastWrite.isDone()) {
+      lastWrite.addListener(ChannelFutureListener.CLOSE);
+      return true;
+    }
+    if (isNothingSent()) {
+      // A client that has gone answers the first by TCP RST, which makes the second fail.
+      probe(context);
+      context.executor().schedule(() -> probe(context), PROBE_MILLIS, TimeUnit.MILLISECONDS);
+    }
+    return busy;
+  }
+
+  private boolean isNothingSent() {
+    return busy && (transmission == null || !transmission.hasBegun());
+  }
+
+  /** Sends an interim response, which a client that reads on skips (RFC 9110 section 15.2). */
+  private void probe(ChannelHandlerContext context) {
+    if (interim && isNothingSent() && context.channel().isActive()) {
+      new Peer(context).raw(CONTINUE);
+    }
+  }
+
   @Override
   protected void channelRead0(ChannelHandlerContext context, FullHttpRequest received) {
+    interim = received.protocolVersion().equals(HttpVersion.HTTP_1_1);
     if (busy) {
       waiting.add(received.retain());
       context.channel().config().setAutoRead(waiting.size() < MOST_WAITING);
@@ -116,7 +172,8 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
 
   private void send(
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
-    boolean serveOn = keepAlive && !exchange.needsNewConnectionNext();
+    boolean more = !inputEnded || !waiting.isEmpty();
+    boolean serveOn = keepAlive && more && !exchange.needsNewConnectionNext();
     if (peer != null) {
       site.clients().get().answered(peer.port());
     }
@@ -128,6 +185,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
         new Peer(context).announceClose(exchange.request());
       }
       context.flush();
+      lastWrite = written;
       written.addListener(result -> tell(exchange, result));
       closeAfter(context, written, serveOn);
       return;
@@ -185,6 +243,9 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       } finally {
         next.release();
       }
+    }
+    if (inputEnded && !busy) {
+      new Peer(context).close();
     }
     context.channel().config().setAutoRead(waiting.size() < MOST_WAITING);
   }

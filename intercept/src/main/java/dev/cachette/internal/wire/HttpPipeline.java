@@ -37,6 +37,7 @@ final class HttpPipeline {
     pipeline.addLast(
         new RequestNote(stream.parent() instanceof ServerChannel ? stream : stream.parent()));
     pipeline.addLast(new BodiesToFiles(destination, secure, site));
+    pipeline.addLast(new PackedBodies(destination, site));
     pipeline.addLast(new WholeRequests(destination, site));
     pipeline.addLast(new ExchangeHandler(destination, secure, site));
   }
@@ -53,6 +54,7 @@ final class HttpPipeline {
     pipeline.addLast(new Sniffer(wanted, site));
     pipeline.remove(HttpServerCodec.class);
     pipeline.remove(BodiesToFiles.class);
+    pipeline.remove(PackedBodies.class);
     pipeline.remove(WholeRequests.class);
     pipeline.remove(exchanges);
   }

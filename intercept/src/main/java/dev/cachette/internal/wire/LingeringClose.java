@@ -36,13 +36,21 @@ final class LingeringClose extends ChannelInboundHandlerAdapter {
     SslHandler tls = connection.pipeline().get(SslHandler.class);
     ChannelFuture last =
         tls == null ? connection.writeAndFlush(Unpooled.EMPTY_BUFFER) : tls.closeOutbound();
-    last.addListener(written -> ((DuplexChannel) connection).shutdownOutput());
+    last.addListener(written -> end((DuplexChannel) connection));
     connection.config().setAutoRead(true);
     var abandoning =
         connection
             .eventLoop()
             .schedule(() -> abandon(connection), PATIENCE_SECONDS, TimeUnit.SECONDS);
     connection.closeFuture().addListener(closed -> abandoning.cancel(false));
+  }
+
+  private static void end(DuplexChannel connection) {
+    if (connection.isInputShutdown()) {
+      abandon(connection);
+    } else {
+      connection.shutdownOutput();
+    }
   }
 
   private static void abandon(Channel connection) {

@@ -6,9 +6,9 @@ import io.netty.bootstrap.ServerBootstrap;
 import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
 import io.netty.channel.Channel;
-import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelOption;
+import io.netty.channel.ChannelPipeline;
 import io.netty.channel.IoEventLoop;
 import io.netty.channel.IoEventLoopGroup;
 import io.netty.channel.socket.nio.NioServerSocketChannel;
@@ -21,7 +21,7 @@ import java.nio.channels.ServerSocketChannel;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.Supplier;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -86,13 +86,14 @@ final class Listener {
    *
    * @param all the threads that serve its connections
    * @param memory the allocator of its connections
+   * @param first adds the first handlers of a connection
    * @param numbers counts the connections of the server
    */
   void serve(
       IoEventLoop loop,
       IoEventLoopGroup all,
       ByteBufAllocator memory,
-      Supplier<ChannelHandler> firstHandler,
+      Consumer<ChannelPipeline> first,
       AtomicInteger numbers) {
     accepting =
         new ServerBootstrap()
@@ -101,6 +102,7 @@ final class Listener {
             .option(ChannelOption.ALLOCATOR, UnpooledByteBufAllocator.DEFAULT)
             .childOption(ChannelOption.ALLOCATOR, memory)
             .childOption(ChannelOption.TCP_NODELAY, true)
+            .childOption(ChannelOption.ALLOW_HALF_CLOSURE, true)
             .childHandler(
                 new ChannelInitializer<>() {
                   @Override
@@ -108,7 +110,7 @@ final class Listener {
                     connections.add(connection);
                     Peer.number(connection, numbers.incrementAndGet());
                     connection.closeFuture().addListener(x -> connections.remove(connection));
-                    connection.pipeline().addLast(firstHandler.get());
+                    first.accept(connection.pipeline());
                     if (ended) {
                       // It was accepted earlier, and was on its way to another thread.
                       connection.close();

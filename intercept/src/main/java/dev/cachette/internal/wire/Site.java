@@ -2,6 +2,7 @@ package dev.cachette.internal.wire;
 
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.tls.ServerTls;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 
 /**
@@ -13,6 +14,7 @@ import java.util.concurrent.atomic.AtomicReference;
  * @param workers run slow code
  * @param transmissions the replies that are being sent
  * @param maxRequestBody the maximum size of a request body in memory, in bytes
+ * @param bodies the bytes of request bodies that are still arriving
  * @param clients knows the clients in this JVM
  */
 record Site(
@@ -22,4 +24,9 @@ record Site(
     Workers workers,
     Transmissions transmissions,
     int maxRequestBody,
-    AtomicReference<ClientHooks> clients) {}
+    AtomicLong bodies,
+    AtomicReference<ClientHooks> clients) {
+
+  /** The maximum of {@link #bodies}: a quarter of the memory. */
+  static final long MOST_IN_BODIES = Runtime.getRuntime().maxMemory() / 4;
+}

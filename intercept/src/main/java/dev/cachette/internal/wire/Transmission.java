@@ -45,6 +45,7 @@ final class Transmission {
   private Runnable stopWaiting = () -> {};
 
   private @Nullable Runnable leaveFeed;
+  private boolean begun;
   private boolean writing;
 
   /** True once it is known that there will be no answer. */
@@ -78,6 +79,19 @@ final class Transmission {
   /** Returns true if the test that it belongs to has ended. */
   boolean isOver() {
     return exchange.isOver();
+  }
+
+  /** Returns true if the beginning of the response is written. */
+  boolean hasBegun() {
+    return begun;
+  }
+
+  /**
+   * Returns true if it goes on for a client that sends nothing more: not if it never ends, or if
+   * there is no answer to come.
+   */
+  boolean isForHalfClosed() {
+    return !silent && leaveFeed == null;
   }
 
   void begin() {
@@ -122,6 +136,7 @@ final class Transmission {
       goWrong(reply.fault().orElseThrow());
       return;
     }
+    begun = true;
     Response response = reply.response().get();
     boolean chunked = reply.isStream() || wentWrong(Fault.Kind.MALFORMED_CHUNKS);
     context.writeAndFlush(Responses.head(response, chunked, parts.length(), keepAlive));

@@ -13,6 +13,8 @@ import io.netty.handler.codec.http.HttpResponseStatus;
 /** Assembles the pieces of a request, and rejects one that is too large to hold. */
 final class WholeRequests extends HttpObjectAggregator {
 
+  private static final int TOO_LARGE = 413;
+
   private final Destination destination;
   private final Site site;
 
@@ -52,7 +54,7 @@ final class WholeRequests extends HttpObjectAggregator {
             destination, maxContentLength());
     return Responses.whole(
         site.responder()
-            .refusedAsTooLarge("a request that is too large, to " + destination, explanation),
+            .refused("a request that is too large, to " + destination, explanation, TOO_LARGE),
         !thenClose);
   }
 }

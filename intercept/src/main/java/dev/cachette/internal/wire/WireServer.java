@@ -5,6 +5,7 @@ import dev.cachette.internal.tls.ServerTls;
 import io.netty.buffer.AdaptiveByteBufAllocator;
 import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
+import io.netty.channel.ChannelPipeline;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiPredicate;
 import java.util.function.Consumer;
@@ -67,6 +69,7 @@ public final class WireServer implements AutoCloseable {
             workers,
             new Transmissions(),
             maxRequestBody,
+            new AtomicLong(),
             new AtomicReference<>(ClientHooks.UNKNOWN));
     this.engine = new Engine(threads);
   }
@@ -288,7 +291,19 @@ public final class WireServer implements AutoCloseable {
     engine.execute(
         loop ->
             listener.serve(
-                loop, engine.all(), memory(), () -> new Sniffer(destination, site), numbers));
+                loop,
+                engine.all(),
+                memory(),
+                pipeline -> begin(pipeline, destination),
+                numbers));
+  }
+
+  private void begin(ChannelPipeline pipeline, Destination destination) {
+    pipeline.addLast(new HalfClose());
+    if (busy) {
+      IdleConnections.addTo(pipeline);
+    }
+    pipeline.addLast(new Sniffer(destination, site));
   }
 
   /** On the engine's thread: its classes take long to load. */

@@ -1,0 +1,29 @@
+package dev.cachette.internal.wire;
+
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelInboundHandlerAdapter;
+import io.netty.channel.socket.ChannelInputShutdownEvent;
+import io.netty.handler.ssl.SslHandler;
+
+/**
+ * Handles the end of what a client sends. It may still read the answer, as {@code printf ... | nc}
+ * does (RFC 9112 section 9.6), or have gone, which looks the same from here.
+ */
+final class HalfClose extends ChannelInboundHandlerAdapter {
+
+  @Override
+  public void userEventTriggered(ChannelHandlerContext context, Object event) {
+    if (event instanceof ChannelInputShutdownEvent) {
+      ExchangeHandler exchanges = context.pipeline().get(ExchangeHandler.class);
+      boolean readsOn =
+          exchanges != null
+              && context.pipeline().get(SslHandler.class) == null
+              && exchanges.inputEnded(context.pipeline().context(exchanges));
+      if (!readsOn) {
+        context.close();
+        return;
+      }
+    }
+    context.fireUserEventTriggered(event);
+  }
+}
