@@ -60,8 +60,7 @@ class EncodedBodiesTest {
     HttpResponse<String> refused = post(encoding, bomb);
 
     assertEquals(413, refused.statusCode());
-    assertTrue(
-        refused.body().contains("more than 1,048,576 when it is decoded"), refused::body);
+    assertTrue(refused.body().contains("more than 1,048,576 when it is decoded"), refused::body);
     assertTrue(refused.body().contains("Settings.maxRequestBody(bytes)"));
     assertEquals("fine", Calling.get(URL).body());
     assertThrows(AssertionFailedError.class, net::close);

@@ -47,8 +47,7 @@ class LoopsTest {
 
   @Test
   void aCallToItselfIsRefusedByAnyName() throws Exception {
-    try (Cachette net =
-        passingOn(SERVING.listenAddress(new InetSocketAddress("0.0.0.0", 0)))) {
+    try (Cachette net = passingOn(SERVING.listenAddress(new InetSocketAddress("0.0.0.0", 0)))) {
       int port = URI.create(net.baseUrl()).getPort();
       for (String name : names()) {
         String response =
@@ -100,8 +99,6 @@ class LoopsTest {
   private static String callThrough(Cachette net) throws IOException {
     int port = URI.create(net.baseUrl()).getPort();
     return Calling.raw(
-        "127.0.0.1",
-        port,
-        "GET " + TIDES + "/v1 HTTP/1.1\r\nHost: a\r\nConnection: close\r\n\r\n");
+        "127.0.0.1", port, "GET " + TIDES + "/v1 HTTP/1.1\r\nHost: a\r\nConnection: close\r\n\r\n");
   }
 }

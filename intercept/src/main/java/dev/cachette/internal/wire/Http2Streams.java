@@ -5,6 +5,7 @@ import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelPipeline;
+import io.netty.handler.codec.http2.Http2CodecUtil;
 import io.netty.handler.codec.http2.Http2FrameCodec;
 import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
 import io.netty.handler.codec.http2.Http2MultiplexHandler;
@@ -42,6 +43,7 @@ final class Http2Streams {
             new ChannelInitializer<>() {
               @Override
               protected void initChannel(Channel stream) {
+                stream.pipeline().addLast(new RequestHeads(destination, site));
                 stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(true, false));
                 HttpPipeline.addExchanges(stream.pipeline(), destination, secure, site);
               }
@@ -50,8 +52,10 @@ final class Http2Streams {
         new ChannelInboundHandlerAdapter() {
           @Override
           public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
-            // The client's problem; the codec has told it what it did wrong.
-            context.close();
+            // What violates the protocol, the codec answers itself, by GOAWAY with its error code.
+            if (Http2CodecUtil.getEmbeddedHttp2Exception(cause) == null) {
+              context.close();
+            }
           }
         });
   }

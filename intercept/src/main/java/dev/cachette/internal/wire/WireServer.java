@@ -291,11 +291,7 @@ public final class WireServer implements AutoCloseable {
     engine.execute(
         loop ->
             listener.serve(
-                loop,
-                engine.all(),
-                memory(),
-                pipeline -> begin(pipeline, destination),
-                numbers));
+                loop, engine.all(), memory(), pipeline -> begin(pipeline, destination), numbers));
   }
 
   private void begin(ChannelPipeline pipeline, Destination destination) {
