@@ -263,8 +263,8 @@ class StubFilesTest {
             StubFileException.class,
             () -> net.declare("stubs: [{request: GET /a, answer: {json: " + deep + "}}]"));
 
-    assertEquals("stubs[0].answer", wrong.problems().get(0).path());
-    assertTrue(wrong.getMessage().contains("nesting depth"), wrong.getMessage());
+    assertEquals(1037, wrong.problems().get(0).column());
+    assertTrue(wrong.getMessage().contains("more than 1000 levels"), wrong.getMessage());
   }
 
   @Test

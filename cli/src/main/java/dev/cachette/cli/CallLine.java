@@ -13,6 +13,7 @@ import java.util.Map;
 final class CallLine {
 
   private static final int UNEXPECTED = 501;
+  private static final double NANOS_OF_MILLI = 1e6;
   private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss");
 
   private CallLine() {}
@@ -43,14 +44,17 @@ final class CallLine {
     } else {
       call.fault().ifPresent(fault -> json.put("answer", fault.toString()));
     }
+    json.put("arrivedAt", call.arrivedAt().toString());
+    call.duration().ifPresent(it -> json.put("durationMillis", it.toNanos() / NANOS_OF_MILLI));
     json.put("protocol", call.protocol());
+    json.put("connection", call.connection());
     call.stub().ifPresent(stub -> json.put("stub", stub.name()));
     call.failure().ifPresent(why -> json.put("failure", why));
     json.put("unexpected", isUnexpected(call));
     return json;
   }
 
-  private static boolean hasResponse(Call call) {
+  static boolean hasResponse(Call call) {
     return call.fault().isEmpty()
         && call.state() != Call.State.ARRIVED
         && call.state() != Call.State.COMPUTING;

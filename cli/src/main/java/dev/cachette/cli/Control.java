@@ -8,20 +8,14 @@ import static dev.cachette.answer.Answers.status;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
-import dev.cachette.Stub;
-import dev.cachette.StubFiles;
 import dev.cachette.UnexpectedCalls;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.ResponseAnswer;
-import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
-import dev.cachette.internal.body.BodyFormats;
-import dev.cachette.internal.json.Json;
-import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.stubfile.Durations;
 import dev.cachette.match.Received;
 import dev.cachette.stubfile.StubFileException;
@@ -32,29 +26,30 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
 /**
- * Lets other programs add and remove stubs, and read calls, over HTTP and JSON. It is a Cachette
- * with computed answers itself.
+ * Lets other programs add and remove stubs, and read calls, over HTTP and JSON; for everything that
+ * is served, or for one session. It is a Cachette with computed answers itself.
  */
 final class Control {
 
   private static final int MOST_CALLS = 1_000;
   private static final Duration LONGEST = Duration.ofMinutes(1);
+  private static final String SESSION = "/sessions/{session}";
 
-  private final Cachette net;
+  private final Controlled main;
+  private final ControlledSessions sessions;
   private final Cachette own;
   private final Guard guard;
-  private final Map<String, StubFiles> added = new ConcurrentHashMap<>();
-  private final AtomicInteger numbers = new AtomicInteger();
 
-  Control(Cachette net, InetSocketAddress at, @Nullable String token) {
-    this.net = net;
+  Control(
+      Controlled main, ControlledSessions sessions, InetSocketAddress at, @Nullable String token) {
+    this.main = main;
+    this.sessions = sessions;
     this.guard = new Guard(Optional.ofNullable(token));
     this.own =
         Cachette.open(
@@ -70,12 +65,23 @@ final class Control {
   /** Starts it; returns the base URL. */
   String open() {
     own.stub("GET /openapi.json").answer(classpath("dev/cachette/cli/control.openapi.json"));
-    answer("GET /stubs", this::stubs);
-    answer("POST /stubs", this::add);
-    answer("DELETE /stubs/{id}", this::drop);
-    answer("GET /calls", this::calls);
-    answer("GET /calls/count", this::count);
-    answer("POST /reset", this::reset);
+    answer("POST /sessions", received -> json(sessions.begin()).status(201));
+    answer("GET /sessions", received -> json(Map.of("sessions", sessions.all())));
+    answer(
+        "DELETE " + SESSION,
+        received ->
+            sessions.end(received.variable("session")).<Answer>map(it -> json(it)).orElseGet(
+                () -> noSession(received)));
+    forEach("GET", "/stubs", Control::stubs);
+    forEach("POST", "/stubs", Control::add);
+    forEach("GET", "/stubs/{id}", Control::added);
+    forEach("PUT", "/stubs/{id}", Control::replace);
+    forEach("DELETE", "/stubs/{id}", Control::remove);
+    forEach("GET", "/calls", Control::calls);
+    forEach("DELETE", "/calls", (of, received) -> done(of::clearCalls));
+    forEach("GET", "/calls/count", Control::count);
+    forEach("GET", "/verdict", (of, received) -> json(of.verdict()));
+    forEach("POST", "/reset", (of, received) -> done(of::reset));
     answer("* /{+rest}", Control::nothing);
     try {
       return own.baseUrl();
@@ -85,15 +91,28 @@ final class Control {
     }
   }
 
+  /** Answers for everything that is served, and for each session. */
+  private void forEach(
+      String method, String path, BiFunction<Controlled, Received, Answer> function) {
+    answer(method + " " + path, received -> function.apply(main, received));
+    answer(
+        method + " " + SESSION + path,
+        received ->
+            sessions
+                .get(received.variable("session"))
+                .map(session -> function.apply(session, received))
+                .orElseGet(() -> noSession(received)));
+  }
+
   private void answer(String line, Function<Received, Answer> function) {
     own.stub(line)
         .answer(
             computed(
-                received -> guard.refusal(received).orElseGet(() -> done(function, received))));
+                received -> guard.refusal(received).orElseGet(() -> tried(function, received))));
   }
 
   /** Wrong requests are answered, and are not failures. */
-  private static Answer done(Function<Received, Answer> function, Received received) {
+  private static Answer tried(Function<Received, Answer> function, Received received) {
     try {
       return function.apply(received);
     } catch (StubFileException wrong) {
@@ -125,53 +144,72 @@ final class Control {
     return json;
   }
 
-  /** Returns all active stubs, as a stub file. */
-  private Answer stubs(Received received) {
-    return ResponseAnswer.of(
-        new Response(
-            200,
-            Headers.none().with("content-type", "application/yaml"),
-            Body.of(net.toStubFile())));
-  }
-
-  private Answer add(Received received) {
-    StubFiles files = net.declare(received.text());
-    String id = Integer.toString(numbers.incrementAndGet());
-    added.put(id, files);
-    Map<String, Object> told = new LinkedHashMap<>();
-    told.put("id", id);
-    told.put("stubs", files.stubs().stream().map(Stub::toString).toList());
-    return json(told).status(201).header("location", "/stubs/" + id);
-  }
-
-  private Answer drop(Received received) {
-    StubFiles files = added.remove(received.variables().get("id"));
-    if (files == null) {
-      return problem(404, "No such stubs");
-    }
-    files.remove();
+  private static Answer done(Runnable action) {
+    action.run();
     return status(204);
   }
 
-  /** Returns the calls of a request line, or all; only the last ones if there are many. */
-  private Answer calls(Received received) {
-    List<Call> calls = wanted(received).stream().toList();
+  /** Returns all active stubs as a stub file; or the added ones as JSON, if that is accepted. */
+  private static Answer stubs(Controlled of, Received received) {
+    boolean asJson =
+        received.header("accept").filter(it -> it.contains("application/json")).isPresent();
+    return asJson
+        ? json(Map.of("added", of.added()))
+        : ResponseAnswer.of(
+            new Response(
+                200,
+                Headers.none().with("content-type", "application/yaml"),
+                Body.of(of.net().toStubFile())));
+  }
+
+  private static Answer add(Controlled of, Received received) {
+    Map<String, Object> added = of.add(received.text());
+    String location = received.request().uri().path() + "/" + added.get("id");
+    return json(added).status(201).header("location", location);
+  }
+
+  private static Answer added(Controlled of, Received received) {
+    return found(of.added(id(received)));
+  }
+
+  private static Answer replace(Controlled of, Received received) {
+    return found(of.replace(id(received), received.text()));
+  }
+
+  private static Answer remove(Controlled of, Received received) {
+    return of.remove(id(received)) ? status(204) : noStubs();
+  }
+
+  private static Answer found(Optional<Map<String, Object>> stubs) {
+    return stubs.<Answer>map(it -> json(it)).orElseGet(Control::noStubs);
+  }
+
+  private static Answer noStubs() {
+    return problem(
+        404, "No such stubs", Map.of("detail", "GET /stubs lists them, with Accept: application/json."));
+  }
+
+  /** Returns the number in the path; no stubs have the number 0. */
+  private static int id(Received received) {
+    String id = received.variable("id");
+    return id.matches("[0-9]{1,9}") ? Integer.parseInt(id) : 0;
+  }
+
+  /** Returns calls; only the last ones if there are many. */
+  private static Answer calls(Controlled of, Received received) {
+    List<Map<String, Object>> calls = wanted(of, received).stream().map(CallJson::of).toList();
     int limit = number(received, "limit", MOST_CALLS);
-    List<Map<String, Object>> shown =
-        calls.subList(Math.max(0, calls.size() - limit), calls.size()).stream()
-            .map(Control::asJson)
-            .toList();
     Map<String, Object> told = new LinkedHashMap<>();
     told.put("count", calls.size());
-    told.put("calls", shown);
+    told.put("calls", calls.subList(Math.max(0, calls.size() - limit), calls.size()));
     return json(told);
   }
 
   /** Returns their number; waits for a number of them if requested. */
-  private Answer count(Received received) {
+  private static Answer count(Controlled of, Received received) {
     int atLeast = number(received, "atLeast", 0);
     Duration within = within(received);
-    Calls calls = wanted(received);
+    Calls calls = wanted(of, received);
     boolean met = true;
     if (atLeast > 0) {
       try {
@@ -186,14 +224,24 @@ final class Control {
     return json(told);
   }
 
-  private Calls wanted(Received received) {
-    Optional<String> line = received.query().first("request");
-    return line.isPresent() ? net.calls(line.get()) : net.calls();
+  private static Calls wanted(Controlled of, Received received) {
+    Calls calls = of.calls();
+    Optional<String> line = received.query("request");
+    if (line.isPresent()) {
+      calls = calls.matching(line.get());
+    }
+    Optional<String> unexpected = received.query("unexpected");
+    if (unexpected.filter(it -> !it.equals("true")).isPresent()) {
+      throw new IllegalArgumentException(
+          "unexpected can only be true, not " + unexpected.get() + ".");
+    }
+    return unexpected.isPresent()
+        ? calls.matching("an unexpected call", CallLine::isUnexpected)
+        : calls;
   }
 
   private static Duration within(Received received) {
-    Duration within =
-        received.query().first("within").map(Durations::parse).orElse(Duration.ofSeconds(5));
+    Duration within = received.query("within").map(Durations::parse).orElse(Duration.ofSeconds(5));
     if (within.compareTo(LONGEST) > 0) {
       throw new IllegalArgumentException("within is at most one minute, not " + within + ".");
     }
@@ -201,38 +249,21 @@ final class Control {
   }
 
   private static int number(Received received, String name, int otherwise) {
-    Optional<String> text = received.query().first(name);
+    Optional<String> text = received.query(name);
     if (text.isPresent() && !text.get().matches("[0-9]{1,9}")) {
       throw new IllegalArgumentException(name + " must be a whole number, not " + text.get() + ".");
     }
     return text.map(Integer::parseInt).orElse(otherwise);
   }
 
-  private static Map<String, Object> asJson(Call call) {
-    Map<String, Object> json = CallLine.json(call);
-    Map<String, String> headers = new LinkedHashMap<>();
-    call.headers()
-        .forEach(
-            it ->
-                headers.merge(
-                    it.name(), Masking.header(it.name(), it.value()), (a, b) -> a + ", " + b));
-    json.put("headers", headers);
-    if (!call.body().isEmpty()) {
-      json.put("body", body(call));
-    }
-    if (CallLine.isUnexpected(call)) {
-      json.put("explanation", call.response().text());
-    }
-    return json;
-  }
-
-  /** Returns the body, with secrets masked, as JSON if it is JSON, else as a string. */
-  private static Object body(Call call) {
-    String text = Masking.body(call.headers().first("content-type"), call.text());
-    boolean isJson =
-        BodyFormats.named(call.headers().first("content-type")).isJson()
-            && Json.problemIn(text).isEmpty();
-    return isJson ? Json.tree(text) : text;
+  private static Answer noSession(Received received) {
+    return problem(
+        404,
+        "No such session",
+        Map.of(
+            "detail",
+            "There is no session " + received.variable("session") + ", or it has ended."
+                + " POST /sessions begins one."));
   }
 
   private static Answer nothing(Received received) {
@@ -241,15 +272,5 @@ final class Control {
         404,
         "Not found",
         Map.of("detail", asked + " does not exist. GET /openapi.json describes the resources."));
-  }
-
-  private Answer reset(Received received) {
-    try {
-      net.reset();
-    } catch (AssertionFailedError told) {
-      // Failures were reported when they happened; the scope is a new one.
-    }
-    added.clear();
-    return status(204);
   }
 }

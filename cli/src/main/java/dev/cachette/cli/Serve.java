@@ -90,11 +90,14 @@ final class Serve implements Callable<Integer> {
     Served served = new Served(files);
     String meant = listening.origin() == null ? served.onlyOrigin() : listening.origin();
     CallPrinter printer = new CallPrinter(output, false);
-    Cachette net =
-        Cachette.open(
-            confined(listening.settings(meant).treatHttpAsHttps(true).callListener(printer)));
+    Settings settings =
+        confined(listening.settings(meant).treatHttpAsHttps(true).callListener(printer));
+    Cachette net = Cachette.open(settings);
+    ControlledSessions sessions =
+        new ControlledSessions(
+            () -> session(settings.listenAddress(listening.at(0)).servingThreads(1), served, meant));
     try {
-      String address = begin(net, served, meant);
+      String address = begin(net, served, meant, sessions);
       output.remark(
           "serving at " + address + (meant == null ? "" : " as " + meant) + " until it is stopped");
     } catch (RuntimeException impossible) {
@@ -103,6 +106,7 @@ final class Serve implements Callable<Integer> {
     }
     Stopping.await(
         () -> {
+          sessions.close();
           close(net);
           output.remark("stopped: " + printer.summary());
           return 0;
@@ -118,28 +122,45 @@ final class Serve implements Callable<Integer> {
     }
   }
 
-  private String begin(Cachette net, Served served, @Nullable String meant) {
+  /** Opens a Cachette for a session; it serves the files as they are now. */
+  private Cachette session(Settings settings, Served served, @Nullable String meant) {
+    Cachette net = Cachette.open(settings);
+    try {
+      serve(net, served, meant, new Reloading(output));
+      return net;
+    } catch (RuntimeException impossible) {
+      net.close();
+      throw impossible;
+    }
+  }
+
+  private String begin(
+      Cachette net, Served served, @Nullable String meant, ControlledSessions sessions) {
     Reloading reloading = new Reloading(output);
-    served.serveBy(net, meant, reloading);
+    serve(net, served, meant, reloading);
     if (!noReload) {
       reloading.start();
     }
+    String address = net.baseUrl();
+    listening.writeCertificate(net.proxy().authorityPem());
+    if (control != null) {
+      openControl(net, sessions, control);
+    }
+    return address;
+  }
+
+  private void serve(Cachette net, Served served, @Nullable String meant, Reloading reloading) {
+    served.serveBy(net, meant, reloading);
     if (through || listening.upstream() != null) {
       net.letThrough("* /{+rest}");
     }
     // Stubs added by the control port, and calls, are in a scope that can be reset.
     net.scope();
-    String address = net.baseUrl();
-    listening.writeCertificate(net.proxy().authorityPem());
-    if (control != null) {
-      openControl(net, control);
-    }
-    return address;
   }
 
-  private void openControl(Cachette net, int port) {
+  private void openControl(Cachette net, ControlledSessions sessions, int port) {
     String needed = noToken ? null : token == null ? ControlToken.create() : token;
-    String at = new Control(net, listening.at(port), needed).open();
+    String at = new Control(new Controlled(net), sessions, listening.at(port), needed).open();
     output.remark("control at " + at);
     if (token == null && needed != null) {
       output.notice("token " + needed);

@@ -20,8 +20,12 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The control port: what it does, and whom it does not let in. */
 class ControlTest {
@@ -88,6 +92,56 @@ class ControlTest {
     }
   }
 
+  /** Returns the requests that need the token, as the control port describes itself. */
+  private static List<String> described(String control) throws Exception {
+    JsonNode paths = json(send("GET", control + "/openapi.json", "")).get("paths");
+    List<String> lines = new ArrayList<>();
+    for (Map.Entry<String, JsonNode> path : paths.properties()) {
+      for (Map.Entry<String, JsonNode> operation : path.getValue().properties()) {
+        boolean isOpen = operation.getValue().path("security").isArray();
+        if (operation.getValue().isObject() && !isOpen) {
+          lines.add(
+              operation.getKey().toUpperCase(Locale.ROOT)
+                  + " "
+                  + path.getKey().replaceAll("\\{.*?}", "1"));
+        }
+      }
+    }
+    assertTrue(lines.size() > 20, lines::toString);
+    return lines;
+  }
+
+  @Test
+  void everythingThatIsDescribedIsThere() throws Exception {
+    try (Run.Going serving = serve("--control", "0", "--token", "low-water")) {
+      String control = serving.message("control at");
+      for (String line : described(control)) {
+        String[] parts = line.split(" ");
+        HttpResponse<String> answer =
+            send(parts[0], control + parts[1], "", "authorization", "Bearer low-water");
+
+        assertFalse(answer.body().contains("does not exist"), line + ": " + answer.body());
+      }
+    }
+  }
+
+  @ParameterizedTest
+  @CsvSource({"python3, drive.py", "node, drive.mjs"})
+  void testsInOtherLanguagesHaveSessions(String language, String name) throws Exception {
+    Path program = Path.of(ControlTest.class.getResource(name).toURI());
+    try (Run.Going serving = serve(stubFile().toString(), "--control", "0", "--token", "tide")) {
+      String control = serving.message("control at");
+      Process test =
+          new ProcessBuilder(language, program.toString(), control, "tide")
+              .redirectErrorStream(true)
+              .start();
+      String output = new String(test.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+
+      assertEquals("passed", output.strip());
+      assertEquals(0, test.waitFor());
+    }
+  }
+
   private static JsonNode json(HttpResponse<String> response) throws IOException {
     return new ObjectMapper().readTree(response.body());
   }
@@ -121,14 +175,7 @@ class ControlTest {
     try (Run.Going serving = serve("--control", "0")) {
       String control = serving.message("control at");
       String token = serving.message("token");
-      for (String line :
-          List.of(
-              "GET /stubs",
-              "POST /stubs",
-              "DELETE /stubs/1",
-              "GET /calls",
-              "GET /calls/count",
-              "POST /reset")) {
+      for (String line : described(control)) {
         String method = line.split(" ")[0];
         String url = control + line.split(" ")[1];
         for (String wrong :

@@ -1,0 +1,162 @@
+package dev.cachette.cli;
+
+import dev.cachette.Cachette;
+import dev.cachette.Stub;
+import dev.cachette.StubFiles;
+import dev.cachette.calls.Call;
+import dev.cachette.calls.Calls;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentSkipListMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.opentest4j.AssertionFailedError;
+
+/** A Cachette that is controlled over HTTP: its added stubs, and its calls. Thread-safe. */
+final class Controlled {
+
+  private final Cachette net;
+  private final Map<Integer, Added> added = new ConcurrentSkipListMap<>();
+  private final AtomicInteger numbers = new AtomicInteger();
+
+  /** Calls from before the last clearing. */
+  private volatile Set<Call> cleared = Set.of();
+
+  /** Stubs that were added together. */
+  private record Added(String text, StubFiles files) {}
+
+  Controlled(Cachette net) {
+    this.net = net;
+  }
+
+  Cachette net() {
+    return net;
+  }
+
+  /** Adds the stubs of a stub file; returns what {@link #added(int)} returns. */
+  Map<String, Object> add(String text) {
+    Added stubs = new Added(text, net.declare(text));
+    int id = numbers.incrementAndGet();
+    added.put(id, stubs);
+    return json(id, stubs);
+  }
+
+  /** Replaces added stubs, atomically for callers; empty if there are none with this number. */
+  synchronized Optional<Map<String, Object>> replace(int id, String text) {
+    Added old = added.get(id);
+    if (old == null) {
+      return Optional.empty();
+    }
+    // The later ones win until the others are gone.
+    Added stubs = new Added(text, net.declare(text));
+    old.files.remove();
+    added.put(id, stubs);
+    return Optional.of(json(id, stubs));
+  }
+
+  /** Removes added stubs; returns false if there are none with this number. */
+  synchronized boolean remove(int id) {
+    Added old = added.remove(id);
+    if (old != null) {
+      old.files.remove();
+    }
+    return old != null;
+  }
+
+  /** Returns added stubs, with their numbers of calls. */
+  Optional<Map<String, Object>> added(int id) {
+    return Optional.ofNullable(added.get(id))
+        .map(
+            stubs -> {
+              Map<String, Object> json = json(id, stubs);
+              json.put("file", stubs.text);
+              return json;
+            });
+  }
+
+  /** Returns all added stubs. */
+  List<Map<String, Object>> added() {
+    return added.entrySet().stream().map(it -> json(it.getKey(), it.getValue())).toList();
+  }
+
+  private static Map<String, Object> json(int id, Added stubs) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("id", Integer.toString(id));
+    List<Map<String, Object>> each = new ArrayList<>();
+    for (Stub stub : stubs.files.stubs()) {
+      Map<String, Object> one = new LinkedHashMap<>();
+      one.put("name", stub.toString());
+      one.put("calls", stub.calls().count());
+      each.add(one);
+    }
+    json.put("stubs", each);
+    return json;
+  }
+
+  /** Returns the calls since the last clearing. */
+  Calls calls() {
+    Set<Call> old = cleared;
+    return old.isEmpty()
+        ? net.calls()
+        : net.calls().matching("a call since they were cleared", call -> !old.contains(call));
+  }
+
+  void clearCalls() {
+    Set<Call> all = ConcurrentHashMap.newKeySet();
+    net.calls().forEach(all::add);
+    cleared = all;
+  }
+
+  /** Removes added stubs and calls. */
+  synchronized void reset() {
+    try {
+      net.reset();
+    } catch (AssertionFailedError told) {
+      // Failures were reported when they happened; the scope is a new one.
+    }
+    added.clear();
+    cleared = Set.of();
+  }
+
+  /** Returns what a test asserts at its end. */
+  Map<String, Object> verdict() {
+    List<Map<String, Object>> unexpected =
+        calls().stream().filter(CallLine::isUnexpected).map(CallJson::of).toList();
+    List<String> failures =
+        calls().stream().flatMap(call -> call.failure().stream()).distinct().toList();
+    List<Map<String, Object>> unused = unused();
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("passed", unexpected.isEmpty() && failures.isEmpty() && unused.isEmpty());
+    json.put("calls", calls().count());
+    json.put("unexpectedCalls", unexpected);
+    json.put("failures", failures);
+    json.put("unusedStubs", unused);
+    return json;
+  }
+
+  /** Returns the added stubs that no call has used; those of served files are for all tests. */
+  private List<Map<String, Object>> unused() {
+    List<Map<String, Object>> unused = new ArrayList<>();
+    added.forEach(
+        (id, stubs) -> {
+          for (Stub stub : stubs.files.stubs()) {
+            if (stub.calls().isEmpty()) {
+              unused.add(Map.of("id", Integer.toString(id), "name", stub.toString()));
+            }
+          }
+        });
+    return unused;
+  }
+
+  void close() {
+    try {
+      net.close();
+    } catch (AssertionError told) {
+      // Failures were reported when they happened.
+    }
+  }
+}
