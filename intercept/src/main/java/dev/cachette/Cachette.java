@@ -189,7 +189,7 @@ public final class Cachette implements AutoCloseable {
 
   /**
    * Returns the active stubs as a stub file, in YAML. Stubs with a function, a gate or a feed
-   * cannot be written, and are named in comments.
+   * cannot be written, and are named in comments; secrets are masked.
    *
    * @throws IllegalStateException if this is closed
    */

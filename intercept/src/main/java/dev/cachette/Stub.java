@@ -335,7 +335,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
   }
 
   /**
-   * Returns the stub in the format of stub files, in YAML.
+   * Returns the stub in the format of stub files, in YAML, with its secrets masked.
    *
    * @throws IllegalStateException if it has no answer yet, or if it contains a function, a gate or
    *     a feed, which cannot be written; the message says which

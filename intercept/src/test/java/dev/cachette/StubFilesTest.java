@@ -263,7 +263,7 @@ class StubFilesTest {
             StubFileException.class,
             () -> net.declare("stubs: [{request: GET /a, answer: {json: " + deep + "}}]"));
 
-    assertEquals(1037, wrong.problems().get(0).column());
+    assertEquals(1038, wrong.problems().get(0).column());
     assertTrue(wrong.getMessage().contains("more than 1000 levels"), wrong.getMessage());
   }
 

@@ -70,6 +70,12 @@ public final class Masking {
     return masked(finder -> finder.header(name, value));
   }
 
+  /** Masks the URL of a request line. */
+  public static String line(String line) {
+    int space = line.indexOf(' ');
+    return line.substring(0, space + 1) + url(line.substring(space + 1));
+  }
+
   /** Returns a URL, or a path with its query. */
   public static String url(String url) {
     return masked(finder -> finder.url(url));

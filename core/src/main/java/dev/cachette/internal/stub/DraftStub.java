@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
@@ -84,7 +85,12 @@ public final class DraftStub {
 
   /** Returns its name and place. */
   public StubReference reference() {
-    return new StubReference(name == null ? pattern.line() : name, place.toString());
+    return new StubReference(name == null ? nameOf(pattern) : name, place.toString());
+  }
+
+  /** Returns the name of a stub that has none: its request line, with secrets masked. */
+  public static String nameOf(RequestPattern pattern) {
+    return Masking.line(pattern.line());
   }
 
   /** Returns true if an argument was refused since; then its missing answer is no other mistake. */

@@ -7,6 +7,8 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Condition;
@@ -32,6 +34,9 @@ public final class StubWriter {
   private static final Set<String> SINGLE =
       Set.of("body", "basic", "bearer", "graphql", "soap", "not", "anyOf", "allOf");
 
+  private static final String SECRETS =
+      "# " + Masking.MASK + " stands for a secret, which is not written.\n";
+
   private StubWriter() {}
 
   /**
@@ -46,7 +51,7 @@ public final class StubWriter {
   public static Result write(StubRule rule) {
     ObjectNode form = JsonNodeFactory.instance.objectNode();
     StubReference reference = rule.reference();
-    if (!reference.name().equals(rule.pattern().line())) {
+    if (!reference.name().equals(DraftStub.nameOf(rule.pattern()))) {
       form.put("name", reference.name());
     }
     form.put("request", rule.pattern().line());
@@ -82,13 +87,15 @@ public final class StubWriter {
     return comments + yaml(forms, collections.stream().map(Supplier::get).toList());
   }
 
-  /** Returns a stub file in YAML with these stubs and collections. */
+  /** Returns a stub file in YAML with these stubs and collections, with their secrets masked. */
   public static String yaml(List<ObjectNode> stubs, List<JsonNode> collections) {
-    ObjectNode file = file(stubs);
+    List<ObjectNode> masked = stubs.stream().map(MaskedStub::of).toList();
+    ObjectNode file = file(masked);
     if (!collections.isEmpty()) {
       file.putArray("collections").addAll(collections);
     }
-    return yaml(file);
+    String yaml = yaml(file);
+    return (yaml.contains(Masking.MASK) ? SECRETS : "") + yaml;
   }
 
   /** Returns a stub file with these stubs. */
