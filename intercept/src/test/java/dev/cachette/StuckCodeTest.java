@@ -8,7 +8,13 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.answer.Answers;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -18,6 +24,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Code of users that does not end: other calls are answered, and so is close(). */
 @Timeout(60)
@@ -149,6 +156,32 @@ class StuckCodeTest {
     assertThrows(AssertionError.class, net::close);
   }
 
+  @Test
+  void whetherABodyIsSavedHoldsNobodyUp(@TempDir Path folder) throws Exception {
+    Cachette net = Cachette.open(SETTINGS);
+    Path file = folder.resolve("chart.bin");
+    net.stub("POST https://charts.example/bay")
+        .satisfies("a chart", request -> request.headers().has("x-stuck") && stuck())
+        .saveBodyTo(file.toString())
+        .answer(text("never"));
+    net.stub("POST https://charts.example/{+bay}")
+        .satisfies("any chart", request -> true)
+        .saveBodyTo(file.toString())
+        .answer(text("saved"));
+    net.stub("GET https://tides.example/v1/tides").answer(text("04:10"));
+    String chart = "depth ".repeat(200_000);
+
+    assertEquals("saved", post("https://charts.example/bay", chart).body());
+    assertEquals(chart, Files.readString(file));
+    CompletableFuture<HttpResponse<String>> stuck =
+        CompletableFuture.supplyAsync(
+            () -> post("https://charts.example/bay", chart, "x-stuck", "true"));
+    begun.await();
+    assertEquals("04:10", Calling.get("https://tides.example/v1/tides").body());
+    assertEquals(500, stuck.get().statusCode());
+    assertThrows(AssertionError.class, net::close);
+  }
+
   /** What it turns out to be belongs to the test in which it arrived. */
   @Test
   void aCallThatIsStillBeingDecidedBelongsToItsTest() throws Exception {
@@ -173,9 +206,13 @@ class StuckCodeTest {
     booking.exceptionally(closed -> null).get();
   }
 
-  private static HttpResponse<String> post(String url, String body) {
+  private static HttpResponse<String> post(String url, String body, String... headers) {
+    HttpRequest.Builder request =
+        HttpRequest.newBuilder(URI.create(url)).POST(BodyPublishers.ofString(body));
     try {
-      return Calling.post(url, body);
+      return Calling.send(
+          HttpClient.newHttpClient(),
+          (headers.length == 0 ? request : request.headers(headers)).build());
     } catch (Exception failed) {
       throw new IllegalStateException(failed);
     }

@@ -11,6 +11,7 @@ import dev.cachette.internal.text.Failed;
 import dev.cachette.internal.text.Printable;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import org.opentest4j.AssertionFailedError;
@@ -24,11 +25,13 @@ public final class Responder {
 
   private final Scopes scopes;
   private final HostServices outside;
+  private final StubFinder stubs;
 
   /** Creates a responder for these scopes. */
   public Responder(Scopes scopes, HostServices outside) {
     this.scopes = scopes;
     this.outside = outside;
+    this.stubs = new StubFinder(scopes);
   }
 
   /** Accepts a request. */
@@ -39,9 +42,9 @@ public final class Responder {
   /** Decides, if a stub answers whose conditions take little time; empty otherwise. */
   Optional<Exchange> decideQuickly(Arrival arrival, Received received) {
     try {
-      return scopes
+      return stubs
           .selectQuickly(received)
-          .flatMap(found -> found)
+          .value()
           .map(won -> exchange(arrival, received, Optional.of(won)));
     } catch (StubFailed reportedByDecide) {
       return Optional.empty();
@@ -52,7 +55,7 @@ public final class Responder {
   Exchange decide(Arrival arrival, Received request) {
     Received received = request;
     try {
-      Optional<Scopes.Won> won = arrival.isLate() ? Optional.empty() : select(received);
+      Optional<StubFinder.Won> won = arrival.isLate() ? Optional.empty() : select(received);
       if (won.isEmpty() && !arrival.isLate() && isPlainByName(request.request())) {
         Received secure = MatchInternals.received(PlainCalls.secured(request.request()));
         won = select(secure);
@@ -104,13 +107,13 @@ public final class Responder {
     return failed(arrival, received, Failed.of(what, thrown));
   }
 
-  private Exchange exchange(Arrival arrival, Received received, Optional<Scopes.Won> won) {
+  private Exchange exchange(Arrival arrival, Received received, Optional<StubFinder.Won> won) {
     return new Exchange(
         scopes,
         outside,
         arrival,
-        won.map(Scopes.Won::received).orElse(received),
-        won.map(Scopes.Won::selected),
+        won.map(StubFinder.Won::received).orElse(received),
+        won.map(StubFinder.Won::selected),
         Optional.empty());
   }
 
@@ -124,8 +127,8 @@ public final class Responder {
         Optional.of(new Refusal(FAILED, failure)));
   }
 
-  private Optional<Scopes.Won> select(Received received) {
-    return scopes.select(received).or(() -> headByGet(received));
+  private Optional<StubFinder.Won> select(Received received) {
+    return stubs.select(received).or(() -> headByGet(received));
   }
 
   /** Returns true if the caller may mean a service that is normally called over HTTPS. */
@@ -145,17 +148,37 @@ public final class Responder {
   }
 
   /**
+   * Returns true if {@link #bodyFile} certainly takes little time.
+   *
+   * @param head the request without its body
+   */
+  public boolean isBodyFileKnown(Request head) {
+    try {
+      return stubs.bodyFile(MatchInternals.received(head), true).isKnown();
+    } catch (StubFailed told) {
+      return false;
+    }
+  }
+
+  /**
    * Returns the file for the body of a request; empty to hold it in memory.
    *
    * @param head the request without its body
    */
   public Optional<String> bodyFile(Request head) {
     try {
-      return scopes.bodyFile(MatchInternals.received(head));
-    } catch (StubFailed told) {
+      return scopes
+          .timeLimit()
+          .within(() -> stubs.bodyFile(MatchInternals.received(head), false).value());
+    } catch (StubFailed | TimeLimitExceeded told) {
       // It fails again, and is reported, when the complete request has arrived.
       return Optional.empty();
     }
+  }
+
+  /** Returns how long {@link #bodyFile} may take. */
+  public Duration conditionTimeout() {
+    return scopes.timeLimit().left();
   }
 
   /**
@@ -185,17 +208,17 @@ public final class Responder {
   }
 
   /** A stub for GET also answers HEAD, if no stub for HEAD does (RFC 9110 section 9.3.2). */
-  private Optional<Scopes.Won> headByGet(Received received) {
+  private Optional<StubFinder.Won> headByGet(Received received) {
     Request head = received.request();
     if (!head.method().equals("HEAD")) {
       return Optional.empty();
     }
     Request get = new Request("GET", head.uri(), head.headers(), head.body());
-    return scopes
+    return stubs
         .select(MatchInternals.received(get))
         .map(
             won ->
-                new Scopes.Won(
+                new StubFinder.Won(
                     won.selected(), MatchInternals.with(received, won.received().variables())));
   }
 

@@ -351,45 +351,6 @@ public final class Scopes {
         && scopes.stream().noneMatch(scope -> scope.test().number() == test);
   }
 
-  /**
-   * Finds the stub for a request and uses its next answer. Patterns are tested with no lock held:
-   * they may contain user code.
-   *
-   * @throws StubFailed if a predicate throws
-   */
-  Optional<Won> select(Received received) {
-    return select(received, false).orElseThrow();
-  }
-
-  /**
-   * As {@link #select}, if that certainly takes little time.
-   *
-   * @return empty if a stub may take long
-   */
-  Optional<Optional<Won>> selectQuickly(Received received) {
-    return select(received, true);
-  }
-
-  private Optional<Optional<Won>> select(Received received, boolean onlyQuickly) {
-    for (StubScope scope : snapshot) {
-      for (StubRule rule : candidates(scope, received)) {
-        if (onlyQuickly && !MatchInternals.isQuick(rule.pattern(), received)) {
-          return Optional.empty();
-        }
-        Optional<Map<String, String>> variables = StubFailed.match(rule, received);
-        if (variables.isPresent()) {
-          Optional<Selected> selected = take(rule);
-          if (selected.isPresent()) {
-            return Optional.of(
-                Optional.of(
-                    new Won(selected.get(), MatchInternals.with(received, variables.get()))));
-          }
-        }
-      }
-    }
-    return Optional.of(Optional.empty());
-  }
-
   TimeLimit timeLimit() {
     return new TimeLimit(settings.conditionTimeout(), settings.nanos());
   }
@@ -405,21 +366,6 @@ public final class Scopes {
   boolean keepsBodies() {
     return keepingBodies;
   }
-
-  /** Returns the file for the body of a request whose headers have arrived. */
-  Optional<String> bodyFile(Received head) {
-    for (StubScope scope : snapshot) {
-      for (StubRule rule : candidates(scope, head)) {
-        if (StubFailed.match(rule, head).isPresent()) {
-          return rule.bodyFile();
-        }
-      }
-    }
-    return Optional.empty();
-  }
-
-  /** The selected stub, and the request with the variables of its request line. */
-  record Won(Selected selected, Received received) {}
 
   void log(LoggedCall call) {
     synchronized (this) {
@@ -481,11 +427,18 @@ public final class Scopes {
     return popped;
   }
 
-  private synchronized List<StubRule> candidates(StubScope scope, Received received) {
+  /** Returns the open scopes, innermost first; needs no lock. */
+  List<StubScope> open() {
+    return snapshot;
+  }
+
+  /** Returns the stubs of a scope that may match a request, in order of precedence. */
+  synchronized List<StubRule> candidates(StubScope scope, Received received) {
     return scope.candidates(received);
   }
 
-  private synchronized Optional<Selected> take(StubRule rule) {
+  /** Uses the next answer of a stub, if it has one. */
+  synchronized Optional<Selected> take(StubRule rule) {
     TimeLimit.requireWanted();
     return rule.take(this::now)
         .map(

@@ -20,17 +20,25 @@ import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
 /** Writes request bodies to a file, piece by piece, if their stub requires it. */
 final class BodiesToFiles extends ChannelInboundHandlerAdapter {
+
+  private static final long GRACE_MILLIS = 250;
 
   private final Destination destination;
   private final boolean secure;
   private final Site site;
   private @Nullable HttpRequest head;
   private @Nullable FileChannel file;
+
+  /** A request about which it is being decided, and what has arrived since. */
+  private final Deque<Object> undecided = new ArrayDeque<>();
 
   BodiesToFiles(Destination destination, boolean secure, Site site) {
     this.destination = destination;
@@ -40,17 +48,18 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
 
   @Override
   public void channelRead(ChannelHandlerContext context, Object message) throws IOException {
-    if (message instanceof HttpRequest request) {
-      Optional<String> wanted = fileFor(request);
-      if (wanted.isPresent()) {
-        begin(context, request, wanted.get());
-        if (message instanceof HttpContent empty) {
-          // Over HTTP/2, a request without a body is one message.
-          write(context, empty);
-        }
-        return;
-      }
+    if (!undecided.isEmpty()) {
+      undecided.add(message);
+      return;
     }
+    if (message instanceof HttpRequest request && mayBeKept(request)) {
+      decide(context, request);
+      return;
+    }
+    pass(context, message);
+  }
+
+  private void pass(ChannelHandlerContext context, Object message) throws IOException {
     if (head != null && message instanceof HttpContent content) {
       write(context, content);
       return;
@@ -58,16 +67,78 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
     context.fireChannelRead(message);
   }
 
-  private Optional<String> fileFor(HttpRequest request) {
-    if (!site.responder().keepsBodies() || request.decoderResult().isFailure()) {
-      return Optional.empty();
-    }
+  private boolean mayBeKept(HttpRequest request) {
+    return site.responder().keepsBodies() && request.decoderResult().isSuccess();
+  }
+
+  /** Finds out whether a body is kept; nothing else is read if that may take long. */
+  private void decide(ChannelHandlerContext context, HttpRequest request) throws IOException {
+    Request read;
     try {
-      Request read = Requests.of(request, Body.empty(), destination, secure);
-      return site.responder().bodyFile(read);
+      read = Requests.of(request, Body.empty(), destination, secure);
     } catch (IllegalArgumentException malformed) {
       // Reported when the complete request has arrived.
-      return Optional.empty();
+      pass(context, request);
+      return;
+    }
+    if (site.responder().isBodyFileKnown(read)) {
+      decided(context, request, site.responder().bodyFile(read));
+      return;
+    }
+    undecided.add(request);
+    context.channel().config().setAutoRead(false);
+    Runnable decision =
+        () -> {
+          Optional<String> wanted = site.responder().bodyFile(read);
+          context.executor().execute(() -> resume(context, request, wanted));
+        };
+    site.workers().decide(decision);
+    long patience = site.responder().conditionTimeout().toMillis() + GRACE_MILLIS;
+    context
+        .executor()
+        .schedule(() -> giveUp(context, request, decision), patience, TimeUnit.MILLISECONDS);
+  }
+
+  private void giveUp(ChannelHandlerContext context, HttpRequest request, Runnable decision) {
+    if (undecided.peek() == request) {
+      site.workers().abandon(decision);
+      // It is found out again, and reported, when the complete request has arrived.
+      resume(context, request, Optional.empty());
+    }
+  }
+
+  /** Goes on with a request, and with what has arrived since, unless it was given up. */
+  private void resume(
+      ChannelHandlerContext context, HttpRequest request, Optional<String> wanted) {
+    if (undecided.peek() != request) {
+      return;
+    }
+    Deque<Object> arrived = new ArrayDeque<>(undecided);
+    undecided.clear();
+    arrived.remove();
+    try {
+      decided(context, request, wanted);
+      while (!arrived.isEmpty()) {
+        channelRead(context, arrived.remove());
+      }
+      context.channel().config().setAutoRead(true);
+    } catch (IOException unwritable) {
+      arrived.forEach(ReferenceCountUtil::release);
+      context.fireExceptionCaught(unwritable);
+    }
+  }
+
+  private void decided(
+      ChannelHandlerContext context, HttpRequest request, Optional<String> wanted)
+      throws IOException {
+    if (wanted.isEmpty()) {
+      pass(context, request);
+      return;
+    }
+    begin(context, request, wanted.get());
+    if (request instanceof HttpContent empty) {
+      // Over HTTP/2, a request without a body is one message.
+      write(context, empty);
     }
   }
 
@@ -114,6 +185,8 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
   /** If a client disconnects, the file keeps what it has sent. */
   @Override
   public void channelInactive(ChannelHandlerContext context) throws IOException {
+    undecided.forEach(ReferenceCountUtil::release);
+    undecided.clear();
     close();
     context.fireChannelInactive();
   }
