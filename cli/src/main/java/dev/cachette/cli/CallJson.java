@@ -45,7 +45,9 @@ final class CallJson {
     headers.forEach(
         it ->
             json.merge(
-                it.name(), Masking.header(it.name(), it.value()), (one, more) -> one + ", " + more));
+                it.name(),
+                Masking.header(it.name(), it.value()),
+                (one, more) -> one + ", " + more));
     return json;
   }
 

@@ -70,8 +70,10 @@ final class Control {
     answer(
         "DELETE " + SESSION,
         received ->
-            sessions.end(received.variable("session")).<Answer>map(it -> json(it)).orElseGet(
-                () -> noSession(received)));
+            sessions
+                .end(received.variable("session"))
+                .<Answer>map(it -> json(it))
+                .orElseGet(() -> noSession(received)));
     forEach("GET", "/stubs", Control::stubs);
     forEach("POST", "/stubs", Control::add);
     forEach("GET", "/stubs/{id}", Control::added);
@@ -186,7 +188,9 @@ final class Control {
 
   private static Answer noStubs() {
     return problem(
-        404, "No such stubs", Map.of("detail", "GET /stubs lists them, with Accept: application/json."));
+        404,
+        "No such stubs",
+        Map.of("detail", "GET /stubs lists them, with Accept: application/json."));
   }
 
   /** Returns the number in the path; no stubs have the number 0. */
@@ -262,7 +266,9 @@ final class Control {
         "No such session",
         Map.of(
             "detail",
-            "There is no session " + received.variable("session") + ", or it has ended."
+            "There is no session "
+                + received.variable("session")
+                + ", or it has ended."
                 + " POST /sessions begins one."));
   }
 

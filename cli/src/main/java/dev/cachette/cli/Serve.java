@@ -95,7 +95,8 @@ final class Serve implements Callable<Integer> {
     Cachette net = Cachette.open(settings);
     ControlledSessions sessions =
         new ControlledSessions(
-            () -> session(settings.listenAddress(listening.at(0)).servingThreads(1), served, meant));
+            () ->
+                session(settings.listenAddress(listening.at(0)).servingThreads(1), served, meant));
     try {
       String address = begin(net, served, meant, sessions);
       output.remark(

@@ -7,7 +7,6 @@ import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.internal.openapi.Described;
-import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
 import java.time.Instant;

@@ -107,8 +107,7 @@ final class MaskedStub {
     ObjectNode masked = JsonNodeFactory.instance.objectNode();
     for (Map.Entry<String, JsonNode> member : members.properties()) {
       masked.set(
-          member.getKey(),
-          leaves(member.getValue(), text -> byName.apply(member.getKey(), text)));
+          member.getKey(), leaves(member.getValue(), text -> byName.apply(member.getKey(), text)));
     }
     return masked;
   }

@@ -108,8 +108,7 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
   }
 
   /** Goes on with a request, and with what has arrived since, unless it was given up. */
-  private void resume(
-      ChannelHandlerContext context, HttpRequest request, Optional<String> wanted) {
+  private void resume(ChannelHandlerContext context, HttpRequest request, Optional<String> wanted) {
     if (undecided.peek() != request) {
       return;
     }
@@ -128,8 +127,7 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
     }
   }
 
-  private void decided(
-      ChannelHandlerContext context, HttpRequest request, Optional<String> wanted)
+  private void decided(ChannelHandlerContext context, HttpRequest request, Optional<String> wanted)
       throws IOException {
     if (wanted.isEmpty()) {
       pass(context, request);
