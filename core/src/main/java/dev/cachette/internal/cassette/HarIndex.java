@@ -5,11 +5,11 @@ import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
-import com.fasterxml.jackson.core.StreamReadFeature;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.JsonStreams;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -25,8 +25,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class HarIndex {
 
-  private static final JsonFactory FACTORY =
-      JsonFactory.builder().disable(StreamReadFeature.AUTO_CLOSE_SOURCE).build();
+  private static final JsonFactory FACTORY = JsonStreams.leavingSourceOpen();
 
   private final String name;
   private final ObjectNode root = JsonNodeFactory.instance.objectNode();

@@ -32,7 +32,7 @@ public final class Json {
   /** Jackson's description of a position, which messages shorten. */
   private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
-  private static final JsonFactory STREAMS = new JsonFactory();
+  private static final JsonFactory STREAMS = JsonStreams.standard();
 
   private Json() {}
 
@@ -179,7 +179,7 @@ public final class Json {
     static final ObjectMapper MAPPER = mapper();
 
     private static ObjectMapper mapper() {
-      JsonMapper.Builder builder = JsonMapper.builder();
+      JsonMapper.Builder builder = JsonMapper.builder(STREAMS.copy());
       if (JavaTime.isNeeded(Json.class.getClassLoader())) {
         builder.addModule(new JavaTime());
       }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.io.JsonStringEncoder;
+import dev.cachette.internal.json.JsonStreams;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -12,7 +13,7 @@ import java.util.Optional;
 /** JSON (RFC 8259), and several JSON values after each other, such as lines. */
 final class JsonValues implements ValueFormat {
 
-  private static final JsonFactory FACTORY = new JsonFactory();
+  private static final JsonFactory FACTORY = JsonStreams.standard();
 
   @Override
   public boolean isNamedBy(BodyType type) {

@@ -68,12 +68,12 @@ final class LoggedCall implements Call {
     answered = new Answered(reply.response(), reply.fault(), stub, failure);
   }
 
-  /** Returns when it arrived, and in which scope. */
   /** Returns true if it arrived before another one. */
   boolean isBefore(LoggedCall other) {
     return arrival.number() < other.arrival.number();
   }
 
+  /** Returns when it arrived, and in which scope. */
   Arrival arrival() {
     return arrival;
   }
