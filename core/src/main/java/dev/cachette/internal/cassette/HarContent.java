@@ -57,7 +57,7 @@ final class HarContent {
     String text = from.path("text").asText("");
     byte[] bytes =
         from.path(encodingMember).asText().equalsIgnoreCase("base64")
-            ? Base64.getMimeDecoder().decode(text)
+            ? decoded(text)
             : text.getBytes(headers.charset());
     List<String> encodings = ContentEncoding.namesIn(headers.all("content-encoding"));
     if (from.has(CODED) || encodings.isEmpty() || bytes.length == 0) {
@@ -72,6 +72,15 @@ final class HarContent {
       bytes = encoding.get().encode(bytes);
     }
     return new Read(headers, Body.of(bytes));
+  }
+
+  /** Some tools break Base64 into lines; anything else that is not Base64 is refused. */
+  private static byte[] decoded(String base64) {
+    try {
+      return Base64.getDecoder().decode(base64.replaceAll("[\\r\\n\\t ]", ""));
+    } catch (IllegalArgumentException malformed) {
+      throw new IllegalArgumentException("invalid Base64: " + malformed.getMessage(), malformed);
+    }
   }
 
   /** A body, and the headers that agree with it. */

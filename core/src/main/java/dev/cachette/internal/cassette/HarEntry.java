@@ -47,6 +47,9 @@ final class HarEntry {
           "net::ERR_EMPTY_RESPONSE", Fault.Kind.CONNECTION_CLOSED,
           "net::ERR_CONNECTION_CLOSED", Fault.Kind.CONNECTION_CLOSED);
 
+  private static final int NO_CONTENT = 204;
+  private static final int NOT_MODIFIED = 304;
+
   private HarEntry() {}
 
   /** Thrown if an entry is malformed. */
@@ -63,13 +66,13 @@ final class HarEntry {
   static Exchange read(JsonNode entry) throws Malformed {
     Request request = request(member(entry, "", "request"));
     Instant started = instant(entry);
-    Duration time = Duration.ofNanos((long) (entry.path("time").asDouble(0) * 1e6));
+    Duration time = time(entry.path("time"));
     Optional<Fault.Kind> fault = fault(entry);
     if (fault.isPresent()) {
       return Exchange.failed(started, time, request, fault.get());
     }
     JsonNode response = member(entry, "", "response");
-    int status = response.path("status").asInt(-1);
+    int status = status(response.path("status"));
     String protocol = protocol(response.path("httpVersion").asText());
     if (status == 0) {
       return new Exchange(started, time, protocol, request, Optional.empty(), Optional.empty());
@@ -77,12 +80,45 @@ final class HarEntry {
     return Exchange.answered(started, time, protocol, request, response(request, response, status));
   }
 
+  /** Refuses a response whose body has a size, but was not recorded, as some tools export it. */
+  static void requireBody(JsonNode entry) throws Malformed {
+    JsonNode response = entry.path("response");
+    JsonNode content = response.path("content");
+    boolean without =
+        entry.path("request").path("method").asText().equals("HEAD")
+            || response.path("status").asInt() == NOT_MODIFIED
+            || response.path("status").asInt() == NO_CONTENT;
+    if (content.path("size").asLong() > 0 && !content.has("text") && !without) {
+      throw new Malformed(
+          "/response/content",
+          "has a size of " + content.path("size").asLong() + " bytes, but no text");
+    }
+  }
+
+  private static Duration time(JsonNode millis) throws Malformed {
+    if (!millis.isMissingNode() && !millis.isNumber()) {
+      throw new Malformed("/time", "is not a number of milliseconds, but " + millis);
+    }
+    // Some tools write -1 for what they do not know.
+    return Duration.ofNanos((long) (Math.max(0, millis.asDouble(0)) * 1e6));
+  }
+
+  private static int status(JsonNode written) throws Malformed {
+    int status = written.asInt(-1);
+    if (status != 0 && (status < 100 || status > 999)) {
+      throw new Malformed("/response/status", "is not a status (100 to 999), but " + written);
+    }
+    return status;
+  }
+
   private static Request request(JsonNode from) throws Malformed {
     String method = text(from, "/request", "method");
     String url = text(from, "/request", "url");
     Headers headers = headers(from, "/request", "headers");
     try {
-      Body body = body(from.path("postData"), headers);
+      JsonNode data = from.path("postData");
+      requireText(data, "/request/postData");
+      Body body = body(data, headers);
       return new Request(method, Uri.parse(withPlaceholders(url)), headers, body);
     } catch (IllegalArgumentException malformed) {
       throw new Malformed("/request", malformed.getMessage());
@@ -126,11 +162,12 @@ final class HarEntry {
 
   private static Response response(Request request, JsonNode from, int status) throws Malformed {
     Headers headers = headers(from, "/response", "headers");
-    if (!request.method().equals("HEAD") && status != 304) {
+    if (!request.method().equals("HEAD") && status != NOT_MODIFIED) {
       headers = headers.with("content-length");
     }
     try {
       JsonNode content = from.path("content");
+      requireText(content, "/response/content");
       Headers typed =
           headers.has("content-type") || content.path("mimeType").asText("").isEmpty()
               ? headers
@@ -146,9 +183,23 @@ final class HarEntry {
     }
   }
 
+  /** Refuses a body that is not an object with a string, which would be read as empty. */
+  private static void requireText(JsonNode body, String path) throws Malformed {
+    if (!body.isMissingNode() && !body.isNull() && !body.isObject()) {
+      throw new Malformed(path, "is not an object, but " + body.getNodeType());
+    }
+    JsonNode text = body.path("text");
+    if (!text.isMissingNode() && !text.isNull() && !text.isTextual()) {
+      throw new Malformed(path + "/text", "is not a string, but " + text.getNodeType());
+    }
+  }
+
   private static Headers headers(JsonNode from, String path, String member) throws Malformed {
     List<Header> headers = new ArrayList<>();
     JsonNode fields = from.path(member);
+    if (!fields.isMissingNode() && !fields.isNull() && !fields.isArray()) {
+      throw new Malformed(path + "/" + member, "is not an array, but " + fields.getNodeType());
+    }
     for (int at = 0; at < fields.size(); at++) {
       String name = fields.path(at).path("name").asText("");
       // Names that begin with a colon are HTTP/2 pseudo-headers, which are stored elsewhere.

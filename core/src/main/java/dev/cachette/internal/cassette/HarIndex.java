@@ -9,7 +9,7 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.json.JsonStreams;
+import dev.cachette.internal.text.JsonStreams;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;

@@ -1,8 +1,13 @@
 package dev.cachette.internal.cassette;
 
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.text.JsonStreams;
+import java.io.IOException;
 import java.util.AbstractList;
 import java.util.Locale;
 
@@ -44,18 +49,10 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
   public Exchange get(int at) {
     HarIndex.Entry entry = index.entries().get(at);
     try {
-      return HarEntry.read(Json.tree(texts.of(entry)));
+      return HarEntry.read(tree(texts.of(entry)));
     } catch (HarEntry.Malformed malformed) {
-      throw new CassetteException(
-          String.format(
-              Locale.ROOT,
-              "The cassette %s cannot be read: the entry in line %d, /log/entries/%d%s\n"
-                  + "Fix: correct it there, or restore the file from version control.",
-              index.name(),
-              entry.line(),
-              at,
-              malformed.getMessage()));
-    } catch (IllegalArgumentException noJson) {
+      throw malformed(at, malformed.getMessage());
+    } catch (IOException noJson) {
       throw new CassetteException(
           String.format(
               Locale.ROOT,
@@ -66,6 +63,45 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
               entry.line()),
           noJson);
     }
+  }
+
+  /**
+   * Refuses an exchange whose body was not recorded.
+   *
+   * @throws CassetteException if there is a size, but no body; the message names the place
+   */
+  public void requireBody(int at) {
+    try {
+      HarEntry.requireBody(tree(texts.of(index.entries().get(at))));
+    } catch (HarEntry.Malformed missing) {
+      throw malformed(at, missing.getMessage());
+    } catch (IOException reportedByGet) {
+      // An exchange is read before it is used.
+    }
+  }
+
+  private static JsonNode tree(String text) throws IOException, HarEntry.Malformed {
+    try (JsonParser parser = JsonStreams.refusingDuplicates().createParser(text)) {
+      parser.nextToken();
+      return Json.tree(parser);
+    } catch (JsonProcessingException malformed) {
+      if (malformed.getOriginalMessage().startsWith("Duplicate")) {
+        throw new HarEntry.Malformed("", "it has a member twice: " + Json.problem(malformed));
+      }
+      throw malformed;
+    }
+  }
+
+  private CassetteException malformed(int at, String problem) {
+    return new CassetteException(
+        String.format(
+            Locale.ROOT,
+            "The cassette %s cannot be read: the entry in line %d, /log/entries/%d%s\n"
+                + "Fix: correct it there, or restore the file from version control.",
+            index.name(),
+            index.entries().get(at).line(),
+            at,
+            problem));
   }
 
   /** Returns the first line of an exchange in the file, from 1. */

@@ -13,6 +13,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.JsonStreams;
 import dev.cachette.internal.text.Quoting;
 import java.io.IOException;
 import java.io.StringWriter;

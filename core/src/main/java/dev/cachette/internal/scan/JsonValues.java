@@ -4,7 +4,7 @@ import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.io.JsonStringEncoder;
-import dev.cachette.internal.json.JsonStreams;
+import dev.cachette.internal.text.JsonStreams;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,4 +1,4 @@
-package dev.cachette.internal.json;
+package dev.cachette.internal.text;
 
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonFactoryBuilder;
@@ -12,12 +12,19 @@ import com.fasterxml.jackson.core.StreamReadFeature;
 public final class JsonStreams {
 
   private static final JsonFactory STANDARD = builder().build();
+  private static final JsonFactory STRICT =
+      builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION).build();
 
   private JsonStreams() {}
 
   /** Returns a factory whose parsers leave the source open. */
   public static JsonFactory leavingSourceOpen() {
     return builder().disable(StreamReadFeature.AUTO_CLOSE_SOURCE).build();
+  }
+
+  /** Returns a factory whose parsers refuse an object that has a member twice. */
+  public static JsonFactory refusingDuplicates() {
+    return STRICT;
   }
 
   /** Returns a factory for everything else. */
