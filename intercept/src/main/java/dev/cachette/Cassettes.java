@@ -54,6 +54,7 @@ final class Cassettes {
       throw missing(name, file, settings.mode());
     }
     RecordedExchanges known = file.open();
+    known.skipped().ifPresent(warning);
     try {
       boolean replays =
           recording == RecordingMode.REPLAY || recording == RecordingMode.CREATE && isThere;

@@ -235,6 +235,26 @@ class InterceptionTest {
   }
 
   @Test
+  void anAnswerThatNoWebSocketCanTakeIsRefused() {
+    net.stub("GET https://berths.example/v1/arrivals").answer(text("no arrivals"));
+    ExecutionException refused =
+        assertThrows(
+            ExecutionException.class,
+            () ->
+                HttpClient.newHttpClient()
+                    .newWebSocketBuilder()
+                    .buildAsync(
+                        URI.create("wss://berths.example/v1/arrivals"), new WebSocket.Listener() {})
+                    .get());
+
+    WebSocketHandshakeException handshake = (WebSocketHandshakeException) refused.getCause();
+    assertEquals(501, handshake.getResponse().statusCode());
+    AssertionFailedError failure = assertThrows(AssertionFailedError.class, net::close);
+    assertTrue(
+        failure.getMessage().contains("asks for a WebSocket (RFC 6455)"), failure::getMessage);
+  }
+
+  @Test
   void aWebSocketIsRefusedWithTheReason() {
     var refused =
         assertThrows(

@@ -33,6 +33,7 @@ final class CassetteCheck {
       Path file, Redaction rules, @Nullable Duration staleAfter, Descriptions descriptions) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
       CassetteCheck check = new CassetteCheck(file, cassette);
+      check.bodies();
       check.secrets(rules);
       check.repeated();
       check.age(staleAfter);
@@ -48,6 +49,24 @@ final class CassetteCheck {
   private static int line(String message) {
     var place = Pattern.compile("line (\\d+)").matcher(message);
     return place.find() ? Integer.parseInt(place.group(1)) : 1;
+  }
+
+  /** Finds responses whose body was not exported; they can be shown, but not replayed. */
+  private void bodies() {
+    for (int at = 0; at < cassette.exchanges().size(); at++) {
+      try {
+        cassette.recordings().requireBody(at);
+      } catch (CassetteException missing) {
+        String said = Failure.oneLine(missing.getMessage());
+        findings.add(
+            new Finding(
+                file.toString(),
+                cassette.recordings().line(at),
+                1,
+                "log.entries[" + at + "]",
+                said.substring(said.indexOf("/log/"))));
+      }
+    }
   }
 
   private void secrets(Redaction rules) {

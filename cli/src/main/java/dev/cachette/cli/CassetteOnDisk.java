@@ -7,12 +7,16 @@ import dev.cachette.internal.cassette.RecordedAt;
 import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
+import dev.cachette.internal.text.Printable;
+import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 
 /** An open cassette; its exchanges are read on access. */
 final class CassetteOnDisk implements AutoCloseable {
+
+  private static final PrintStream REMARKS = System.err;
 
   private final Path path;
   private final CassetteFile file;
@@ -28,6 +32,7 @@ final class CassetteOnDisk implements AutoCloseable {
       throw new Failure("there is no file " + path + ".");
     }
     this.recordings = file.open();
+    recordings.skipped().ifPresent(remark -> REMARKS.println(Printable.of(remark)));
   }
 
   CassetteFile file() {

@@ -3,11 +3,14 @@ package dev.cachette.cli;
 import dev.cachette.StubFiles;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.http.Response;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.StubReference;
 import dev.cachette.stubfile.StubFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -43,8 +46,30 @@ final class StubFileCheck {
                 findings.add(
                     placed(
                         stub, String.format("%s is unreachable: %s always wins.", stub, winner))));
-    for (StubFileContent.Declared stub : StubFileContent.of(stubs)) {
+    List<StubFileContent.Declared> all = StubFileContent.of(stubs);
+    findings.addAll(repeatedNames(all));
+    for (StubFileContent.Declared stub : all) {
       misfits(stub, descriptions).forEach(it -> findings.add(placed(stub.reference(), it)));
+    }
+    return findings;
+  }
+
+  /** A name twice makes assertions and {@code after} ambiguous. */
+  private static List<Finding> repeatedNames(List<StubFileContent.Declared> all) {
+    Map<String, StubReference> first = new HashMap<>();
+    List<Finding> findings = new ArrayList<>();
+    for (StubFileContent.Declared stub : all) {
+      boolean named = !stub.reference().name().equals(Masking.line(stub.line()));
+      StubReference before =
+          named ? first.putIfAbsent(stub.reference().name(), stub.reference()) : null;
+      if (before != null) {
+        findings.add(
+            placed(
+                stub.reference(),
+                String.format(
+                    "%s has the name of the stub in %s. Fix: give it another one.",
+                    stub.reference(), before.place())));
+      }
     }
     return findings;
   }

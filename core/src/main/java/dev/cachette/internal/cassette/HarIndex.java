@@ -17,6 +17,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,12 +29,23 @@ import org.jspecify.annotations.Nullable;
  */
 public final class HarIndex {
 
+  /** Schemes that browsers list among calls. */
+  private static final Pattern NO_HTTP =
+      Pattern.compile(
+          "(?:data|blob|about|file|chrome-extension|moz-extension|chrome|javascript):",
+          Pattern.CASE_INSENSITIVE);
+
+  private static final int MOST_LINES = 5;
+
   private static final JsonFactory FACTORY = JsonStreams.leavingSourceOpen();
 
   private final String name;
   private final ObjectNode root = JsonNodeFactory.instance.objectNode();
   private final ObjectNode log = JsonNodeFactory.instance.objectNode();
   private final List<Entry> entries = new ArrayList<>();
+
+  /** Lines of entries that are no HTTP calls, by the scheme of their URL. */
+  private final Map<String, List<Integer>> skipped = new TreeMap<>();
 
   /** There are few different ones, so each is kept once. */
   private final Map<String, String> methods = new HashMap<>();
@@ -82,6 +97,27 @@ public final class HarIndex {
   /** Returns its entries, in file order. */
   public List<Entry> entries() {
     return entries;
+  }
+
+  /** Returns a remark on entries that are not calls, as browsers export them; empty if none is. */
+  public Optional<String> skipped() {
+    List<String> all = new ArrayList<>();
+    skipped.forEach(
+        (scheme, lines) ->
+            all.add(
+                scheme
+                    + (lines.size() == 1 ? " in line " : " in lines ")
+                    + String.join(
+                        ", ", lines.stream().limit(MOST_LINES).map(String::valueOf).toList())
+                    + (lines.size() > MOST_LINES ? ", ..." : "")));
+    return all.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            "Skipped in the cassette "
+                + name
+                + ", as no HTTP call: "
+                + String.join("; ", all)
+                + ".");
   }
 
   /** Returns the members of the log, except its entries. */
@@ -170,6 +206,13 @@ public final class HarIndex {
     }
     if (method.isEmpty() || url.isEmpty()) {
       throw malformed(parser, "this entry has no request with a method and a url", null);
+    }
+    Matcher scheme = NO_HTTP.matcher(url);
+    if (scheme.lookingAt()) {
+      skipped
+          .computeIfAbsent(scheme.group().toLowerCase(Locale.ROOT), unused -> new ArrayList<>())
+          .add(start.getLineNr());
+      return;
     }
     long length = parser.currentLocation().getByteOffset() - offset;
     entries.add(new Entry(offset, Math.toIntExact(length), start.getLineNr(), method, url));

@@ -10,6 +10,7 @@ import dev.cachette.internal.text.JsonStreams;
 import java.io.IOException;
 import java.util.AbstractList;
 import java.util.Locale;
+import java.util.Optional;
 
 /** The exchanges of a file, each read on access. Thread-safe if its source of texts is. */
 public final class RecordedExchanges extends AbstractList<Exchange> {
@@ -107,6 +108,11 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
   /** Returns the first line of an exchange in the file, from 1. */
   public int line(int at) {
     return index.entries().get(at).line();
+  }
+
+  /** Returns a remark on entries that are not calls; empty if there are none. */
+  public Optional<String> skipped() {
+    return index.skipped();
   }
 
   HarIndex index() {

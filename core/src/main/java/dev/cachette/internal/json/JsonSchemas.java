@@ -1,6 +1,7 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.MissingNode;
 import dev.cachette.internal.jsonpath.Located;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.secret.Masking;
@@ -8,6 +9,7 @@ import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.result.Difference;
 import dev.harrel.jsonschema.Error;
 import dev.harrel.jsonschema.EvaluatorFactory;
+import dev.harrel.jsonschema.InvalidSchemaException;
 import dev.harrel.jsonschema.Validator;
 import dev.harrel.jsonschema.ValidatorFactory;
 import dev.harrel.jsonschema.providers.JacksonNode;
@@ -17,11 +19,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 
 /** A JSON Schema, in the dialect that it names, by default 2020-12. */
 public final class JsonSchemas {
 
   private static final int LONGEST = 80;
+  private static final int MOST_MISTAKES = 3;
 
   /** Keywords that their value and the actual value explain. */
   private static final Set<String> TELL_ALL =
@@ -70,9 +74,22 @@ public final class JsonSchemas {
             .createValidator();
     try {
       this.schema = validator.registerSchema(schema);
+    } catch (InvalidSchemaException invalid) {
+      throw Refusals.argument("this is not a valid JSON Schema: " + mistakes(invalid), invalid);
     } catch (RuntimeException invalid) {
       throw Refusals.argument("this is not a valid JSON Schema: " + invalid.getMessage(), invalid);
     }
+  }
+
+  /** Returns what is wrong in a schema, by its place; errors of wider places only repeat that. */
+  private static String mistakes(InvalidSchemaException invalid) {
+    List<Error> errors =
+        SchemaErrors.telling(invalid.getErrors(), error -> MissingNode.getInstance());
+    return errors.stream()
+        .map(error -> "at " + error.getInstanceLocation() + ": " + error.getError())
+        .distinct()
+        .limit(MOST_MISTAKES)
+        .collect(Collectors.joining("; "));
   }
 
   /** Returns the violations of the schema; empty if the value is valid. */

@@ -137,8 +137,11 @@ public final class Exchange {
     Reply reply;
     Optional<AssertionFailedError> failure = Optional.empty();
     try {
-      reply = failed.isPresent() ? Reply.of(failed(failed.get())) : decide();
+      reply = failed.isPresent() ? Reply.of(failed(failed.get())) : checked(decide());
       failure = failed.map(Refusal::failure);
+    } catch (WebSockets.Refused refused) {
+      failure = Optional.of(refused.refusal().failure());
+      reply = Reply.of(failed(refused.refusal()));
     } catch (StubFailed | DescribedCall.Misfit thrown) {
       failure =
           Optional.of(
@@ -152,6 +155,10 @@ public final class Exchange {
     }
     scopes.answer(call, reply, answeredBy(), failure.map(Throwable::getMessage));
     return reply;
+  }
+
+  private Reply checked(Reply reply) {
+    return isUnexpected() ? reply : WebSockets.checked(request(), reply, answeredBy());
   }
 
   private LoggedCall logged(Call.State state) {

@@ -37,7 +37,7 @@ class ConditionTimeoutTest {
   private static final String SLOW = ".*.*.*.*=";
   private static final String LONG = "x".repeat(20_000);
 
-  /** A clock that goes on by a millisecond whenever it is read. */
+  /** A clock that goes on by 20 ms whenever it is read. */
   private final AtomicLong reads = new AtomicLong();
 
   private final Desk desk =
@@ -52,7 +52,7 @@ class ConditionTimeoutTest {
               false,
               true,
               Duration.ofSeconds(2),
-              () -> reads.incrementAndGet() * 1_000_000));
+              () -> reads.incrementAndGet() * 20_000_000));
 
   static Stream<Arguments> hostile() {
     String deep = "{\"a\":".repeat(200) + "1" + "}".repeat(200);

@@ -6,6 +6,9 @@ import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.stubfile.StubFileProblem;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CharsetDecoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -136,8 +139,30 @@ record StubSource(boolean onClassPath, String location, Optional<String> given) 
     return given.orElseGet(
         () -> {
           Body body = new Resources().read(new Delivery.Source(onClassPath, location));
-          return body.text(StandardCharsets.UTF_8);
+          return decoded(body.bytes());
         });
+  }
+
+  /**
+   * Returns the text of a file in UTF-8.
+   *
+   * @throws IllegalArgumentException if it is in another charset; the message gives the place
+   */
+  private static String decoded(byte[] bytes) {
+    ByteBuffer in = ByteBuffer.wrap(bytes);
+    CharBuffer out = CharBuffer.allocate(bytes.length);
+    CharsetDecoder decoder = StandardCharsets.UTF_8.newDecoder();
+    if (decoder.decode(in, out, true).isError()) {
+      String before = out.flip().toString();
+      int line = 1 + (int) before.chars().filter(c -> c == '\n').count();
+      int column = before.length() - before.lastIndexOf('\n');
+      throw Refusals.argument(
+          String.format(
+              "it is not encoded in UTF-8: byte 0x%02X in line %d, column %d. Fix: save it as"
+                  + " UTF-8.",
+              in.get(in.position()), line, column));
+    }
+    return out.flip().toString();
   }
 
   /** Returns its path, if it is a file. */

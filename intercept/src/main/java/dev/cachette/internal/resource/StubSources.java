@@ -3,6 +3,7 @@ package dev.cachette.internal.resource;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.cassette.CassetteException;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
@@ -171,7 +172,12 @@ public final class StubSources {
       @Override
       public ResponseAnswer recorded(String cassette, String requestLine) {
         Path file = reading.reach().require(reading.cassette().apply(cassette));
-        return reading.recorded().apply(file, requestLine);
+        try {
+          return reading.recorded().apply(file, requestLine);
+        } catch (CassetteException unusable) {
+          // A problem at its place, besides the others.
+          throw Refusals.argument(unusable.getMessage(), unusable);
+        }
       }
 
       @Override

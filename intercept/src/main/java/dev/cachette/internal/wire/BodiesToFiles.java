@@ -93,10 +93,15 @@ final class BodiesToFiles extends ChannelInboundHandlerAdapter {
           context.executor().execute(() -> resume(context, request, wanted));
         };
     site.workers().decide(decision);
-    long patience = site.responder().conditionTimeout().toMillis() + GRACE_MILLIS;
-    context
-        .executor()
-        .schedule(() -> giveUp(context, request, decision), patience, TimeUnit.MILLISECONDS);
+    // In two parts: if the JVM stood still, the worker has had no time either.
+    after(
+        context,
+        site.responder().conditionTimeout().toMillis(),
+        () -> after(context, GRACE_MILLIS, () -> giveUp(context, request, decision)));
+  }
+
+  private static void after(ChannelHandlerContext context, long millis, Runnable task) {
+    context.executor().schedule(task, millis, TimeUnit.MILLISECONDS);
   }
 
   private void giveUp(ChannelHandlerContext context, HttpRequest request, Runnable decision) {

@@ -31,6 +31,9 @@ final class Work {
   private volatile boolean started;
   private volatile boolean hungUp;
 
+  /** True if it was late already when it was looked at the last time. */
+  private boolean overdue;
+
   /** Runs on the thread of the connection, at the end. */
   @FunctionalInterface
   interface Done {
@@ -49,7 +52,7 @@ final class Work {
   void decide() {
     site.transmissions().add(this);
     site.workers().decide(decision);
-    watchIn(GRACE_MILLIS + incoming.patience().toMillis());
+    watchIn(incoming.patience().toMillis() + 1);
   }
 
   /** Begins with the reply of a call about which it is decided. */
@@ -138,9 +141,14 @@ final class Work {
     if (!isUndecided()) {
       return;
     }
-    Duration left = incoming.patience().plusMillis(GRACE_MILLIS);
+    Duration left = incoming.patience();
     if (!started || !left.isNegative()) {
+      overdue = false;
       watchIn(Math.max(GRACE_MILLIS, left.toMillis()));
+    } else if (!overdue) {
+      // Once more: if the JVM stood still, the worker has had no time either.
+      overdue = true;
+      watchIn(GRACE_MILLIS);
     } else {
       giveUp();
     }

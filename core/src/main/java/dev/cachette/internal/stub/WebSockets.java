@@ -1,0 +1,58 @@
+package dev.cachette.internal.stub;
+
+import dev.cachette.http.Request;
+import dev.cachette.internal.text.Failed;
+import dev.cachette.result.StubReference;
+import java.util.Optional;
+
+/** WebSockets (RFC 6455), which Cachette does not support: a client takes no answer for one. */
+final class WebSockets {
+
+  private static final int NOT_IMPLEMENTED = 501;
+  private static final int REDIRECTION = 300;
+
+  private WebSockets() {}
+
+  /** Thrown for an answer that would look like a success, or like an upgrade. */
+  static final class Refused extends RuntimeException {
+
+    private static final long serialVersionUID = 1;
+
+    private final transient Refusal refusal;
+
+    Refused(Refusal refusal) {
+      super(refusal.failure().getMessage(), null, false, false);
+      this.refusal = refusal;
+    }
+
+    Refusal refusal() {
+      return refusal;
+    }
+  }
+
+  /**
+   * Returns a reply, if it can be given to this request.
+   *
+   * @param by what answers
+   * @throws Refused if the request asks for a WebSocket, and the reply does not reject it
+   */
+  static Reply checked(Request request, Reply reply, Optional<StubReference> by) {
+    boolean asked =
+        request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent();
+    if (!asked || reply.response().filter(it -> it.status() < REDIRECTION).isEmpty()) {
+      return reply;
+    }
+    throw new Refused(
+        new Refusal(
+            NOT_IMPLEMENTED,
+            Failed.of(
+                String.format(
+                    "%s asks for a WebSocket (RFC 6455), which Cachette does not support: %s"
+                        + " answers it with %d.\n\n"
+                        + "Fix: reject it, with status(426) for example, let it through, or use"
+                        + " another transport.\n",
+                    request,
+                    by.map(StubReference::toString).orElse("something"),
+                    reply.response().orElseThrow().status()))));
+  }
+}
