@@ -40,7 +40,7 @@ class CheckTest {
     assertTrue(
         out.contains(
             """
-            tides.stubs.yaml:3:5: stubs[0]: Unknown key of a stub "answr". Did you mean "answer"?\
+            tides.stubs.yaml:3:5: stubs[0]: unknown key "answr" of a stub. Did you mean "answer"?\
             """),
         out);
     assertTrue(
