@@ -21,11 +21,18 @@ public final class CachetteContext {
   /** By local port: what was left there since the last response. Null while nothing is followed. */
   private static volatile AtomicReferenceArray<CachetteMark> connections;
 
+  /**
+   * True once tests were followed. What they have handed over may begin when none is followed, and
+   * go on until another one is.
+   */
+  private static volatile boolean everFollowed;
+
   private CachetteContext() {}
 
   /** Begins or ends to follow. */
   static void follow(boolean on) {
     connections = on ? new AtomicReferenceArray<>(PORTS) : null;
+    everFollowed |= on;
   }
 
   /** Returns true if tests are followed. */
@@ -74,7 +81,7 @@ public final class CachetteContext {
 
   /** A thread begins with a task. */
   public static void began(Object task) {
-    if (connections != null && task != null && !isOwn()) {
+    if (everFollowed && task != null && !isOwn()) {
       CachetteMark mark = CachetteTasks.get(task);
       set(mark == null ? null : mark.takenOver(CachetteMark.TASK_IS_DONE));
     }
@@ -91,7 +98,7 @@ public final class CachetteContext {
    * be told which one counts.
    */
   public static void taken(Object element) {
-    if (connections == null || element == null || isOwn()) {
+    if (!everFollowed || element == null || isOwn()) {
       return;
     }
     CachetteMark now = CURRENT.get();
@@ -115,7 +122,7 @@ public final class CachetteContext {
 
   /** A thread serves many: what it did before says nothing about what it does next. */
   public static void forget() {
-    if (connections != null && !isOwn()) {
+    if (everFollowed && !isOwn()) {
       set(null);
     }
   }

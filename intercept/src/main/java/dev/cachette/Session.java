@@ -112,6 +112,7 @@ final class Session {
                 settings.maxRequestBody(),
                 notices,
                 settings.treatHttpAsHttps(),
+                settings.cors(),
                 !settings.acceptLateCalls(),
                 settings.conditionTimeout(),
                 System::nanoTime),

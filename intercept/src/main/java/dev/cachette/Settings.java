@@ -361,6 +361,21 @@ public final class Settings {
   }
 
   /**
+   * Sets whether web pages of other origins may call, in the CORS protocol of the Fetch standard;
+   * false by default. Preflight requests are answered, unless a stub does, and each answer gets the
+   * headers for the origin of its call, credentials allowed, unless it has them. That is true for
+   * the explanations of unexpected calls, too.
+   */
+  public Settings cors(boolean allowed) {
+    return with("cors", allowed);
+  }
+
+  /** Returns whether web pages of other origins may call. */
+  public boolean cors() {
+    return get("cors", false);
+  }
+
+  /**
    * Sets how long it may take to find the stub for a call; 2 seconds by default. It is the limit
    * for all conditions of the stubs that come into question, your own predicates included, and
    * again for the explanation of an unexpected call. A call that takes longer is answered with 500,

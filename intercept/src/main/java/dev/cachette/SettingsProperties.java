@@ -68,6 +68,7 @@ final class SettingsProperties {
               "stubFolder", "a path", (settings, text) -> settings.stubFolder(Path.of(text))),
           new Property(
               "interception", "true, false", (settings, text) -> settings.interception(flag(text))),
+          new Property("cors", "true, false", (settings, text) -> settings.cors(flag(text))),
           new Property(
               "requestClientCertificates",
               "true, false",

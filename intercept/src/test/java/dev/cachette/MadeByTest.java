@@ -30,6 +30,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -225,6 +226,37 @@ class MadeByTest {
           text);
       assertTrue(text.contains("\nMade by thread \"pool-"), text);
       assertTrue(text.contains("at dev.cachette.MadeByTest") || text.contains("Fix:"), text);
+    }
+  }
+
+  /** Between two sessions, no test is followed; what one has handed over begins all the same. */
+  @Test
+  void workThatBeginsBetweenSessionsIsOfItsTest() throws Exception {
+    CountDownLatch free = new CountDownLatch(1);
+    CountDownLatch begun = new CountDownLatch(1);
+    CountDownLatch next = new CountDownLatch(1);
+    ExecutorService pool = Executors.newSingleThreadExecutor();
+    pool.execute(() -> await(free));
+    Cachette first = Cachette.open();
+    Future<String> late =
+        pool.submit(
+            () -> {
+              begun.countDown();
+              next.await();
+              return get();
+            });
+    first.close();
+    free.countDown();
+    begun.await();
+
+    try (Cachette second = Cachette.open()) {
+      next.countDown();
+
+      assertTrue(late.get().contains("its test is over"), late.get());
+      assertTrue(second.calls().isEmpty());
+    } finally {
+      LateCalls.take();
+      pool.shutdown();
     }
   }
 

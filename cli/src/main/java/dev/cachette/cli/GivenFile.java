@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.regex.Pattern;
 
 /** The kind of a given file, by its extension and its beginning. */
@@ -27,6 +28,15 @@ enum GivenFile {
       return CASSETTE;
     }
     return STUB_FILE.matcher(file.toString()).matches() ? STUBS : OTHER;
+  }
+
+  /** Returns the lines of a file that has been read as text before. */
+  static List<String> lines(Path file) {
+    try {
+      return Files.readAllLines(file);
+    } catch (IOException unreadable) {
+      throw new UncheckedIOException(unreadable);
+    }
   }
 
   private static boolean isDescription(Path file) {

@@ -49,6 +49,13 @@ final class Serve implements Callable<Integer> {
   private boolean through;
 
   @Option(
+      names = "--cors",
+      description =
+          "Let web pages of other origins call: answer preflight requests, and add the headers of"
+              + " CORS to answers that have none.")
+  private boolean cors;
+
+  @Option(
       names = "--control",
       paramLabel = "PORT",
       converter = PortReader.class,
@@ -91,7 +98,7 @@ final class Serve implements Callable<Integer> {
     String meant = listening.origin() == null ? served.onlyOrigin() : listening.origin();
     CallPrinter printer = new CallPrinter(output, false);
     Settings settings =
-        confined(listening.settings(meant).treatHttpAsHttps(true).callListener(printer));
+        confined(listening.settings(meant).treatHttpAsHttps(true).cors(cors).callListener(printer));
     Cachette net = Cachette.open(settings);
     ControlledSessions sessions =
         new ControlledSessions(

@@ -46,10 +46,31 @@ final class StubFileCheck {
                 findings.add(
                     placed(
                         stub, String.format("%s is unreachable: %s always wins.", stub, winner))));
+    stubs.files().forEach(it -> findings.addAll(secrets(it)));
     List<StubFileContent.Declared> all = StubFileContent.of(stubs);
     findings.addAll(repeatedNames(all));
     for (StubFileContent.Declared stub : all) {
       misfits(stub, descriptions).forEach(it -> findings.add(placed(stub.reference(), it)));
+    }
+    return findings;
+  }
+
+  /** Finds what looks like a secret; what is only named like one is usually made up. */
+  private static List<Finding> secrets(Path file) {
+    List<Finding> findings = new ArrayList<>();
+    List<String> lines = GivenFile.lines(file);
+    for (int at = 0; at < lines.size(); at++) {
+      String line = lines.get(at);
+      int place = Masking.shapes(line).indexOf(Masking.MASK);
+      if (place >= 0 && line.indexOf(Masking.MASK) != place) {
+        findings.add(
+            new Finding(
+                file.toString(),
+                at + 1,
+                place + 1,
+                "",
+                "looks like a secret. Fix: write one that is made up."));
+      }
     }
     return findings;
   }

@@ -262,6 +262,79 @@ class ServeTest {
     }
   }
 
+  /** Returns a page as a browser shows it when it has nothing more to do. */
+  private String shown(Path chromium, String url, String... more) throws Exception {
+    Path page = folder.resolve("page.html");
+    List<String> command =
+        new ArrayList<>(
+            List.of(
+                chromium.toString(),
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-quic",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--user-data-dir=" + folder.resolve("browser"),
+                "--virtual-time-budget=10000",
+                "--dump-dom"));
+    command.addAll(List.of(more));
+    command.add(url);
+    Process browser =
+        new ProcessBuilder(command)
+            .redirectOutput(page.toFile())
+            .redirectError(ProcessBuilder.Redirect.DISCARD)
+            .start();
+    assertTrue(browser.waitFor(60, TimeUnit.SECONDS), "the browser does not end");
+    return Files.readString(page);
+  }
+
+  /** Its origin is that of another port. */
+  @Test
+  void aPageOfAnotherOriginMayCall() throws Exception {
+    Path chromium = Path.of("/usr/bin/chromium");
+    if (!Files.exists(chromium)) {
+      return;
+    }
+    Path tides = folder.resolve("tides.stubs.yaml");
+    Files.writeString(
+        tides,
+        """
+        stubs:
+          - request: PUT /tides
+            headers: { x-desk: "7" }
+            answer: { json: { high: "04:10" }, headers: { x-station: Marrow Bay } }
+        """);
+    try (Run.Going api = serve(tides.toString(), "--cors")) {
+      String at = address(api.message("serving at"));
+      Path front = folder.resolve("front.stubs.yaml");
+      Files.writeString(
+          front,
+          """
+          stubs:
+            - request: GET /
+              answer:
+                html: >-
+                  <p id=tide>waiting</p><p id=why>waiting</p><script>
+                  const asked = { method: "PUT", credentials: "include",
+                    headers: { "x-desk": "7", "content-type": "application/json" }, body: "{}" };
+                  fetch("AT/tides", asked).then(async r => tide.textContent =
+                    (await r.json()).high + " at " + r.headers.get("x-station"));
+                  fetch("AT/other", asked).then(async r => why.textContent =
+                    r.status + " " + (await r.text()).slice(0, 20));</script>
+          """
+              .replace("AT", at));
+      try (Run.Going pages = serve(front.toString())) {
+        String page = shown(chromium, address(pages.message("serving at")) + "/");
+
+        assertTrue(page.contains("04:10 at Marrow Bay"), page);
+        assertTrue(page.contains("501 Unexpected call: PUT"), page);
+      }
+    }
+  }
+
   @Test
   void aPageInABrowserIsAnsweredThroughTheProxyByHttps() throws Exception {
     Path chromium = Path.of("/usr/bin/chromium");
@@ -284,30 +357,15 @@ class ServeTest {
         """);
     try (Run.Going serving = serve(stubs.toString())) {
       String address = address(serving.message("serving at"));
-      Path page = folder.resolve("page.html");
-      Process browser =
-          new ProcessBuilder(
-                  chromium.toString(),
-                  "--headless",
-                  "--no-sandbox",
-                  "--disable-gpu",
-                  "--disable-quic",
-                  "--no-first-run",
-                  "--disable-background-networking",
-                  "--disable-component-update",
-                  "--disable-sync",
-                  "--user-data-dir=" + folder.resolve("browser"),
-                  "--proxy-server=" + address,
-                  "--ignore-certificate-errors-spki-list=" + fingerprint(folder.resolve("ca.pem")),
-                  "--virtual-time-budget=10000",
-                  "--dump-dom",
-                  "https://desk.example/")
-              .redirectOutput(page.toFile())
-              .redirectError(ProcessBuilder.Redirect.DISCARD)
-              .start();
-      assertTrue(browser.waitFor(60, TimeUnit.SECONDS), "the browser does not end");
 
-      assertTrue(Files.readString(page).contains("high at 04:10"), Files.readString(page));
+      String page =
+          shown(
+              chromium,
+              "https://desk.example/",
+              "--proxy-server=" + address,
+              "--ignore-certificate-errors-spki-list=" + fingerprint(folder.resolve("ca.pem")));
+
+      assertTrue(page.contains("high at 04:10"), page);
       assertFalse(serving.out().isEmpty());
       assertTrue(serving.out().contains("GET https://desk.example/tides  ->  200"), serving.out());
     }

@@ -73,7 +73,10 @@ class LateRunTest {
       Thread run = new Thread(() -> session.getLauncher().execute(request, summary), "run");
       run.start();
       run.join();
-      assertEquals(1, summary.getSummary().getTestsSucceededCount(), each::getName);
+      assertEquals(
+          1,
+          summary.getSummary().getTestsSucceededCount(),
+          () -> each + ": " + summary.getSummary().getFailures().get(0).getException());
     }
     POLLER.shutdown();
 

@@ -70,6 +70,11 @@ public final class Masking {
     return masked(finder -> finder.header(name, value));
   }
 
+  /** Masks what looks like a secret, wherever it is; not what is only named like one. */
+  public static String shapes(String text) {
+    return SecretShapes.replace(text, secret -> MASK);
+  }
+
   /** Masks the URL of a request line. */
   public static String line(String line) {
     int space = line.indexOf(' ');

@@ -150,6 +150,9 @@ public final class Exchange {
                   : Failed.of(thrown.getMessage()));
       reply = Reply.of(failed(new Refusal(500, failure.get())));
     }
+    if (scopes.allowsCrossOrigin()) {
+      reply = CrossOrigin.allowed(request(), reply);
+    }
     if (call == null) {
       call = logged(Call.State.ARRIVED);
     }
@@ -255,6 +258,9 @@ public final class Exchange {
       }
       return choice.reply(request(), arrival.carrier(), outside);
     }
+    if (isPreflight()) {
+      return Reply.of(CrossOrigin.preflight(request()));
+    }
     String text = explain();
     if (scopes.noteUnexpected(arrival, received.toString(), text, Optional.of(received))) {
       outside.warning().accept(text);
@@ -271,7 +277,12 @@ public final class Exchange {
         && failed.isEmpty()
         && !byExample
         && through.isEmpty()
-        && cassette.isEmpty();
+        && cassette.isEmpty()
+        && !isPreflight();
+  }
+
+  private boolean isPreflight() {
+    return scopes.allowsCrossOrigin() && !arrival.isLate() && CrossOrigin.isPreflight(request());
   }
 
   /** Returns why nothing answers it; found out at the first call, which may take long. */

@@ -63,6 +63,11 @@ public record Reply(
         when);
   }
 
+  /** Returns this reply with other headers; the body is sent as before. */
+  Reply with(Response other) {
+    return new Reply(Optional.of(other), pieces, isStream, feed, file, fault, schedule);
+  }
+
   Reply in(List<Body> otherPieces, Schedule when) {
     return new Reply(response, otherPieces, isStream, feed, file, fault, when);
   }

@@ -16,6 +16,7 @@ import java.util.function.LongSupplier;
  * @param maxRequestBody the maximum size of the body of a request, decoded, in bytes
  * @param watcher called after each completed call
  * @param treatHttpAsHttps whether plain HTTP calls without a stub are treated as HTTPS
+ * @param cors whether web pages of other origins may call
  * @param refuseLate whether calls of tests that are over are refused
  * @param conditionTimeout how long it may take to decide which stub answers a call
  * @param nanos a source of real time, in nanoseconds from any point
@@ -28,6 +29,7 @@ public record ScopeSettings(
     long maxRequestBody,
     Consumer<Call> watcher,
     boolean treatHttpAsHttps,
+    boolean cors,
     boolean refuseLate,
     Duration conditionTimeout,
     LongSupplier nanos) {
@@ -41,6 +43,7 @@ public record ScopeSettings(
         maxBodies,
         Long.MAX_VALUE,
         call -> {},
+        false,
         false,
         true,
         Duration.ofSeconds(2),

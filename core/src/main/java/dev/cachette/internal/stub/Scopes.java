@@ -354,6 +354,10 @@ public final class Scopes {
     return new TimeLimit(settings.conditionTimeout(), settings.nanos());
   }
 
+  boolean allowsCrossOrigin() {
+    return settings.cors();
+  }
+
   long maxRequestBody() {
     return settings.maxRequestBody();
   }

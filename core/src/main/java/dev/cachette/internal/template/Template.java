@@ -12,20 +12,37 @@ import org.apache.commons.text.StringSubstitutor;
 /** Fills the expressions in a text. Filled-in values are not parsed again. */
 public final class Template {
 
+  private static final int SHOWN = 30;
+
   private Template() {}
 
   /**
    * Checks every expression in a text.
    *
-   * @throws IllegalArgumentException if one is unknown; the message names it
+   * @throws IllegalArgumentException if one is unknown or not closed; the message names it
    */
   public static void check(String text) {
+    requireClosed(text);
     new StringSubstitutor(
             key -> {
               Expression.parse(key);
               return "";
             })
         .replace(text);
+  }
+
+  private static void requireClosed(String text) {
+    for (int at = text.indexOf("${"); at >= 0; at = text.indexOf("${", at + 2)) {
+      boolean escaped = at > 0 && text.charAt(at - 1) == '$';
+      if (!escaped && text.indexOf('}', at) < 0) {
+        String beginning = text.substring(at, Math.min(text.length(), at + SHOWN));
+        throw Refusals.argument(
+            String.format(
+                "The expression that begins with \"%s\" has no closing brace. Fix: close it, or"
+                    + " write $%s to send it literally.",
+                beginning, beginning));
+      }
+    }
   }
 
   /**

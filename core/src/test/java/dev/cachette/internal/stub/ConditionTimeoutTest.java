@@ -50,6 +50,7 @@ class ConditionTimeoutTest {
               1 << 20,
               call -> {},
               false,
+              false,
               true,
               Duration.ofSeconds(2),
               () -> reads.incrementAndGet() * 20_000_000));
