@@ -55,7 +55,7 @@ class MaskedStubsTest {
 
       assertFalse(all.contains(SECRET), all);
       assertFalse(one.contains(SECRET), one);
-      assertTrue(all.contains("****") && all.contains("# **** stands for a secret"), all);
+      assertTrue(all.contains("****") && all.contains("# **** replaces a secret"), all);
       assertFalse(declared.stubs().get(0).toString().contains(SECRET));
     }
   }

@@ -45,9 +45,12 @@ public record Verdict(List<Check> line, List<Check> conditions, int untested) {
 
   /** Returns how close the request came, from 0 (nothing in common) to 1 (it matches). */
   public double nearness() {
-    return conditions.isEmpty()
-        ? average(line)
-        : WEIGHT_OF_LINE * average(line) + (1 - WEIGHT_OF_LINE) * average(conditions);
+    int all = conditions.size() + untested;
+    if (all == 0) {
+      return average(line);
+    }
+    double tested = conditions.stream().mapToDouble(Check::nearness).sum();
+    return WEIGHT_OF_LINE * average(line) + (1 - WEIGHT_OF_LINE) * tested / all;
   }
 
   private static double average(List<Check> checks) {

@@ -35,7 +35,7 @@ public final class StubWriter {
       Set.of("body", "basic", "bearer", "graphql", "soap", "not", "anyOf", "allOf");
 
   private static final String SECRETS =
-      "# " + Masking.MASK + " stands for a secret, which is not written.\n";
+      "# " + Masking.MASK + " replaces a secret, which is not written.\n";
 
   private StubWriter() {}
 

@@ -62,7 +62,7 @@ class GuideTest {
             .map(line -> line.substring(3).replace("`", ""))
             .toList();
 
-    assertEquals(12, headings.size());
+    assertEquals(13, headings.size());
     for (String heading : headings) {
       for (String part : heading.split("…")) {
         assertTrue(literals.contains(part.strip()), part);
