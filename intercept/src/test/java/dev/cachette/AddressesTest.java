@@ -207,4 +207,18 @@ class AddressesTest {
     context.init(null, factory.getTrustManagers(), null);
     return context;
   }
+
+  /** Whatever the caller calls it, it is the service that it serves as. */
+  @Test
+  void theNameOfTheListenerDoesNotChangeWhatItServesAs() throws Exception {
+    Settings settings =
+        Settings.defaults().withoutInterception().servingAs("http://192.0.2.7:9102");
+    try (Cachette net = Cachette.open(settings)) {
+      net.stub("GET http://192.0.2.7:9102/v1").answer(text("high"));
+      int port = URI.create(net.baseUrl()).getPort();
+
+      assertEquals("high", Calling.plain("http://localhost:" + port + "/v1"));
+      assertEquals("high", Calling.plain("http://127.0.0.1:" + port + "/v1"));
+    }
+  }
 }

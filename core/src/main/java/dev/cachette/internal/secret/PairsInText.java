@@ -2,6 +2,7 @@ package dev.cachette.internal.secret;
 
 import dev.cachette.internal.secret.Secret.Certainty;
 import dev.cachette.internal.text.Placeholders;
+import java.util.List;
 import java.util.Locale;
 import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
@@ -34,8 +35,8 @@ final class PairsInText {
   private static final String NOT_FIRST_OF_BARE = AFTER_BARE + "{}[(";
 
   /** What the next pattern needs, unless there is an option. */
-  private static final Pattern WORD =
-      Pattern.compile("(?i)passw|passphrase|token|secret|identified");
+  private static final List<String> WORDS =
+      List.of("passw", "passphrase", "token", "secret", "identified");
 
   /** {@code --password x} and {@code password 'x'}: quoted, or too mixed for a word. */
   private static final Pattern WITHOUT_SIGN =
@@ -86,10 +87,16 @@ final class PairsInText {
     if (text.indexOf('=') > 0 || text.indexOf(':') > 0) {
       replaced = withSign(replaced);
     }
-    if (text.indexOf('-') >= 0 || WORD.matcher(text).find()) {
+    if (text.indexOf('-') >= 0 || hasWord(text)) {
       replaced = each(WITHOUT_SIGN, replaced, 0, this::withoutSign);
     }
     return text.indexOf('\n') > 0 ? each(NEXT_LINE, replaced, 4, this::nextLine) : replaced;
+  }
+
+  /** Several searches take a tenth of the time of one expression for all. */
+  private static boolean hasWord(String text) {
+    String lower = text.toLowerCase(Locale.ROOT);
+    return WORDS.stream().anyMatch(lower::contains);
   }
 
   private String withSign(String text) {

@@ -74,7 +74,7 @@ record Destination(
    *
    * <p>The connection decides, whatever the Host header says, with two exceptions: if a client has
    * resolved a name itself and connects to an address, only the header has the name; and if the
-   * client connects to a port of Cachette's.
+   * client connects to a port of Cachette's that does not serve as one origin.
    *
    * @param secure whether it arrived over TLS
    * @param target the request target, in origin form or absolute form (RFC 9112 section 3.2)
@@ -85,7 +85,7 @@ record Destination(
       return absolute(target, authority);
     }
     String used = scheme.orElse(secure ? "https" : "http");
-    if (!Hosts.isAddress(host)) {
+    if (scheme.isPresent() || !Hosts.isAddress(host)) {
       return Uri.at(used, host, port, target);
     }
     Optional<String> named =
