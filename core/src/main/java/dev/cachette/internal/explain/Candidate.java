@@ -9,10 +9,10 @@ import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /** A stub that may be the intended one, with its verdict on the request. */
@@ -23,7 +23,7 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
   /** Examining thousands takes time, and shows nothing more; except a few more that are alike. */
   private static final int EXAMINED = 50;
 
-  private static final int MOST_EXAMINED = 200;
+  private static final int MOST_TIES = 150;
 
   /** Stubs with less in common are noise, not help. */
   private static final double NEAR = 0.4;
@@ -54,10 +54,15 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
     int[] sorted = likeness.clone();
     Arrays.sort(sorted);
     int enough = sorted[sorted.length - EXAMINED];
-    return IntStream.range(0, likeness.length)
-        .filter(at -> likeness[at] >= enough)
-        .limit(MOST_EXAMINED)
-        .mapToObj(stubs::get);
+    List<Explanation.Stub> alike = new ArrayList<>();
+    int ties = 0;
+    for (int at = 0; at < likeness.length; at++) {
+      // Of many that are just enough, the first; those that are more alike, always.
+      if (likeness[at] > enough || likeness[at] == enough && ties++ < MOST_TIES) {
+        alike.add(stubs.get(at));
+      }
+    }
+    return alike.stream();
   }
 
   private static Candidate of(Received received, Explanation.Stub stub) {

@@ -31,6 +31,17 @@ class ExplainedTest {
   }
 
   @Test
+  void theClosestIsFoundAmongManyThatAreEquallyClose() {
+    desk.stub("PUT " + BOOKINGS, 7, text("x"));
+    for (int at = 0; at < 1_000; at++) {
+      desk.stub("PUT https://berths.example/v1/vessels", 8, text("x"));
+    }
+
+    assertTrue(
+        desk.get("GET " + BOOKINGS).contains("Closest of 1001 stubs: \"PUT " + BOOKINGS + "\""));
+  }
+
+  @Test
   void aStubThatWasDeclaredAfterTheCallIsNamed() {
     desk.get("GET " + BOOKINGS);
     desk.stub("GET " + BOOKINGS, 12, text("late"));
