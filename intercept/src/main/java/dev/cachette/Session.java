@@ -110,7 +110,7 @@ final class Session {
                 settings.maxCalls(),
                 settings.maxCallBodies(),
                 settings.maxRequestBody(),
-                notices,
+                settings.isSet("callListener") ? notices : settings.callListener(),
                 settings.treatHttpAsHttps(),
                 settings.cors(),
                 !settings.acceptLateCalls(),

@@ -131,8 +131,7 @@ public final class LoadedCassette {
   }
 
   private Replayed replayed(int at) {
-    known.requireBody(at);
-    Exchange exchange = redactor.fill(known.get(at));
+    Exchange exchange = redactor.fill(known.replayable(at));
     double nanos = exchange.time().toNanos() * settings.recordedTiming().orElse(0);
     return new Replayed(exchange, reference(at), Duration.ofNanos((long) nanos));
   }

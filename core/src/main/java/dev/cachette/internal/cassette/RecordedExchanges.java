@@ -48,9 +48,26 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
    */
   @Override
   public Exchange get(int at) {
+    return read(at, false);
+  }
+
+  /**
+   * As {@link #get}, but refuses an exchange whose body was not recorded.
+   *
+   * @throws CassetteException if there is a size, but no body, or if the entry is malformed
+   */
+  public Exchange replayable(int at) {
+    return read(at, true);
+  }
+
+  private Exchange read(int at, boolean withBody) {
     HarIndex.Entry entry = index.entries().get(at);
     try {
-      return HarEntry.read(tree(texts.of(entry)));
+      JsonNode tree = tree(texts.of(entry));
+      if (withBody) {
+        HarEntry.requireBody(tree);
+      }
+      return HarEntry.read(tree);
     } catch (HarEntry.Malformed malformed) {
       throw malformed(at, malformed.getMessage());
     } catch (IOException noJson) {
@@ -63,21 +80,6 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
               index.name(),
               entry.line()),
           noJson);
-    }
-  }
-
-  /**
-   * Refuses an exchange whose body was not recorded.
-   *
-   * @throws CassetteException if there is a size, but no body; the message names the place
-   */
-  public void requireBody(int at) {
-    try {
-      HarEntry.requireBody(tree(texts.of(index.entries().get(at))));
-    } catch (HarEntry.Malformed missing) {
-      throw malformed(at, missing.getMessage());
-    } catch (IOException reportedByGet) {
-      // An exchange is read before it is used.
     }
   }
 

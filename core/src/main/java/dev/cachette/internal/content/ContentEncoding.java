@@ -98,12 +98,7 @@ public enum ContentEncoding {
    */
   public static boolean exceeds(byte[] coded, List<String> names, long limit) {
     long size = 0;
-    try {
-      InputStream in = new ByteArrayInputStream(coded);
-      for (int at = names.size() - 1; at >= 0; at--) {
-        Optional<ContentEncoding> encoding = named(names.get(at));
-        in = encoding.isPresent() ? encoding.get().decoding(in) : in;
-      }
+    try (InputStream in = decoding(new ByteArrayInputStream(coded), names)) {
       byte[] buffer = new byte[BUFFER];
       for (int read = in.read(buffer); read >= 0 && size <= limit; read = in.read(buffer)) {
         size += read;
@@ -112,6 +107,15 @@ public enum ContentEncoding {
       // Reported where the body is read.
     }
     return size > limit;
+  }
+
+  private static InputStream decoding(InputStream coded, List<String> names) throws IOException {
+    InputStream in = coded;
+    for (int at = names.size() - 1; at >= 0; at--) {
+      Optional<ContentEncoding> encoding = named(names.get(at));
+      in = encoding.isPresent() ? encoding.get().decoding(in) : in;
+    }
+    return in;
   }
 
   private InputStream decoding(InputStream coded) throws IOException {
@@ -125,7 +129,14 @@ public enum ContentEncoding {
         head.length == 2
             && (head[0] & 0x0f) == Deflater.DEFLATED
             && ((head[0] & 0xff) << 8 | head[1] & 0xff) % 31 == 0;
-    return new InflaterInputStream(in, new Inflater(!zlib), BUFFER);
+    Inflater inflater = new Inflater(!zlib);
+    return new InflaterInputStream(in, inflater, BUFFER) {
+      @Override
+      public void close() throws IOException {
+        inflater.end();
+        super.close();
+      }
+    };
   }
 
   private static byte[] read(InputStream in) throws IOException {

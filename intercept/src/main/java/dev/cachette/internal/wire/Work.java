@@ -5,6 +5,7 @@ import dev.cachette.internal.stub.Incoming;
 import dev.cachette.internal.stub.Reply;
 import io.netty.channel.ChannelHandlerContext;
 import java.time.Duration;
+import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
@@ -30,6 +31,9 @@ final class Work {
   private volatile @Nullable Exchange exchange;
   private volatile boolean started;
   private volatile boolean hungUp;
+
+  /** The next look at it; on the thread of the connection. */
+  private @Nullable Future<?> watching;
 
   /** True if it was late already when it was looked at the last time. */
   private boolean overdue;
@@ -129,12 +133,16 @@ final class Work {
         .execute(
             () -> {
               site.transmissions().remove(this);
+              if (watching != null) {
+                // It would keep the request until then.
+                watching.cancel(false);
+              }
               done.with(known, reply);
             });
   }
 
   private void watchIn(long millis) {
-    context.executor().schedule(this::watch, millis, TimeUnit.MILLISECONDS);
+    watching = context.executor().schedule(this::watch, millis, TimeUnit.MILLISECONDS);
   }
 
   private void watch() {
