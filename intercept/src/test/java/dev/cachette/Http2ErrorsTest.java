@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What violates HTTP/2 is answered as RFC 9113 says, with the error code that it names. */
+/** Violations of HTTP/2 are answered as RFC 9113 says, with the error code that it names. */
 @Timeout(60)
 class Http2ErrorsTest {
 

@@ -234,18 +234,21 @@ class InterceptionTest {
     assertTrue(answer.endsWith("\r\n\r\nok"), answer);
   }
 
+  private static ExecutionException openWebSocket() {
+    URI arrivals = URI.create("wss://berths.example/v1/arrivals");
+    return assertThrows(
+        ExecutionException.class,
+        () ->
+            HttpClient.newHttpClient()
+                .newWebSocketBuilder()
+                .buildAsync(arrivals, new WebSocket.Listener() {})
+                .get());
+  }
+
   @Test
   void anAnswerThatNoWebSocketCanTakeIsRefused() {
     net.stub("GET https://berths.example/v1/arrivals").answer(text("no arrivals"));
-    ExecutionException refused =
-        assertThrows(
-            ExecutionException.class,
-            () ->
-                HttpClient.newHttpClient()
-                    .newWebSocketBuilder()
-                    .buildAsync(
-                        URI.create("wss://berths.example/v1/arrivals"), new WebSocket.Listener() {})
-                    .get());
+    ExecutionException refused = openWebSocket();
 
     WebSocketHandshakeException handshake = (WebSocketHandshakeException) refused.getCause();
     assertEquals(501, handshake.getResponse().statusCode());
@@ -256,15 +259,7 @@ class InterceptionTest {
 
   @Test
   void aWebSocketIsRefusedWithTheReason() {
-    var refused =
-        assertThrows(
-            ExecutionException.class,
-            () ->
-                HttpClient.newHttpClient()
-                    .newWebSocketBuilder()
-                    .buildAsync(
-                        URI.create("wss://berths.example/v1/arrivals"), new WebSocket.Listener() {})
-                    .get());
+    ExecutionException refused = openWebSocket();
 
     assertTrue(refused.getCause() instanceof WebSocketHandshakeException, refused::toString);
     var failure = assertThrows(AssertionFailedError.class, net::close);

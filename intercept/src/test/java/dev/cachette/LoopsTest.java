@@ -16,7 +16,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
-/** What passes calls on must not pass them on to itself, whatever it is called. */
+/** A server that passes calls on must not call itself, by any of its names. */
 @Timeout(60)
 class LoopsTest {
 

@@ -182,7 +182,7 @@ class StuckCodeTest {
     assertThrows(AssertionError.class, net::close);
   }
 
-  /** What it turns out to be belongs to the test in which it arrived. */
+  /** The outcome belongs to the test in which the call arrived. */
   @Test
   void aCallThatIsStillBeingDecidedBelongsToItsTest() throws Exception {
     Cachette net = Cachette.open(Settings.defaults());

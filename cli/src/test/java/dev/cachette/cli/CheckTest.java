@@ -9,7 +9,7 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** What check says of stub files: each finding, with its line and a mark. */
+/** {@code check} shows each finding with its line and a mark. */
 class CheckTest {
 
   @TempDir Path folder;

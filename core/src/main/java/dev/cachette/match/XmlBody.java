@@ -75,7 +75,7 @@ final class XmlBody extends BodyCondition {
 
   /** Masks values by the last name of the path. */
   private static UnaryOperator<String> masked(XPaths xpath) {
-    String last = xpath.toString().replaceAll(".*[/@:]|\\[.*|\\(\\)", "");
+    String last = XPaths.lastName(xpath.toString());
     return text -> Masking.value(last, text);
   }
 

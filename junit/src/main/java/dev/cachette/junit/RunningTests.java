@@ -12,7 +12,7 @@ import org.junit.platform.launcher.TestIdentifier;
 /** Notes which tests run on which threads, so that the calls of parallel tests are kept apart. */
 final class RunningTests implements TestExecutionListener {
 
-  /** What ends the notes of this thread: while a test waits, JUnit may run another one on it. */
+  /** Ends the notes of this thread: while a test waits, JUnit may run another one on it. */
   private final ThreadLocal<Deque<RunningTest>> ends = ThreadLocal.withInitial(ArrayDeque::new);
 
   @Override

@@ -79,7 +79,7 @@ public final class Explanation {
             .append(inShort(closest, situation))
             .append(")\n\n")
             .append(cassettes(situation));
-    if (request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent()) {
+    if (asksForWebSocket(request)) {
       text.append(WEB_SOCKET);
     }
     boolean namesNone = situation.toOurself() && missService(closest, stubs);
@@ -118,6 +118,11 @@ public final class Explanation {
     blankLine(text).append(namesNone ? NAME_IT : fix(request, closest, situation));
     text.append(situation.cassettes().isEmpty() ? "" : AGAIN);
     return text.append(situation.hasStubs() ? rule() : "").toString();
+  }
+
+  /** Returns true if a client asks for a WebSocket (RFC 6455). */
+  public static boolean asksForWebSocket(Request request) {
+    return request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent();
   }
 
   private static StringBuilder blankLine(StringBuilder text) {

@@ -17,7 +17,7 @@ public final class Masking {
 
   private Masking() {}
 
-  /** What is masked: by a policy, and further values wherever they occur. */
+  /** Secrets to mask: by a policy, and further values wherever they occur. */
   private record Hidden(SecretPolicy policy, Set<String> values, SecretFinder finder) {
 
     Hidden(SecretPolicy policy, Set<String> values) {

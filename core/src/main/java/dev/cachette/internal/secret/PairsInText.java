@@ -34,7 +34,7 @@ final class PairsInText {
   private static final String AFTER_BARE = "\"'<>;&";
   private static final String NOT_FIRST_OF_BARE = AFTER_BARE + "{}[(";
 
-  /** What the next pattern needs, unless there is an option. */
+  /** The next pattern needs one of these, unless there is an option. */
   private static final List<String> WORDS =
       List.of("passw", "passphrase", "token", "secret", "identified");
 

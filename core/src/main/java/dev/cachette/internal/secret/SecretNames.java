@@ -3,7 +3,9 @@ package dev.cachette.internal.secret;
 import java.util.HashMap;
 import java.util.Map;
 
-/** What a policy says of names, remembered: a body has few names and many values. Thread-safe. */
+/**
+ * Remembers the answers of a policy about names: a body has few names and many values. Thread-safe.
+ */
 final class SecretNames {
 
   /** Names of one test run are fewer; names that come from data are more. */

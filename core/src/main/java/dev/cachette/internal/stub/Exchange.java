@@ -148,7 +148,7 @@ public final class Exchange {
               thrown instanceof StubFailed stub
                   ? stub.failure(request())
                   : Failed.of(thrown.getMessage()));
-      reply = Reply.of(failed(new Refusal(500, failure.get())));
+      reply = Reply.of(failed(Refusal.of(failure.get())));
     }
     if (scopes.allowsCrossOrigin()) {
       reply = CrossOrigin.allowed(request(), reply);
@@ -230,8 +230,7 @@ public final class Exchange {
   public Response cannotBeSent(String why) {
     Selected won = selected.orElseThrow();
     return failed(
-        new Refusal(
-            500, new StubFailed(won.rule(), new IllegalStateException(why)).failure(request())));
+        Refusal.of(new StubFailed(won.rule(), new IllegalStateException(why)).failure(request())));
   }
 
   /** Fails the test; the response says why. */

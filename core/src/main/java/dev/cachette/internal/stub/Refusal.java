@@ -8,4 +8,12 @@ import org.opentest4j.AssertionFailedError;
  * @param status the status of its response
  * @param failure the failure of the test
  */
-record Refusal(int status, AssertionFailedError failure) {}
+record Refusal(int status, AssertionFailedError failure) {
+
+  private static final int INTERNAL_ERROR = 500;
+
+  /** Returns the refusal of a call that failed. */
+  static Refusal of(AssertionFailedError failure) {
+    return new Refusal(INTERNAL_ERROR, failure);
+  }
+}

@@ -21,7 +21,6 @@ public final class Responder {
 
   private static final int MALFORMED = 400;
   private static final int TOO_LARGE = 413;
-  private static final int FAILED = 500;
 
   private final Scopes scopes;
   private final HostServices outside;
@@ -119,12 +118,7 @@ public final class Responder {
 
   private Exchange failed(Arrival arrival, Received received, AssertionFailedError failure) {
     return new Exchange(
-        scopes,
-        outside,
-        arrival,
-        received,
-        Optional.empty(),
-        Optional.of(new Refusal(FAILED, failure)));
+        scopes, outside, arrival, received, Optional.empty(), Optional.of(Refusal.of(failure)));
   }
 
   private Optional<StubFinder.Won> select(Received received) {

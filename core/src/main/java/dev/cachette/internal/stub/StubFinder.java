@@ -20,7 +20,7 @@ final class StubFinder {
   record Won(Selected selected, Received received) {}
 
   /**
-   * What was found.
+   * The result of a search.
    *
    * @param isKnown false if it would take long to find out
    */

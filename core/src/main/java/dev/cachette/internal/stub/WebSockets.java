@@ -1,6 +1,7 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.http.Request;
+import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.text.Failed;
 import dev.cachette.result.StubReference;
 import java.util.Optional;
@@ -37,9 +38,8 @@ final class WebSockets {
    * @throws Refused if the request asks for a WebSocket, and the reply does not reject it
    */
   static Reply checked(Request request, Reply reply, Optional<StubReference> by) {
-    boolean asked =
-        request.headers().first("upgrade").filter("websocket"::equalsIgnoreCase).isPresent();
-    if (!asked || reply.response().filter(it -> it.status() < REDIRECTION).isEmpty()) {
+    if (!Explanation.asksForWebSocket(request)
+        || reply.response().filter(it -> it.status() < REDIRECTION).isEmpty()) {
       return reply;
     }
     throw new Refused(

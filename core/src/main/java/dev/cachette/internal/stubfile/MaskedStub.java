@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.xml.XPaths;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -31,7 +32,7 @@ final class MaskedStub {
           "query", Masking::field,
           "form", Masking::field,
           "path", Masking::field,
-          "xpath", (path, text) -> Masking.value(path.replaceAll(".*[/@:]|\\[.*|\\(\\)", ""), text),
+          "xpath", (path, text) -> Masking.value(XPaths.lastName(path), text),
           "json", (path, text) -> Masking.value(JsonQuery.parse(path).name(), text));
 
   private MaskedStub() {}

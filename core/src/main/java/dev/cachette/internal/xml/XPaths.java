@@ -52,6 +52,11 @@ public final class XPaths {
     }
   }
 
+  /** Returns the last name of a path; empty if there is none. */
+  public static String lastName(String path) {
+    return path.replaceAll(".*[/@:]|\\[.*|\\(\\)", "");
+  }
+
   /** Returns the text of each selected node; of a number, string or boolean, its text. */
   public List<String> find(Document document) {
     try {

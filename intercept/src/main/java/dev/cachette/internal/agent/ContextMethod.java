@@ -14,7 +14,7 @@ final class ContextMethod extends MethodVisitor {
 
   private static final String WITH_OBJECT = "(Ljava/lang/Object;)V";
 
-  /** What the calls need beyond the method's own operands. */
+  /** The operands that the calls need besides the method's own. */
   private static final int MORE_STACK = 3;
 
   private final ContextPoint.Hook hook;

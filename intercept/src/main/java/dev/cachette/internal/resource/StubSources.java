@@ -31,7 +31,7 @@ public final class StubSources {
   private final Reading reading;
 
   /**
-   * What answers need besides the files themselves.
+   * Access to everything that answers need besides the files themselves.
    *
    * @param ready reads the file of an answer
    * @param cassette returns the file of a cassette

@@ -4,7 +4,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.stub.Maker;
 import java.time.Duration;
 
-/** What is known of clients in this JVM, by the ports that they call from. */
+/** Knows the clients in this JVM, by the ports that they call from. */
 public interface ClientHooks {
 
   /** Nothing is known. */

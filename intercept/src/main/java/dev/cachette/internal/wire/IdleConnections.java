@@ -1,7 +1,7 @@
 package dev.cachette.internal.wire;
 
-import io.netty.channel.ChannelDuplexHandler;
 import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.ChannelPipeline;
 import io.netty.handler.codec.http2.Http2FrameCodec;
 import io.netty.handler.timeout.IdleState;
@@ -12,7 +12,7 @@ import io.netty.handler.timeout.IdleStateHandler;
  * Closes connections on which nothing arrives for a while, and nothing is to be sent: a server that
  * runs for days must not keep those of clients that are gone, or that stop within a request.
  */
-final class IdleConnections extends ChannelDuplexHandler {
+final class IdleConnections extends ChannelInboundHandlerAdapter {
 
   private static final int SECONDS = 60;
 

@@ -28,7 +28,7 @@ final class Workers implements AutoCloseable {
   private final Queue<Runnable> waiting = new ArrayDeque<>();
   private final Map<Runnable, Thread> decisions = new HashMap<>();
 
-  /** What the threads with user code do. */
+  /** The tasks of the threads that run user code, in words. */
   private final Map<Thread, String> tasks = new ConcurrentHashMap<>();
 
   private @Nullable ExecutorService threads;
