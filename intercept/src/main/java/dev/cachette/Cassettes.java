@@ -88,6 +88,7 @@ final class Cassettes {
         if (failed) {
           cassette.discard();
         }
+        cassette.stopArriving();
         if (file != null && cassette.isToBeKept() && cassette.hasRecorded()) {
           save(cassette, file);
         }

@@ -26,6 +26,7 @@ import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.HostServices;
 import dev.cachette.internal.stub.Place;
+import dev.cachette.internal.stub.RealResponse;
 import dev.cachette.internal.stub.RealService;
 import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.stub.Responder;
@@ -129,7 +130,8 @@ final class Session {
             settings.maxRequestBody(),
             !settings.interception(),
             settings.servingThreads());
-    this.real = new RealCalls(server.engine(), settings.realServiceAt());
+    RealServices services = settings.realServices();
+    this.real = new RealCalls(server.engine(), services.addresses(), services.authorities());
     traffic.serveBy(server);
     try {
       this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;
@@ -416,12 +418,28 @@ final class Session {
     return new RealService() {
       @Override
       public Exchange call(Request request, String protocol) throws RealServiceFailed {
+        requireElsewhere(request);
+        return real.call(request, protocol);
+      }
+
+      @Override
+      public RealResponse begin(Request request, String protocol, Consumer<Exchange> ended)
+          throws RealServiceFailed {
+        requireElsewhere(request);
+        return real.begin(request, protocol, ended);
+      }
+
+      @Override
+      public boolean explainsFailures() {
+        return !settings.interception();
+      }
+
+      private void requireElsewhere(Request request) throws RealServiceFailed {
         if (isOurself(request)) {
           throw new RealServiceFailed(
               Exchange.failed(Instant.now(), Duration.ZERO, request, Fault.Kind.CONNECTION_RESET),
               new IOException("its destination is this address, which would be an endless loop"));
         }
-        return real.call(request, protocol);
       }
 
       @Override

@@ -418,26 +418,19 @@ public final class Settings {
     return get("cassettes", CassetteSettings.defaults());
   }
 
-  /**
-   * Calls a real service at another address, a staging system for example; for {@link
-   * Cachette#letThrough}, real services as answers, and recording. The code under test, and the
-   * cassette, use the origin of production.
-   *
-   * @param origin scheme, host and port: {@code https://tides.example}
-   * @param address its address: {@code http://127.0.0.1:8085}
-   * @throws IllegalArgumentException if one of them is not an origin
-   */
+  /** Calls a real service at another address, see {@link RealServices#at(String, String)}. */
   public Settings realServiceAt(String origin, String address) {
-    requireGiven("realServiceAt", origin);
-    requireGiven("realServiceAt", address);
-    Map<String, String> more = new LinkedHashMap<>(realServiceAt());
-    more.put(Uri.parseOrigin(origin).origin(), Uri.parseOrigin(address).origin());
-    return with("realServiceAt", Collections.unmodifiableMap(more));
+    return realServices(realServices().at(origin, address));
   }
 
-  /** Returns the addresses of real services that differ, by origin. */
-  public Map<String, String> realServiceAt() {
-    return get("realServiceAt", Map.of());
+  /** Sets how real services are called. */
+  public Settings realServices(RealServices services) {
+    return with("realServices", services);
+  }
+
+  /** Returns how real services are called. */
+  public RealServices realServices() {
+    return get("realServices", RealServices.defaults());
   }
 
   /**

@@ -68,8 +68,8 @@ class LoopsTest {
   @Test
   void aCallThatComesBackThroughAnotherIsRefused() throws Exception {
     int[] ports = freePorts();
-    try (Cachette one = passingOn(at(ports[0]).realServiceAt(TIDES, address(ports[1])));
-        Cachette other = passingOn(at(ports[1]).realServiceAt(TIDES, address(ports[0])))) {
+    try (Cachette one = passingOn(at(ports[0], ports[1]));
+        Cachette other = passingOn(at(ports[1], ports[0]))) {
       other.baseUrl();
 
       String response = callThrough(one);
@@ -86,6 +86,11 @@ class LoopsTest {
         ServerSocket other = new ServerSocket(0)) {
       return new int[] {one.getLocalPort(), other.getLocalPort()};
     }
+  }
+
+  private static Settings at(int port, int other) {
+    return at(port)
+        .realServices(RealServices.defaults().at(TIDES, address(other), "tides.example"));
   }
 
   private static Settings at(int port) {

@@ -1,5 +1,6 @@
 package dev.cachette.cli;
 
+import dev.cachette.RealServices;
 import dev.cachette.Settings;
 import dev.cachette.UnexpectedCalls;
 import dev.cachette.UnusedStubs;
@@ -51,6 +52,22 @@ final class Listening {
       converter = OriginReader.class,
       description = "The real service. Calls are then for it, unless --for gives another origin.")
   private @Nullable String upstream;
+
+  @Option(
+      names = "--upstream-name",
+      paramLabel = "NAME",
+      description =
+          "The host name of the real service in TLS and in the Host header; by default that of"
+              + " --upstream.")
+  private @Nullable String upstreamName;
+
+  @Option(
+      names = "--trusted-ca",
+      paramLabel = "FILE",
+      description =
+          "Certificates (PEM) of authorities that sign for real services, in addition to those that"
+              + " Java trusts.")
+  private @Nullable Path trusted;
 
   @Option(
       names = "--ca",
@@ -107,7 +124,24 @@ final class Listening {
     if (meant != null) {
       settings = settings.servingAs(meant);
     }
-    return origin != null && upstream != null ? settings.realServiceAt(origin, upstream) : settings;
+    return settings.realServices(realServices());
+  }
+
+  private RealServices realServices() {
+    if (upstreamName != null && upstream == null) {
+      throw new WrongUsage("--upstream-name needs --upstream, whose name it is.");
+    }
+    try {
+      RealServices services = RealServices.defaults();
+      if (upstream != null && upstreamName != null) {
+        services = services.at(origin(), upstream, upstreamName);
+      } else if (upstream != null && origin != null) {
+        services = services.at(origin, upstream);
+      }
+      return trusted == null ? services : services.trusting(trusted);
+    } catch (IllegalArgumentException unusable) {
+      throw new WrongUsage(unusable.getMessage());
+    }
   }
 
   /** Returns true if other machines may connect. */

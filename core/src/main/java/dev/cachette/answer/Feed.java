@@ -1,6 +1,7 @@
 package dev.cachette.answer;
 
 import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.misuse.Refusals;
 import java.util.ArrayList;
@@ -85,7 +86,7 @@ public final class Feed {
   synchronized Runnable read(FeedReader reader) {
     pieces.forEach(reader::piece);
     if (ended) {
-      reader.end(!broken);
+      end(reader);
       return () -> {};
     }
     readers.add(reader);
@@ -106,8 +107,16 @@ public final class Feed {
     if (!ended) {
       ended = true;
       broken = brokenOff;
-      readers.forEach(reader -> reader.end(!brokenOff));
+      readers.forEach(this::end);
       readers.clear();
+    }
+  }
+
+  private void end(FeedReader reader) {
+    if (broken) {
+      reader.broken();
+    } else {
+      reader.end(Headers.none());
     }
   }
 

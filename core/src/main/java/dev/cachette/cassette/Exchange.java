@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -18,6 +19,7 @@ import java.util.Optional;
  * @param request the request
  * @param response the response, with its body in its content encoding; empty if there was none
  * @param fault the fault that happened instead; empty if there was none
+ * @param pieces the parts in which the body arrived, if it was streamed; else empty
  */
 public record Exchange(
     Instant started,
@@ -25,27 +27,49 @@ public record Exchange(
     String protocol,
     Request request,
     Optional<Response> response,
-    Optional<Fault.Kind> fault) {
+    Optional<Fault.Kind> fault,
+    List<Piece> pieces) {
+
+  /**
+   * A part of a streamed body.
+   *
+   * @param at when it arrived, from the beginning of the exchange
+   * @param size its number of bytes
+   */
+  public record Piece(Duration at, int size) {}
+
+  /** Copies the pieces. */
+  public Exchange {
+    pieces = List.copyOf(pieces);
+  }
 
   /** Returns an exchange with a response. */
   public static Exchange answered(
       Instant started, Duration time, String protocol, Request request, Response response) {
-    return new Exchange(started, time, protocol, request, Optional.of(response), Optional.empty());
+    return new Exchange(
+        started, time, protocol, request, Optional.of(response), Optional.empty(), List.of());
   }
 
   /** Returns an exchange with a fault. */
   public static Exchange failed(Instant started, Duration time, Request request, Fault.Kind fault) {
-    return new Exchange(started, time, "HTTP/1.1", request, Optional.empty(), Optional.of(fault));
+    return new Exchange(
+        started, time, "HTTP/1.1", request, Optional.empty(), Optional.of(fault), List.of());
   }
 
   /** Returns this exchange with another request. */
   public Exchange with(Request other) {
-    return new Exchange(started, time, protocol, other, response, fault);
+    return new Exchange(started, time, protocol, other, response, fault, pieces);
   }
 
-  /** Returns this exchange with another response. */
+  /** Returns this exchange with another response, which arrives in as many pieces. */
   public Exchange with(Response other) {
-    return new Exchange(started, time, protocol, request, Optional.of(other), Optional.empty());
+    return new Exchange(
+        started, time, protocol, request, Optional.of(other), Optional.empty(), pieces);
+  }
+
+  /** Returns this exchange with a response body that arrived in pieces. */
+  public Exchange inPieces(List<Piece> other) {
+    return new Exchange(started, time, protocol, request, response, fault, other);
   }
 
   /** Returns true if it can be replayed. */

@@ -47,6 +47,9 @@ final class HarEntry {
           "net::ERR_EMPTY_RESPONSE", Fault.Kind.CONNECTION_CLOSED,
           "net::ERR_CONNECTION_CLOSED", Fault.Kind.CONNECTION_CLOSED);
 
+  /** When the parts of a streamed body arrived. */
+  static final String PIECES = "_pieces";
+
   private static final int NO_CONTENT = 204;
   private static final int NOT_MODIFIED = 304;
 
@@ -75,9 +78,10 @@ final class HarEntry {
     int status = status(response.path("status"));
     String protocol = protocol(response.path("httpVersion").asText());
     if (status == 0) {
-      return new Exchange(started, time, protocol, request, Optional.empty(), Optional.empty());
+      return new Exchange(started, time, protocol, request, Optional.empty(), Optional.empty(), List.of());
     }
-    return Exchange.answered(started, time, protocol, request, response(request, response, status));
+    return Exchange.answered(started, time, protocol, request, response(request, response, status))
+        .inPieces(pieces(entry.path(PIECES)));
   }
 
   /** Refuses a response whose body has a size, but was not recorded, as some tools export it. */
@@ -93,6 +97,20 @@ final class HarEntry {
           "/response/content",
           "has a size of " + content.path("size").asLong() + " bytes, but no text");
     }
+  }
+
+  private static List<Exchange.Piece> pieces(JsonNode written) throws Malformed {
+    List<Exchange.Piece> pieces = new ArrayList<>();
+    for (JsonNode piece : written) {
+      long at = piece.path("at").asLong(-1);
+      int size = piece.path("size").asInt(-1);
+      if (at < 0 || size < 0) {
+        throw new Malformed(
+            "/" + PIECES + "/" + pieces.size(), "needs \"at\" (milliseconds) and \"size\" (bytes)");
+      }
+      pieces.add(new Exchange.Piece(Duration.ofMillis(at), size));
+    }
+    return pieces;
   }
 
   private static Duration time(JsonNode millis) throws Malformed {

@@ -48,8 +48,19 @@ final class HarWriter {
             .map(response -> response(response, exchange.protocol()))
             .orElseGet(HarWriter::noResponse));
     entry.set("cache", NODES.objectNode());
-    entry.set("timings", NODES.objectNode().put("send", 0).put("wait", millis).put("receive", 0));
+    long wait = exchange.pieces().isEmpty() ? millis : exchange.pieces().get(0).at().toMillis();
+    entry.set(
+        "timings",
+        NODES.objectNode().put("send", 0).put("wait", wait).put("receive", millis - wait));
     exchange.fault().ifPresent(kind -> entry.put("_fault", HarEntry.faultName(kind)));
+    if (!exchange.pieces().isEmpty()) {
+      ArrayNode pieces = entry.putArray(HarEntry.PIECES);
+      exchange
+          .pieces()
+          .forEach(
+              piece ->
+                  pieces.addObject().put("at", piece.at().toMillis()).put("size", piece.size()));
+    }
     return entry;
   }
 

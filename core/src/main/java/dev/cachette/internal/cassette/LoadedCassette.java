@@ -39,6 +39,9 @@ public final class LoadedCassette {
   private final List<Exchange> recorded = new ArrayList<>();
   private boolean discarded;
 
+  /** Ends the exchanges whose responses are still arriving. */
+  private final List<Runnable> arriving = new ArrayList<>();
+
   /**
    * Creates an active cassette.
    *
@@ -115,8 +118,10 @@ public final class LoadedCassette {
    * @param exchange the exchange, with placeholders filled
    * @param reference its name and place in the log
    * @param delay how long its caller waits for it
+   * @param pauses the pauses between the pieces of its body
    */
-  public record Replayed(Exchange exchange, StubReference reference, Duration delay) {}
+  public record Replayed(
+      Exchange exchange, StubReference reference, Duration delay, List<Duration> pauses) {}
 
   /** Returns true if a call to a host will certainly use the network. */
   public boolean mustAsk(String host) {
@@ -132,8 +137,22 @@ public final class LoadedCassette {
 
   private Replayed replayed(int at) {
     Exchange exchange = redactor.fill(known.replayable(at));
-    double nanos = exchange.time().toNanos() * settings.recordedTiming().orElse(0);
-    return new Replayed(exchange, reference(at), Duration.ofNanos((long) nanos));
+    double speed = settings.recordedTiming().orElse(0);
+    if (speed == 0 || exchange.pieces().isEmpty()) {
+      return new Replayed(exchange, reference(at), times(exchange.time(), speed), List.of());
+    }
+    List<Duration> pauses = new ArrayList<>();
+    Duration last = exchange.pieces().get(0).at();
+    for (Exchange.Piece piece : exchange.pieces().subList(1, exchange.pieces().size())) {
+      pauses.add(times(piece.at().minus(last), speed));
+      last = piece.at();
+    }
+    return new Replayed(
+        exchange, reference(at), times(exchange.pieces().get(0).at(), speed), pauses);
+  }
+
+  private static Duration times(Duration recorded, double speed) {
+    return Duration.ofNanos((long) (Math.max(0, recorded.toNanos()) * speed));
   }
 
   private StubReference reference(int at) {
@@ -159,6 +178,25 @@ public final class LoadedCassette {
   /** Returns true if it has a fault that happens before there is a request. */
   public boolean hasEarlyFaults() {
     return !records() && playlist.hasFaults();
+  }
+
+  /** Notes that a response is still arriving. */
+  public synchronized void begin(Runnable stop) {
+    arriving.add(stop);
+  }
+
+  /** Notes that it is not any more. */
+  public synchronized void ended(Runnable stop) {
+    arriving.remove(stop);
+  }
+
+  /** Ends what is still arriving: it is recorded as far as it came. */
+  public void stopArriving() {
+    List<Runnable> now;
+    synchronized (this) {
+      now = List.copyOf(arriving);
+    }
+    now.forEach(Runnable::run);
   }
 
   /** Stores what a real service answered, or how it failed. */

@@ -125,7 +125,8 @@ public final class Merge {
                 exchange.protocol(),
                 exchange.request(),
                 exchange.response(),
-                exchange.fault())));
+                exchange.fault(),
+                List.of())));
   }
 
   /** Counts equal elements. */

@@ -2,15 +2,21 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.answer.Faults;
+import dev.cachette.cassette.Exchange.Piece;
+import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Answers requests without a stub from the active cassettes. */
 final class Cassettes {
@@ -28,6 +34,7 @@ final class Cassettes {
     private final Instant arrived;
 
     private boolean kept;
+    private @Nullable Runnable arriving;
 
     private Choice(
         LoadedCassette cassette, Optional<LoadedCassette.Replayed> replayed, Instant arrived) {
@@ -46,9 +53,19 @@ final class Cassettes {
           .orElseGet(() -> new StubReference("recorded into " + cassette.name(), "cassette"));
     }
 
-    /** Returns the reply; if the real service is asked, this blocks until it answers. */
-    Reply reply(Request request, ConnectionInfo carrier, HostServices outside) {
-      return replayed.isPresent() ? replay(replayed.get()) : record(request, carrier, outside);
+    /**
+     * Returns the reply; if the real service is asked, this blocks until it answers.
+     *
+     * @param listener receives what it has answered, when it is complete
+     */
+    Reply reply(
+        Request request,
+        ConnectionInfo carrier,
+        HostServices outside,
+        Consumer<dev.cachette.cassette.Exchange> listener) {
+      return replayed.isPresent()
+          ? replay(replayed.get())
+          : record(request, carrier, outside, listener);
     }
 
     /** Times out for a service that does not answer: it will not do so the next time either. */
@@ -59,6 +76,20 @@ final class Cassettes {
             dev.cachette.cassette.Exchange.failed(
                 arrived, waited, request, Fault.Kind.NO_RESPONSE));
       }
+    }
+
+    private synchronized void follow(RealResponse.Arriving body) {
+      if (!kept) {
+        arriving = body::stop;
+        cassette.begin(arriving);
+      }
+    }
+
+    private synchronized void ended(dev.cachette.cassette.Exchange exchange) {
+      if (arriving != null) {
+        cassette.ended(arriving);
+      }
+      keep(exchange);
     }
 
     private synchronized void keep(dev.cachette.cassette.Exchange exchange) {
@@ -74,30 +105,71 @@ final class Cassettes {
         return Reply.fault(fault(recording.exchange().fault().get()), Schedule.after(time));
       }
       Response response = recording.exchange().response().orElseThrow();
-      return time.isZero()
-          ? Reply.of(response)
-          : Reply.of(response).in(List.of(response.body()), Schedule.after(time));
+      if (recording.pauses().isEmpty()) {
+        return time.isZero()
+            ? Reply.of(response)
+            : Reply.of(response).in(List.of(response.body()), Schedule.after(time));
+      }
+      List<Body> pieces = inPieces(response.body(), recording.exchange().pieces());
+      Schedule schedule =
+          new Schedule(time, Duration.ZERO, recording.pauses(), 0, List.of());
+      return response.headers().has("content-length")
+          ? Reply.of(response).in(pieces, schedule)
+          : Reply.stream(response, pieces, Optional.empty(), schedule);
     }
 
-    private Reply record(Request request, ConnectionInfo carrier, HostServices outside) {
+    /** The body may have other bytes than when it was recorded: secrets are redacted and filled. */
+    private static List<Body> inPieces(
+        Body body, List<dev.cachette.cassette.Exchange.Piece> recorded) {
+      long size = Math.max(1, recorded.stream().mapToLong(Piece::size).sum());
+      byte[] all = body.bytes();
+      List<Body> pieces = new ArrayList<>(recorded.size());
+      long arrived = 0;
+      int from = 0;
+      for (Piece piece : recorded) {
+        arrived += piece.size();
+        int to = (int) (all.length * arrived / size);
+        pieces.add(Body.of(Arrays.copyOfRange(all, from, to)));
+        from = to;
+      }
+      return pieces;
+    }
+
+    private Reply record(
+        Request request,
+        ConnectionInfo carrier,
+        HostServices outside,
+        Consumer<dev.cachette.cassette.Exchange> listener) {
       try {
-        dev.cachette.cassette.Exchange exchange =
-            outside.realService().call(request, carrier.protocol());
-        keep(exchange);
-        return Reply.of(exchange.response().orElseThrow());
+        RealResponse real =
+            outside
+                .realService()
+                .begin(
+                    request,
+                    carrier.protocol(),
+                    exchange -> {
+                      listener.accept(exchange);
+                      ended(exchange);
+                    });
+        real.arriving().ifPresent(this::follow);
+        return real.reply();
       } catch (RealServiceFailed failed) {
         keep(failed.exchange());
+        boolean explains = outside.realService().explainsFailures();
         outside
             .warning()
             .accept(
                 String.format(
                     "The real service did not answer %s: %s. The client gets \"%s\"; recorded as"
-                        + " \"%s\", and replayed as that.",
+                        + " \"%s\", and replayed as that.\nFix: %s",
                     request,
                     failed.getMessage(),
-                    fault(failed.kind()),
-                    failed.exchange().outcome()));
-        return Reply.fault(fault(failed.kind()), Schedule.AT_ONCE);
+                    explains ? "502" : fault(failed.kind()),
+                    failed.exchange().outcome(),
+                    failed.fix(explains)));
+        return explains
+            ? Reply.of(Responder.explained(502, failed.explanation(request)))
+            : Reply.fault(fault(failed.kind()), Schedule.AT_ONCE);
       }
     }
   }

@@ -68,7 +68,7 @@ record DescribedCall(Described service, Request request) {
     Response response = reply.response().get();
     boolean partial = response.status() == PARTIAL_CONTENT;
     boolean whole =
-        !partial && !reply.isStream() && reply.file().isEmpty() && reply.feed().isEmpty();
+        !partial && !reply.isStream() && reply.file().isEmpty() && reply.live().isEmpty();
     List<Check> missed = checks(() -> service.description().impossible(request, response, whole));
     if (!missed.isEmpty()) {
       throw new Misfit(

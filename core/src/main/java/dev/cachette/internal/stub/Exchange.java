@@ -24,7 +24,6 @@ import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
@@ -255,7 +254,7 @@ public final class Exchange {
       if (!choice.records()) {
         described.ifPresent(it -> it.requireTaken(Answering.recording(choice.reference())));
       }
-      return choice.reply(request(), arrival.carrier(), outside);
+      return choice.reply(request(), arrival.carrier(), outside, this::arrived);
     }
     if (isPreflight()) {
       return Reply.of(CrossOrigin.preflight(request()));
@@ -353,7 +352,7 @@ public final class Exchange {
       return Reply.stream(
           AnswerInternals.head(stream),
           AnswerInternals.pieces(stream),
-          AnswerInternals.feed(stream),
+          AnswerInternals.feed(stream).map(feed -> reader -> AnswerInternals.read(feed, reader)),
           Schedule.of(
               AnswerInternals.timing(stream),
               AnswerInternals.pieces(stream).size(),
@@ -370,7 +369,7 @@ public final class Exchange {
                   Reply.fault(
                       fault, Schedule.of(AnswerInternals.timing(fault), 1, won.templateState())));
     }
-    return real((RealAnswer) answer, transformed -> whole(won, transformed));
+    return real(won, (RealAnswer) answer);
   }
 
   private Reply whole(Selected won, ResponseAnswer answer) {
@@ -395,11 +394,32 @@ public final class Exchange {
         pieces, Schedule.of(AnswerInternals.timing(answer), pieces.size(), won.templateState()));
   }
 
+  /** Returns the reply that passes the real service's response on as it arrives. */
   private Reply real(RealAnswer answer) {
-    return real(answer, real -> Reply.of(real.response()));
+    try {
+      return outside
+          .realService()
+          .begin(request(), arrival.carrier().protocol(), this::arrived)
+          .reply();
+    } catch (RealServiceFailed unreachable) {
+      return unreachable(answer, unreachable);
+    }
   }
 
-  private Reply real(RealAnswer answer, Function<ResponseAnswer, Reply> ready) {
+  /** Adds to the log what has arrived after the reply was begun. */
+  private void arrived(dev.cachette.cassette.Exchange real) {
+    LoggedCall known = call;
+    if (known != null) {
+      real.response().ifPresent(it -> scopes.complete(known, it));
+    }
+  }
+
+  private Reply real(Selected won, RealAnswer answer) {
+    if (!AnswerInternals.isTransformed(answer)
+        && AnswerInternals.timing(answer) == Timing.AT_ONCE
+        && described.isEmpty()) {
+      return real(answer);
+    }
     try {
       Response response =
           outside
@@ -412,32 +432,39 @@ public final class Exchange {
       if (transformed == null) {
         throw new IllegalStateException("the function of transformed(...) returned null");
       }
-      return ready.apply(AnswerInternals.timed(transformed, AnswerInternals.timing(answer)));
+      return whole(won, AnswerInternals.timed(transformed, AnswerInternals.timing(answer)));
     } catch (RealServiceFailed unreachable) {
-      noteUnreachable(answer, unreachable);
-      return Reply.fault(Faults.connectionReset(), Schedule.AT_ONCE);
+      return unreachable(answer, unreachable);
     }
   }
 
-  private void noteUnreachable(RealAnswer answer, RealServiceFailed unreachable) {
+  private Reply unreachable(RealAnswer answer, RealServiceFailed unreachable) {
+    boolean explains = outside.realService().explainsFailures();
     if (selected.isPresent() && !AnswerInternals.isFailureAccepted(answer)) {
       scopes.noteFailure(
           arrival,
           Failed.of(
               String.format(
                   "The real service did not answer the call that the stub %s passes on: %s\n\n%s\n"
-                      + "Its caller got a connection reset. Fix: start the service, or, if it may"
-                      + " fail, realService().mayFail().\n",
+                      + "Its caller got %s.\n\nFix: %s If it may fail: realService().mayFail().\n",
                   selected.get().rule().reference(),
                   unreachable.getMessage(),
-                  RequestText.of(request())),
+                  RequestText.of(request()),
+                  explains ? "status 502 with this reason" : "a connection reset",
+                  unreachable.fix(explains)),
               unreachable));
     }
     outside
         .warning()
         .accept(
             String.format(
-                "The real service did not answer %s: %s. The client's connection is reset.",
-                request(), unreachable.getMessage()));
+                "The real service did not answer %s: %s. %s.\nFix: %s",
+                request(),
+                unreachable.getMessage(),
+                explains ? "The client gets 502" : "The client's connection is reset",
+                unreachable.fix(explains)));
+    return explains
+        ? Reply.of(Responder.explained(502, unreachable.explanation(request())))
+        : Reply.fault(Faults.connectionReset(), Schedule.AT_ONCE);
   }
 }

@@ -33,6 +33,7 @@ final class LoggedCall implements Call {
   private final Map<String, String> variables;
   private final Supplier<ObjectMapper> mapper;
   private volatile Answered answered;
+  private @Nullable Response whole;
   private volatile State state;
   private volatile @Nullable Duration duration;
 
@@ -66,6 +67,18 @@ final class LoggedCall implements Call {
   /** Sets the answer. */
   void answer(Reply reply, Optional<StubReference> stub, Optional<String> failure) {
     answered = new Answered(reply.response(), reply.fault(), stub, failure);
+    if (whole != null) {
+      complete(whole);
+    }
+  }
+
+  /** Sets the body that arrived while it was passed on, maybe before the answer was set. */
+  void complete(Response arrived) {
+    whole = arrived;
+    Answered now = answered;
+    answered =
+        new Answered(
+            now.response.map(headOnly -> arrived), now.fault, now.stub, now.failure);
   }
 
   /** Returns true if it arrived before another one. */

@@ -1,10 +1,10 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Fault;
-import dev.cachette.answer.Feed;
 import dev.cachette.http.Body;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.answer.LiveBody;
 import java.util.List;
 import java.util.Optional;
 
@@ -14,7 +14,7 @@ import java.util.Optional;
  * @param response the response; empty for a fault without one
  * @param pieces the body of the response, as it is sent; may be empty if another source follows
  * @param isStream whether the length is unknown beforehand
- * @param feed the source of further pieces, if the test sends them
+ * @param live the source of further pieces: the test, or a real service
  * @param file the file that the body is streamed from
  * @param fault the fault, if there is one
  * @param schedule when the parts are sent
@@ -23,7 +23,7 @@ public record Reply(
     Optional<Response> response,
     List<Body> pieces,
     boolean isStream,
-    Optional<Feed> feed,
+    Optional<LiveBody> live,
     Optional<Delivery.Source> file,
     Optional<Fault> fault,
     Schedule schedule) {
@@ -46,9 +46,26 @@ public record Reply(
   }
 
   /** Returns a body in pieces, with unknown length. */
-  static Reply stream(Response response, List<Body> pieces, Optional<Feed> feed, Schedule when) {
+  static Reply stream(
+      Response response, List<Body> pieces, Optional<LiveBody> live, Schedule when) {
     return new Reply(
-        Optional.of(response), pieces, true, feed, Optional.empty(), Optional.empty(), when);
+        Optional.of(response), pieces, true, live, Optional.empty(), Optional.empty(), when);
+  }
+
+  /**
+   * Returns a body that is sent as it arrives.
+   *
+   * @param isLengthKnown whether the headers have its length
+   */
+  static Reply live(Response response, LiveBody body, boolean isLengthKnown) {
+    return new Reply(
+        Optional.of(response),
+        List.of(),
+        !isLengthKnown,
+        Optional.of(body),
+        Optional.empty(),
+        Optional.empty(),
+        Schedule.AT_ONCE);
   }
 
   /** Returns a fault instead of a response. */
@@ -65,19 +82,19 @@ public record Reply(
 
   /** Returns this reply with other headers; the body is sent as before. */
   Reply with(Response other) {
-    return new Reply(Optional.of(other), pieces, isStream, feed, file, fault, schedule);
+    return new Reply(Optional.of(other), pieces, isStream, live, file, fault, schedule);
   }
 
   Reply in(List<Body> otherPieces, Schedule when) {
-    return new Reply(response, otherPieces, isStream, feed, file, fault, when);
+    return new Reply(response, otherPieces, isStream, live, file, fault, when);
   }
 
   Reply from(Delivery.Source source) {
-    return new Reply(response, List.of(), isStream, feed, Optional.of(source), fault, schedule);
+    return new Reply(response, List.of(), isStream, live, Optional.of(source), fault, schedule);
   }
 
   Reply with(Fault itGoesWrong) {
-    return new Reply(response, pieces, isStream, feed, file, Optional.of(itGoesWrong), schedule);
+    return new Reply(response, pieces, isStream, live, file, Optional.of(itGoesWrong), schedule);
   }
 
   /** Returns true if it is one response, sent immediately and as a whole. */
@@ -85,7 +102,7 @@ public record Reply(
     return schedule == Schedule.AT_ONCE
         && !isStream
         && fault.isEmpty()
-        && feed.isEmpty()
+        && live.isEmpty()
         && file.isEmpty();
   }
 }

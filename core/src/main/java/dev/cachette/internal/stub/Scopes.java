@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Call;
 import dev.cachette.http.Request;
+import dev.cachette.http.Response;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -384,6 +385,15 @@ public final class Scopes {
     synchronized (this) {
       long size = call.size();
       call.answer(reply, stub, failure);
+      call.arrival().scope().log().grow(call, call.size() - size);
+    }
+  }
+
+  /** Adds a body that arrived while it was passed on. */
+  void complete(LoggedCall call, Response whole) {
+    synchronized (this) {
+      long size = call.size();
+      call.complete(whole);
       call.arrival().scope().log().grow(call, call.size() - size);
     }
   }

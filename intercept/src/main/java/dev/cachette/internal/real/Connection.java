@@ -1,7 +1,7 @@
 package dev.cachette.internal.real;
 
 import dev.cachette.http.Request;
-import dev.cachette.http.Response;
+import dev.cachette.internal.uri.Hosts;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
@@ -10,7 +10,6 @@ import io.netty.channel.ChannelPipeline;
 import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.HttpClientCodec;
 import io.netty.handler.codec.http.HttpHeaderNames;
-import io.netty.handler.codec.http.HttpObjectAggregator;
 import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
 import io.netty.handler.codec.http2.Http2MultiplexHandler;
 import io.netty.handler.codec.http2.Http2StreamChannelBootstrap;
@@ -18,8 +17,8 @@ import io.netty.handler.codec.http2.Http2StreamFrameToHttpObjectCodec;
 import io.netty.handler.proxy.ProxyHandler;
 import io.netty.handler.ssl.SslHandler;
 import io.netty.handler.ssl.SslHandshakeCompletionEvent;
-import java.security.NoSuchAlgorithmException;
-import java.util.concurrent.CompletableFuture;
+import java.util.List;
+import javax.net.ssl.SNIHostName;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLParameters;
@@ -31,30 +30,33 @@ import org.jspecify.annotations.Nullable;
  */
 final class Connection extends ChannelInitializer<Channel> {
 
-  private static final int LARGEST_BODY = 256 << 20;
   private static final String HTTP2 = "h2";
 
   private final Request request;
   private final Route route;
   private final @Nullable ProxyHandler tunnel;
+  private final SSLContext trust;
   private final boolean http2;
-  private final CompletableFuture<Response> response;
+  private final ArrivingResponse response;
 
   /**
    * Creates the connection of a call.
    *
    * @param tunnel requests a tunnel from the proxy; null without one
+   * @param trust verifies the service's certificate
    * @param http2 whether to use HTTP/2, if the service supports it
    */
   Connection(
       Request request,
       Route route,
       @Nullable ProxyHandler tunnel,
+      SSLContext trust,
       boolean http2,
-      CompletableFuture<Response> response) {
+      ArrivingResponse response) {
     this.request = request;
     this.route = route;
     this.tunnel = tunnel;
+    this.trust = trust;
     this.http2 = http2;
     this.response = response;
   }
@@ -69,7 +71,7 @@ final class Connection extends ChannelInitializer<Channel> {
           .addListener(
               made -> {
                 if (!made.isSuccess()) {
-                  response.completeExceptionally(made.cause());
+                  response.fail(made.cause());
                 }
               });
     }
@@ -84,7 +86,7 @@ final class Connection extends ChannelInitializer<Channel> {
 
   @Override
   public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
-    response.completeExceptionally(cause);
+    response.fail(cause);
     context.close();
   }
 
@@ -94,14 +96,13 @@ final class Connection extends ChannelInitializer<Channel> {
   }
 
   private void secure(ChannelPipeline pipeline) {
-    SSLEngine tls;
-    try {
-      tls = SSLContext.getDefault().createSSLEngine(request.uri().host(), request.uri().port());
-    } catch (NoSuchAlgorithmException impossible) {
-      throw new IllegalStateException(impossible);
-    }
+    SSLEngine tls = trust.createSSLEngine(route.named().host(), route.target().port());
     tls.setUseClientMode(true);
     SSLParameters parameters = tls.getSSLParameters();
+    if (!Hosts.isAddress(route.named().host())) {
+      // By default, Java sends no name without a dot.
+      parameters.setServerNames(List.of(new SNIHostName(route.named().host())));
+    }
     parameters.setEndpointIdentificationAlgorithm("HTTPS");
     if (http2) {
       parameters.setApplicationProtocols(new String[] {HTTP2, "http/1.1"});
@@ -113,7 +114,6 @@ final class Connection extends ChannelInitializer<Channel> {
 
   private void speakHttp1(ChannelPipeline pipeline) {
     pipeline.addLast(new HttpClientCodec());
-    pipeline.addLast(new HttpObjectAggregator(LARGEST_BODY));
     pipeline.addLast(new OneCall(request, Messages.toEngine(request, route), response));
   }
 
@@ -132,7 +132,7 @@ final class Connection extends ChannelInitializer<Channel> {
     connection
         .closeFuture()
         .addListener(
-            closed -> response.completeExceptionally(new ClosedEarly(request.uri().origin())));
+            closed -> response.fail(new ClosedEarly(request.uri().origin())));
     new Http2StreamChannelBootstrap(connection)
         .handler(
             new ChannelInitializer<>() {
@@ -141,7 +141,6 @@ final class Connection extends ChannelInitializer<Channel> {
                 FullHttpRequest written = Messages.toEngine(request, route);
                 written.headers().remove(HttpHeaderNames.CONNECTION);
                 stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(false));
-                stream.pipeline().addLast(new HttpObjectAggregator(LARGEST_BODY));
                 stream.pipeline().addLast(new OneCall(request, written, response));
               }
             })
@@ -149,10 +148,10 @@ final class Connection extends ChannelInitializer<Channel> {
         .addListener(
             opened -> {
               if (!opened.isSuccess()) {
-                response.completeExceptionally(opened.cause());
+                response.fail(opened.cause());
               }
             });
-    response.whenComplete((got, failed) -> connection.close());
+    response.whole().whenComplete((got, failed) -> connection.close());
   }
 
   /** Opens the stream when there is a connection. */
@@ -178,7 +177,7 @@ final class Connection extends ChannelInitializer<Channel> {
     public void userEventTriggered(ChannelHandlerContext context, Object event) {
       if (event instanceof SslHandshakeCompletionEvent handshake) {
         if (!handshake.isSuccess()) {
-          response.completeExceptionally(handshake.cause());
+          response.fail(handshake.cause());
           context.close();
           return;
         }
@@ -193,12 +192,12 @@ final class Connection extends ChannelInitializer<Channel> {
 
     @Override
     public void channelInactive(ChannelHandlerContext context) {
-      response.completeExceptionally(new ClosedEarly(request.uri().origin()));
+      response.fail(new ClosedEarly(request.uri().origin()));
     }
 
     @Override
     public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
-      response.completeExceptionally(cause);
+      response.fail(cause);
       context.close();
     }
   }

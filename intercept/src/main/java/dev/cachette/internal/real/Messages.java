@@ -7,15 +7,14 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.uri.Hosts;
-import io.netty.buffer.ByteBufUtil;
 import io.netty.buffer.Unpooled;
 import io.netty.handler.codec.http.DefaultFullHttpRequest;
 import io.netty.handler.codec.http.DefaultHttpHeadersFactory;
 import io.netty.handler.codec.http.FullHttpRequest;
-import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpHeaderNames;
 import io.netty.handler.codec.http.HttpHeaders;
 import io.netty.handler.codec.http.HttpMethod;
+import io.netty.handler.codec.http.HttpResponse;
 import io.netty.handler.codec.http.HttpVersion;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,7 +45,7 @@ final class Messages {
 
   private Messages() {}
 
-  /** Returns a request for the engine. It keeps the caller's Host header, wherever it is sent. */
+  /** Returns a request for the engine, with the Host header of its route. */
   static FullHttpRequest toEngine(Request request, Route route) {
     Uri uri = request.uri();
     String path = uri.toString().substring(uri.origin().length());
@@ -58,7 +57,7 @@ final class Messages {
             Unpooled.wrappedBuffer(request.body().buffer()),
             DefaultHttpHeadersFactory.headersFactory().withValidation(false),
             DefaultHttpHeadersFactory.trailersFactory());
-    written.headers().set(HttpHeaderNames.HOST, authority(uri));
+    written.headers().set(HttpHeaderNames.HOST, authority(route.named()));
     route
         .proxyOfEachCall()
         .flatMap(ProxyOnTheWay::authorization)
@@ -73,17 +72,14 @@ final class Messages {
     return written;
   }
 
-  static Response fromEngine(FullHttpResponse received, boolean toHead) {
+  /** Returns the response without its body. */
+  static Response head(HttpResponse received, boolean toHead) {
     Headers headers = headers(received.headers());
     if (toHead && received.headers().contains(HttpHeaderNames.CONTENT_LENGTH)) {
       headers =
           headers.with("content-length", received.headers().get(HttpHeaderNames.CONTENT_LENGTH));
     }
-    return new Response(
-        received.status().code(),
-        headers,
-        Body.of(ByteBufUtil.getBytes(received.content())),
-        headers(received.trailingHeaders()));
+    return new Response(received.status().code(), headers, Body.empty(), Headers.none());
   }
 
   /** Returns host and port as in a Host header: the port only if it is not the default. */
@@ -95,7 +91,7 @@ final class Messages {
     return uri.port() == Uri.defaultPort(uri.scheme()) ? host : host + ":" + uri.port();
   }
 
-  private static Headers headers(HttpHeaders received) {
+  static Headers headers(HttpHeaders received) {
     List<Header> headers = new ArrayList<>(received.size());
     for (Map.Entry<String, String> entry : received) {
       if (!isOfTheConnection(entry.getKey())) {

@@ -1,24 +1,32 @@
 package dev.cachette.internal.real;
 
 import dev.cachette.http.Request;
-import dev.cachette.http.Response;
+import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.SimpleChannelInboundHandler;
+import io.netty.handler.codec.DecoderResult;
 import io.netty.handler.codec.http.FullHttpRequest;
-import io.netty.handler.codec.http.FullHttpResponse;
+import io.netty.handler.codec.http.HttpContent;
+import io.netty.handler.codec.http.HttpHeaderNames;
+import io.netty.handler.codec.http.HttpObject;
+import io.netty.handler.codec.http.HttpResponse;
 import io.netty.handler.codec.http.HttpStatusClass;
-import java.util.concurrent.CompletableFuture;
+import io.netty.handler.codec.http.LastHttpContent;
+import java.util.Optional;
 import javax.net.ssl.SSLException;
 
 /** Sends a request as soon as its connection or stream is open, and receives the response. */
-final class OneCall extends SimpleChannelInboundHandler<FullHttpResponse> {
+final class OneCall extends SimpleChannelInboundHandler<HttpObject> {
 
   private final Request request;
   private final FullHttpRequest written;
-  private final CompletableFuture<Response> response;
+  private final ArrivingResponse response;
   private boolean sent;
 
-  OneCall(Request request, FullHttpRequest written, CompletableFuture<Response> response) {
+  /** True within an interim response (RFC 9110 section 15.2), which has an end of its own. */
+  private boolean interim;
+
+  OneCall(Request request, FullHttpRequest written, ArrivingResponse response) {
     this.request = request;
     this.written = written;
     this.response = response;
@@ -27,6 +35,7 @@ final class OneCall extends SimpleChannelInboundHandler<FullHttpResponse> {
   /** If it is added after a handshake, its connection is active already. */
   @Override
   public void handlerAdded(ChannelHandlerContext context) {
+    response.on(context.channel());
     if (context.channel().isActive()) {
       send(context);
     }
@@ -46,27 +55,38 @@ final class OneCall extends SimpleChannelInboundHandler<FullHttpResponse> {
   }
 
   @Override
-  protected void channelRead0(ChannelHandlerContext context, FullHttpResponse received) {
-    if (received.status().codeClass() == HttpStatusClass.INFORMATIONAL) {
+  protected void channelRead0(ChannelHandlerContext context, HttpObject received) {
+    DecoderResult decoded = received.decoderResult();
+    if (decoded.isFailure()) {
+      response.fail(decoded.cause());
+      context.close();
       return;
     }
-    if (received.decoderResult().isFailure()) {
-      response.completeExceptionally(received.decoderResult().cause());
-    } else {
-      response.complete(Messages.fromEngine(received, request.method().equals("HEAD")));
+    if (received instanceof HttpResponse head) {
+      interim = head.status().codeClass() == HttpStatusClass.INFORMATIONAL;
+      if (!interim) {
+        response.begin(
+            Messages.head(head, request.method().equals("HEAD")),
+            Optional.ofNullable(head.headers().get(HttpHeaderNames.CONTENT_LENGTH)));
+      }
     }
-    context.close();
+    if (received instanceof HttpContent content && !interim) {
+      response.add(ByteBufUtil.getBytes(content.content()));
+    }
+    if (received instanceof LastHttpContent last && !interim) {
+      response.end(Messages.headers(last.trailingHeaders()));
+      context.close();
+    }
   }
 
   @Override
   public void channelInactive(ChannelHandlerContext context) {
-    response.completeExceptionally(new ClosedEarly(request.uri().origin()));
+    response.fail(new ClosedEarly(request.uri().origin()));
   }
 
   @Override
   public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
-    response.completeExceptionally(
-        cause.getCause() instanceof SSLException handshake ? handshake : cause);
+    response.fail(cause.getCause() instanceof SSLException handshake ? handshake : cause);
     context.close();
   }
 }

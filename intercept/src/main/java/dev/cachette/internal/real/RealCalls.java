@@ -7,6 +7,7 @@ import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.InterceptionBypass;
 import dev.cachette.internal.cassette.FailedConnection;
+import dev.cachette.internal.stub.RealResponse;
 import dev.cachette.internal.stub.RealService;
 import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.wire.Engine;
@@ -23,9 +24,11 @@ import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -33,7 +36,10 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
+import javax.net.ssl.SSLContext;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Calls real services: with the HTTP version of the caller, if they support it, else with HTTP/1.1;
@@ -46,35 +52,91 @@ public final class RealCalls implements RealService {
   private static final long PATIENCE_SECONDS = 60;
 
   private final Engine engine;
-  private final Map<String, String> addresses;
+  private final Map<String, RealAddress> addresses;
+  private final List<X509Certificate> authorities;
+  private @Nullable SSLContext trust;
   private final PassMark mark = PassMark.create();
 
   /**
    * Uses this engine.
    *
    * @param addresses replacements for origins, by origin
+   * @param authorities certificate authorities that are trusted in addition to those of the JVM
    */
-  public RealCalls(Engine engine, Map<String, String> addresses) {
+  public RealCalls(
+      Engine engine, Map<String, RealAddress> addresses, List<X509Certificate> authorities) {
+    this.authorities = authorities;
     this.engine = engine;
     this.addresses = addresses;
   }
 
   @Override
-  public Exchange call(Request received, String protocol) throws RealServiceFailed {
-    Request request = PassMark.without(received);
-    Instant started = Instant.now().truncatedTo(ChronoUnit.MILLIS);
-    long before = System.nanoTime();
+  public Exchange call(Request request, String protocol) throws RealServiceFailed {
+    Beginning call = new Beginning(request, protocol);
     try {
-      Response response = response(mark.on(received), protocol.equals("HTTP/2"));
-      return Exchange.answered(started, since(before), protocol, request, response);
+      return call.answered(await(call.send().whole(), request));
     } catch (IOException | TimeoutException failed) {
-      Fault.Kind kind = Failures.kindOf(failed);
-      Exchange exchange =
-          kind.stage().isEarly()
-              ? FailedConnection.of(
-                  started, since(before), request.uri().host(), request.uri().port(), kind)
-              : Exchange.failed(started, since(before), request, kind);
-      throw new RealServiceFailed(exchange, failed);
+      throw new RealServiceFailed(call.failed(failed), failed);
+    }
+  }
+
+  @Override
+  public RealResponse begin(Request request, String protocol, Consumer<Exchange> ended)
+      throws RealServiceFailed {
+    Beginning call = new Beginning(request, protocol);
+    ArrivingResponse response;
+    Response head;
+    try {
+      response = call.send();
+      head = await(response.head(), request);
+      if (response.isCompleteSoon()) {
+        Exchange exchange = call.answered(await(response.whole(), request));
+        ended.accept(exchange);
+        return RealResponse.complete(exchange.response().orElseThrow());
+      }
+    } catch (IOException | TimeoutException failed) {
+      throw new RealServiceFailed(call.failed(failed), failed);
+    }
+    response
+        .whole()
+        .whenComplete(
+            (whole, failed) ->
+                ended.accept(failed == null ? call.answered(whole) : call.failed(failed)));
+    return new RealResponse(head, Optional.of(response), response.length());
+  }
+
+  /** A call, and the exchange that becomes of it. */
+  private final class Beginning {
+
+    private final Request received;
+    private final Request request;
+    private final String protocol;
+    private final Instant started = Instant.now().truncatedTo(ChronoUnit.MILLIS);
+    private final long before = System.nanoTime();
+    private final ArrivingResponse response = new ArrivingResponse();
+
+    Beginning(Request received, String protocol) {
+      this.received = received;
+      this.request = PassMark.without(received);
+      this.protocol = protocol;
+    }
+
+    ArrivingResponse send() throws IOException {
+      RealCalls.this.send(mark.on(received), protocol.equals("HTTP/2"), response);
+      return response;
+    }
+
+    Exchange answered(Response whole) {
+      return Exchange.answered(started, since(before), protocol, request, whole)
+          .inPieces(response.pieces());
+    }
+
+    Exchange failed(Throwable failure) {
+      Fault.Kind kind = Failures.kindOf(failure);
+      return kind.stage().isEarly()
+          ? FailedConnection.of(
+              started, since(before), request.uri().host(), request.uri().port(), kind)
+          : Exchange.failed(started, since(before), request, kind);
     }
   }
 
@@ -133,20 +195,29 @@ public final class RealCalls implements RealService {
     }
   }
 
-  private Response response(Request request, boolean http2) throws IOException, TimeoutException {
+  private void send(Request request, boolean http2, ArrivingResponse response)
+      throws IOException {
     Route route = Route.to(request.uri(), addresses);
     InetSocketAddress address = route.address();
-    CompletableFuture<Response> response = new CompletableFuture<>();
     ProxyHandler tunnel = route.tunnel().isEmpty() ? null : route.tunnel().get().handler();
-    Connection handlers = new Connection(request, route, tunnel, http2, response);
+    Connection handlers = new Connection(request, route, tunnel, trust(), http2, response);
     engine
         .execute(loop -> connect(loop, address, handlers, response))
         .exceptionally(
             neverStarted -> {
-              response.completeExceptionally(new IOException("the engine is closed"));
+              response.fail(new IOException("the engine is closed"));
               return null;
             });
-    return await(response, request);
+  }
+
+  /** Created at first use: most sessions need none. */
+  private synchronized SSLContext trust() {
+    SSLContext known = trust;
+    if (known == null) {
+      known = RealTrust.context(authorities);
+      trust = known;
+    }
+    return known;
   }
 
   private static Response await(CompletableFuture<Response> response, Request request)
@@ -171,7 +242,7 @@ public final class RealCalls implements RealService {
       IoEventLoop loop,
       InetSocketAddress address,
       Connection handlers,
-      CompletableFuture<Response> response) {
+      ArrivingResponse response) {
     Bootstrap bootstrap =
         new Bootstrap()
             .group(loop)
@@ -185,12 +256,12 @@ public final class RealCalls implements RealService {
         .addListener(
             registered -> {
               Channel channel = ((ChannelFuture) registered).channel();
-              response.whenComplete((got, failed) -> channel.close());
+              response.whole().whenComplete((got, failed) -> channel.close());
               InterceptionBypass.through(() -> channel.connect(address))
                   .addListener(
                       connected -> {
                         if (!connected.isSuccess()) {
-                          response.completeExceptionally(connected.cause());
+                          response.fail(connected.cause());
                         }
                       });
             });

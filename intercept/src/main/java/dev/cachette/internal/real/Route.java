@@ -15,13 +15,16 @@ import java.util.Optional;
  * The route to a real service.
  *
  * @param target its origin, which may be a replacement
+ * @param named its origin with the host name in TLS and in the Host header
  * @param proxy the proxy; empty for a direct connection
  */
-record Route(Uri target, Optional<ProxyOnTheWay> proxy) {
+record Route(Uri target, Uri named, Optional<ProxyOnTheWay> proxy) {
 
   /** Returns the route to a destination, from the replacements and the JVM's proxy settings. */
-  static Route to(Uri wanted, Map<String, String> addresses) throws IOException {
-    Uri target = Optional.ofNullable(addresses.get(wanted.origin())).map(Uri::parse).orElse(wanted);
+  static Route to(Uri wanted, Map<String, RealAddress> addresses) throws IOException {
+    Optional<RealAddress> other = Optional.ofNullable(addresses.get(wanted.origin()));
+    Uri target = other.map(RealAddress::origin).orElse(wanted);
+    Uri named = other.map(it -> named(target, it.hostName())).orElse(wanted);
     List<Proxy> proxies =
         InterceptionBypass.through(
             () ->
@@ -33,7 +36,13 @@ record Route(Uri target, Optional<ProxyOnTheWay> proxy) {
             .findFirst()
             .filter(first -> first.type() != Proxy.Type.DIRECT)
             .map(first -> ProxyOnTheWay.of(first, target));
-    return new Route(target, proxy);
+    return new Route(target, named, proxy);
+  }
+
+  /** With another host name, the port is the default one: it is behind a name, or a proxy. */
+  private static Uri named(Uri target, String name) {
+    int port = name.equals(target.host()) ? target.port() : Uri.defaultPort(target.scheme());
+    return new Uri(target.scheme(), name, port, target.path(), Optional.empty());
   }
 
   boolean isSecure() {

@@ -65,7 +65,7 @@ final class Parts implements AutoCloseable {
       Duration pause = at == 0 ? Duration.ZERO : schedule.between().get(at - 1);
       parts.add(pause, pieces.get(at).bytes());
     }
-    parts.finished = reply.feed().isEmpty();
+    parts.finished = reply.live().isEmpty();
     return parts;
   }
 

@@ -54,12 +54,12 @@ final class Responses {
   }
 
   /** Returns what follows the body. */
-  static LastHttpContent end(Response response) {
-    if (response.trailers().isEmpty()) {
+  static LastHttpContent end(Headers trailers) {
+    if (trailers.isEmpty()) {
       return LastHttpContent.EMPTY_LAST_CONTENT;
     }
     LastHttpContent end = new DefaultLastHttpContent();
-    addTo(end.trailingHeaders(), response.trailers());
+    addTo(end.trailingHeaders(), trailers);
     return end;
   }
 

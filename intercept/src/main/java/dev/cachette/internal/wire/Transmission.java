@@ -2,11 +2,12 @@ package dev.cachette.internal.wire;
 
 import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
-import dev.cachette.answer.Feed;
 import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.answer.GateState;
+import dev.cachette.internal.answer.LiveBody;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.Unpooled;
@@ -41,6 +42,8 @@ final class Transmission {
 
   private final Parts parts;
 
+  private Headers trailers;
+
   /** Cancels what it is waiting for. */
   private Runnable stopWaiting = () -> {};
 
@@ -74,6 +77,7 @@ final class Transmission {
     this.keepAlive = keepAlive;
     this.done = done;
     this.parts = Parts.of(reply);
+    this.trailers = reply.response().map(Response::trailers).orElse(Headers.none());
   }
 
   /** Returns true if the test that it belongs to has ended. */
@@ -150,14 +154,13 @@ final class Transmission {
   }
 
   private void body() {
-    reply.feed().ifPresent(this::follow);
+    reply.live().ifPresent(this::follow);
     pump();
   }
 
-  private void follow(Feed feed) {
+  private void follow(LiveBody live) {
     leaveFeed =
-        AnswerInternals.read(
-            feed,
+        live.read(
             new FeedReader() {
               @Override
               public void piece(Body piece) {
@@ -165,8 +168,13 @@ final class Transmission {
               }
 
               @Override
-              public void end(boolean inOrder) {
-                context.executor().execute(() -> ifRunning(() -> noMore(inOrder)));
+              public void end(Headers trailers) {
+                context.executor().execute(() -> ifRunning(() -> noMore(true, trailers)));
+              }
+
+              @Override
+              public void broken() {
+                context.executor().execute(() -> ifRunning(() -> noMore(false, Headers.none())));
               }
             });
   }
@@ -176,7 +184,8 @@ final class Transmission {
     pump();
   }
 
-  private void noMore(boolean inOrder) {
+  private void noMore(boolean inOrder, Headers following) {
+    trailers = following;
     parts.finish(inOrder);
     pump();
   }
@@ -194,6 +203,8 @@ final class Transmission {
       if (part == null) {
         if (parts.isFinished()) {
           last();
+        } else {
+          reply.live().ifPresent(LiveBody::passedOn);
         }
         return;
       }
@@ -233,7 +244,7 @@ final class Transmission {
     }
     Fault.Kind fault = reply.fault().map(Fault::kind).orElse(null);
     if (fault == null || fault == Fault.Kind.RESET_AFTER) {
-      LastHttpContent end = Responses.end(reply.response().orElseThrow());
+      LastHttpContent end = Responses.end(trailers);
       ChannelFuture written = context.write(end);
       if (!keepAlive) {
         peer.announceClose(exchange.request());

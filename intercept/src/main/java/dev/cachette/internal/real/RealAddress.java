@@ -1,0 +1,11 @@
+package dev.cachette.internal.real;
+
+import dev.cachette.http.Uri;
+
+/**
+ * Another address of a real service.
+ *
+ * @param origin its origin
+ * @param hostName the host name in TLS and in the Host header
+ */
+public record RealAddress(Uri origin, String hostName) {}
