@@ -2,6 +2,7 @@ package dev.cachette;
 
 import dev.cachette.cassette.Cassette;
 import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Drift;
 import dev.cachette.cassette.Exchange;
@@ -34,6 +35,7 @@ final class Cassettes {
 
   private final Consumer<String> warning;
   private final Map<LoadedCassette, CassetteFile> files = new ConcurrentHashMap<>();
+  private final Map<LoadedCassette, ContinuousRecording> recordings = new ConcurrentHashMap<>();
   private final AtomicReference<@Nullable CassetteFile> retired = new AtomicReference<>();
 
   Cassettes(Consumer<String> warning) {
@@ -62,6 +64,9 @@ final class Cassettes {
           new LoadedCassette(name, settings, replays ? RecordingMode.REPLAY : recording, known);
       checkAge(cassette);
       files.put(cassette, file);
+      if (cassette.records() && CassetteInternals.isOfCommandLine(settings)) {
+        recordings.put(cassette, new ContinuousRecording(cassette, file, VERSION, warning));
+      }
       return cassette;
     } catch (RuntimeException refused) {
       file.close();
@@ -89,8 +94,10 @@ final class Cassettes {
           cassette.discard();
         }
         cassette.stopArriving();
+        ContinuousRecording continuous = recordings.remove(cassette);
+        List<String> written = continuous == null ? List.of() : continuous.stop();
         if (file != null && cassette.isToBeKept() && cassette.hasRecorded()) {
-          save(cassette, file);
+          save(cassette, file, written);
         }
       } catch (RuntimeException notWritten) {
         said = said.and(notWritten);
@@ -99,7 +106,7 @@ final class Cassettes {
     return said;
   }
 
-  private void save(LoadedCassette cassette, CassetteFile file) {
+  private void save(LoadedCassette cassette, CassetteFile file, List<String> written) {
     List<Exchange> recorded = cassette.finished();
     cassette.warning().ifPresent(warning);
     boolean rewriting = cassette.mode() == RecordingMode.REWRITE;
@@ -111,7 +118,14 @@ final class Cassettes {
     if (rewriting && !cassette.known().isEmpty()) {
       warnOfDrift(cassette, new Cassette(cassette.name(), Optional.of(now), recorded), varying);
     }
-    file.save(new Merge(cassette.known(), recorded, rewriting, varying), now, VERSION);
+    Merge merge = new Merge(cassette.known(), recorded, rewriting, varying).replacing(written);
+    file.save(merge, now, VERSION);
+    cassette
+        .refusal()
+        .ifPresent(
+            left -> {
+              throw left;
+            });
   }
 
   private void warnOfDrift(LoadedCassette cassette, Cassette recorded, Varying varying) {

@@ -11,6 +11,7 @@ import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
 /** Options of commands that listen: address, origin, and certificate authority. */
@@ -61,13 +62,7 @@ final class Listening {
               + " --upstream.")
   private @Nullable String upstreamName;
 
-  @Option(
-      names = "--trusted-ca",
-      paramLabel = "FILE",
-      description =
-          "Certificates (PEM) of authorities that sign for real services, in addition to those that"
-              + " Java trusts.")
-  private @Nullable Path trusted;
+  @Mixin private TrustedCa trusted;
 
   @Option(
       names = "--ca",
@@ -138,7 +133,7 @@ final class Listening {
       } else if (upstream != null && origin != null) {
         services = services.at(origin, upstream);
       }
-      return trusted == null ? services : services.trusting(trusted);
+      return trusted.addedTo(services);
     } catch (IllegalArgumentException unusable) {
       throw new WrongUsage(unusable.getMessage());
     }

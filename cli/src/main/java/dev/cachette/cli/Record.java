@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.Cachette;
+import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
 import java.io.IOException;
@@ -73,10 +74,12 @@ final class Record implements Callable<Integer> {
   }
 
   private CassetteSettings settings() {
-    return CassetteSettings.defaults()
-        .mode(rewriting ? RecordingMode.REWRITE : RecordingMode.EXTEND)
-        .recordingInCi()
-        .redaction(any -> rules.redaction());
+    return CassetteInternals.ofCommandLine(
+        CassetteSettings.defaults()
+            .mode(rewriting ? RecordingMode.REWRITE : RecordingMode.EXTEND)
+            .recordingInCi()
+            .keepingOnFailure()
+            .redaction(any -> rules.redaction()));
   }
 
   private int runCommand(Cachette net, CallPrinter printer) throws IOException {

@@ -10,6 +10,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.Varying;
+import dev.cachette.internal.real.RealAddress;
 import dev.cachette.internal.real.RealCalls;
 import dev.cachette.internal.stub.RealServiceFailed;
 import dev.cachette.internal.wire.Engine;
@@ -19,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -39,6 +41,7 @@ final class Refresh implements Callable<Integer> {
 
   @Mixin private Output output;
   @Mixin private RedactionOptions rules;
+  @Mixin private TrustedCa trusted;
 
   @Parameters(paramLabel = "FILE", description = "The cassette.")
   private Path file;
@@ -98,7 +101,7 @@ final class Refresh implements Callable<Integer> {
 
   private void send(List<Exchange> exchanges, LoadedCassette again) {
     try (Engine engine = new Engine()) {
-      RealCalls services = new RealCalls(engine, addresses);
+      RealCalls services = new RealCalls(engine, realAddresses(), trusted.certificates());
       int number = 0;
       for (Exchange exchange : exchanges) {
         number++;
@@ -111,10 +114,15 @@ final class Refresh implements Callable<Integer> {
           throw new Failure(
               String.format(
                   "%s cannot be reached: %s. The cassette is unchanged.",
-                  request.uri().origin(), failed.getCause().getMessage()));
+                  request.uri().origin(), failed.getMessage()));
         }
       }
     }
+  }
+
+  private Map<String, RealAddress> realAddresses() {
+    return addresses.entrySet().stream()
+        .collect(Collectors.toMap(Map.Entry::getKey, it -> RealAddress.of(it.getValue())));
   }
 
   private static void requireFilled(int number, Request request) {

@@ -28,6 +28,16 @@ public final class CassetteInternals {
     return new Fingerprint(matching).ofRest(request);
   }
 
+  /** Writes each exchange when it is finished, and gives advice in options of the command line. */
+  public static CassetteSettings ofCommandLine(CassetteSettings settings) {
+    return settings.ofCommandLine();
+  }
+
+  /** Returns true if the command line uses these settings. */
+  public static boolean isOfCommandLine(CassetteSettings settings) {
+    return settings.isOfCommandLine();
+  }
+
   /** Returns the places in bodies that are not compared. */
   public static Ignored ignoredInBody(Matching matching) {
     return matching.ignoredInBody();

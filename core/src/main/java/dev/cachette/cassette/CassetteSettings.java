@@ -39,6 +39,7 @@ public final class CassetteSettings {
   private boolean keepingOnFailure;
   private boolean recordingInCi;
   private boolean learningVarying;
+  private boolean ofCommandLine;
 
   private CassetteSettings() {}
 
@@ -54,6 +55,7 @@ public final class CassetteSettings {
     this.keepingOnFailure = other.keepingOnFailure;
     this.recordingInCi = other.recordingInCi;
     this.learningVarying = other.learningVarying;
+    this.ofCommandLine = other.ofCommandLine;
   }
 
   /**
@@ -255,6 +257,18 @@ public final class CassetteSettings {
   /** Returns true if differences are marked as varying. */
   public boolean isLearningVarying() {
     return learningVarying;
+  }
+
+  /** Writes each exchange when it is finished, and gives advice in options of the command line. */
+  CassetteSettings ofCommandLine() {
+    CassetteSettings changed = new CassetteSettings(this);
+    changed.ofCommandLine = true;
+    return changed;
+  }
+
+  /** Returns true if the command line uses it. */
+  boolean isOfCommandLine() {
+    return ofCommandLine;
   }
 
   private static void requireGiven(String method, @Nullable Object argument) {

@@ -114,8 +114,9 @@ public final class Redaction {
   }
 
   /**
-   * Writes no cassette if something only looks like a secret, instead of a warning: random text
-   * next to a word such as key or token.
+   * Leaves out of the cassette the exchanges in which something only looks like a secret: random
+   * text next to a word such as key or token. The others are written, and the test fails. Without
+   * this, such text is redacted with a warning.
    */
   public Redaction strict() {
     Redaction changed = new Redaction(this);
@@ -123,7 +124,7 @@ public final class Redaction {
     return changed;
   }
 
-  /** Returns true if nothing is written that may contain a secret. */
+  /** Returns true if exchanges that may contain a secret are left out. */
   public boolean isStrict() {
     return strict;
   }

@@ -85,7 +85,7 @@ public final class FileRedaction {
       }
     }
     redactTexts(entry);
-    return entry.equals(old) ? text : HarWriter.text(entry);
+    return entry.equals(old) ? text : HarWriter.entry(entry);
   }
 
   private void redactHeaders(ObjectNode message) {

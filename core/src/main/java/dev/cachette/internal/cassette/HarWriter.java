@@ -25,13 +25,19 @@ import java.util.Map;
 final class HarWriter {
 
   static final String VERSION = "1.2";
+  private static final String INDENTATION = "      ";
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
 
   private HarWriter() {}
 
-  /** Returns an entry as text, not indented. */
+  /** Returns an entry as it is in the file. */
   static String entry(Exchange exchange) {
-    return text(tree(exchange));
+    return entry(tree(exchange));
+  }
+
+  /** Returns an entry as it is in the file: its lines after the first are indented. */
+  static String entry(ObjectNode tree) {
+    return indented(text(tree), INDENTATION);
   }
 
   /** Returns an entry as JSON. */
@@ -69,7 +75,7 @@ final class HarWriter {
    *
    * @param log the members of the log before its entries
    * @param root members next to the log
-   * @param entries the entries as text
+   * @param entries the entries as they are in the file
    */
   static void write(OutputStream out, ObjectNode log, ObjectNode root, Iterable<String> entries) {
     try {
@@ -77,20 +83,27 @@ final class HarWriter {
       // The braces that are open after the head are closed after the entries.
       head.setLength(head.length() - "\n}".length());
       write(out, "{\n  \"log\": " + indented(head.toString(), "  ") + ",\n    \"entries\": [");
-      String before = "\n      ";
+      String before = "\n" + INDENTATION;
       for (String entry : entries) {
-        write(out, before + indented(entry, "      "));
-        before = ",\n      ";
+        write(out, before + entry);
+        before = ",\n" + INDENTATION;
       }
-      write(out, before.startsWith(",") ? "\n    ]\n  }" : "]\n  }");
-      for (Map.Entry<String, JsonNode> other : root.properties()) {
-        String value = text(other.getValue());
-        write(out, ",\n  " + NODES.textNode(other.getKey()) + ": " + indented(value, "  "));
-      }
-      write(out, "\n}\n");
+      String end = end(root);
+      write(out, before.startsWith(",") ? end : end.stripLeading());
     } catch (IOException unwritable) {
       throw new UncheckedIOException(unwritable);
     }
+  }
+
+  /** Returns what follows the last entry of a file. */
+  static String end(ObjectNode root) {
+    StringBuilder end = new StringBuilder("\n    ]\n  }");
+    for (Map.Entry<String, JsonNode> other : root.properties()) {
+      String value = text(other.getValue());
+      end.append(",\n  ").append(NODES.textNode(other.getKey())).append(": ");
+      end.append(indented(value, "  "));
+    }
+    return end.append("\n}\n").toString();
   }
 
   /** Returns an instant in the format of cassettes: milliseconds, in UTC. */

@@ -73,6 +73,11 @@ final class KnownSecrets {
     return variants.isEmpty();
   }
 
+  /** Returns the number of values. */
+  int count() {
+    return values.size();
+  }
+
   /** Returns the text with placeholders for secrets. */
   String redact(String text) {
     return variants.isEmpty() ? text : redact(text, DEEPEST);

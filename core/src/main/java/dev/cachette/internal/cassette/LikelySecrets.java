@@ -1,6 +1,5 @@
 package dev.cachette.internal.cassette;
 
-import dev.cachette.cassette.CassetteException;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -11,6 +10,17 @@ final class LikelySecrets {
 
   private static final int MOST_LISTED = 10;
   private static final int SHOWN = 4;
+
+  private static final String IN_JAVA =
+      """
+      Fix: if it is secret, name it with .redact("NAME", value) or its place with
+      .redaction(how -> how.alsoNamed("...")). If it is not, allow it with \
+      .redaction(how -> how.allowing("..."))""";
+
+  private static final String BY_OPTIONS =
+      """
+      Fix: if it is secret, give it with --secret NAME=, or its place with --secret-name NAME.
+      If it is not, allow it with --allow TEXT, or its place with --not-secret NAME""";
 
   private final Set<String> found = new LinkedHashSet<>();
   private String place = "";
@@ -28,42 +38,44 @@ final class LikelySecrets {
             place, value.substring(0, Math.min(SHOWN, value.length())), value.length()));
   }
 
+  /** Forgets what was found. */
+  void clear() {
+    found.clear();
+  }
+
+  /** Returns the number of values. */
+  int count() {
+    return found.size();
+  }
+
   /** Returns each, with its place. */
   List<String> list() {
     return List.copyOf(found);
   }
 
-  /** Returns a warning; empty for nothing. */
-  Optional<String> warning(String cassette) {
-    return found.isEmpty()
-        ? Optional.empty()
-        : Optional.of(
-            String.format(
-                "The cassette \"%s\" has {{secret}} for text that looks like a secret.\n\n"
-                    + "%s\n\n"
-                    + "Fix: if it is secret, name it with .redact(\"NAME\", value) or its place"
-                    + " with\n"
-                    + ".redaction(how -> how.alsoNamed(\"...\")). If it is not, allow it with"
-                    + " .redaction(how -> how.allowing(\"...\")).",
-                cassette, shown()));
+  /**
+   * Returns a warning that placeholders were written; empty if nothing was found.
+   *
+   * @param byOptions whether the fix is an option of the command line
+   */
+  Optional<String> warning(String cassette, boolean byOptions) {
+    return text("The cassette \"%s\" has {{secret}} for text that looks like a secret.", cassette)
+        .map(text -> text + (byOptions ? BY_OPTIONS : IN_JAVA) + ".");
   }
 
-  /**
-   * Requires that nothing was found.
-   *
-   * @throws CassetteException if something was
-   */
-  void requireNone(String cassette) {
-    if (!found.isEmpty()) {
-      throw new CassetteException(
-          String.format(
-              "The cassette \"%s\" was not written: redaction is strict, and some text looks like a"
-                  + " secret.\n\n%s\n\n"
-                  + "Fix: name the secret with .redact(\"NAME\", value), or its place with\n"
-                  + ".redaction(how -> how.alsoNamed(\"...\")). If it is not secret, allow it with"
-                  + " .redaction(how -> how.allowing(\"...\")).",
-              cassette, shown()));
-    }
+  /** Returns why exchanges were left out; empty if nothing was found. */
+  Optional<String> refusal(String cassette) {
+    return text(
+            "The cassette \"%s\" was written without the exchanges below: redaction is strict, and"
+                + " some text in them looks like a secret.",
+            cassette)
+        .map(text -> text + IN_JAVA + ".");
+  }
+
+  private Optional<String> text(String beginning, String cassette) {
+    return found.isEmpty()
+        ? Optional.empty()
+        : Optional.of(String.format(beginning, cassette) + "\n\n" + shown() + "\n\n");
   }
 
   private String shown() {

@@ -2,6 +2,8 @@ package dev.cachette.internal.cassette;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
@@ -37,6 +39,11 @@ public final class LoadedCassette {
   private final List<HostPattern> hosts;
   private final Redactor redactor;
   private final List<Exchange> recorded = new ArrayList<>();
+
+  /** The number of exchanges that {@link #growth} has returned. */
+  private int grown;
+
+  private volatile Recorder recorder = new Recorder() {};
   private boolean discarded;
 
   /** Ends the exchanges whose responses are still arriving. */
@@ -200,8 +207,31 @@ public final class LoadedCassette {
   }
 
   /** Stores what a real service answered, or how it failed. */
-  public synchronized void keep(Exchange exchange) {
-    recorded.add(exchange);
+  public void keep(Exchange exchange) {
+    synchronized (this) {
+      recorded.add(exchange);
+    }
+    recorder.kept();
+  }
+
+  /** Waits a moment until what was kept is written, if it is written while it is recorded. */
+  public void awaitWritten() {
+    recorder.awaitWritten();
+  }
+
+  /** Sets who writes what is recorded. */
+  public void recordedBy(Recorder newRecorder) {
+    recorder = newRecorder;
+  }
+
+  /** Writes what is recorded, while it is recorded. */
+  public interface Recorder {
+
+    /** Called when an exchange was kept; must not block. */
+    default void kept() {}
+
+    /** Waits a moment until everything that was kept is written. */
+    default void awaitWritten() {}
   }
 
   /** Discards what was recorded, because the test has failed. */
@@ -225,14 +255,17 @@ public final class LoadedCassette {
   }
 
   /**
-   * Returns what was recorded, in the order in which it began, transformed and redacted.
-   *
-   * @throws dev.cachette.cassette.CassetteException if redaction is strict, and something looks
-   *     like a secret
+   * Returns what was recorded, in the order in which it began, transformed and redacted. If
+   * redaction is strict, what looks like a secret is left out, see {@link #refusal}.
    */
   public synchronized List<Exchange> finished() {
+    redactor.likely().clear();
+    return finished(recorded);
+  }
+
+  private List<Exchange> finished(List<Exchange> exchanges) {
     List<Exchange> finished = new ArrayList<>();
-    for (Exchange exchange : recorded) {
+    for (Exchange exchange : exchanges) {
       Exchange altered = exchange;
       for (UnaryOperator<Exchange> alteration : settings.transformed()) {
         altered = alteration.apply(altered);
@@ -240,12 +273,50 @@ public final class LoadedCassette {
       finished.add(altered);
     }
     finished.sort((one, other) -> one.started().compareTo(other.started()));
-    return redactor.redactAll(name, finished);
+    return redactor.redactAll(finished);
+  }
+
+  /**
+   * What was recorded since the last time.
+   *
+   * @param exchanges the exchanges, as {@link #finished} returns them
+   * @param isAll true if these are all that were recorded: at first, and if something in earlier
+   *     ones has turned out to be secret
+   */
+  public record Growth(List<Exchange> exchanges, boolean isAll) {
+
+    /** Returns the exchanges as they are in the file. */
+    public List<String> entries() {
+      return exchanges.stream().map(HarWriter::entry).toList();
+    }
+  }
+
+  /** Returns what was recorded since the last call of this method. */
+  public synchronized Growth growth() {
+    int secrets = redactor.secrets();
+    List<Exchange> fresh = finished(recorded.subList(grown, recorded.size()));
+    boolean isAll = grown == 0 || redactor.secrets() != secrets;
+    grown = recorded.size();
+    return new Growth(isAll ? finished() : fresh, isAll);
+  }
+
+  /** Returns what follows the entries in its file. */
+  public String fileEnd() {
+    return HarWriter.end(known.index().root());
   }
 
   /** Returns a warning of what was redacted because it looks like a secret; empty for nothing. */
   public synchronized Optional<String> warning() {
-    return redactor.likely().warning(name);
+    return redactor.isStrict()
+        ? Optional.empty()
+        : redactor.likely().warning(name, CassetteInternals.isOfCommandLine(settings));
+  }
+
+  /** Returns why some of what was recorded is left out, because redaction is strict. */
+  public synchronized Optional<CassetteException> refusal() {
+    return redactor.isStrict()
+        ? redactor.likely().refusal(name).map(CassetteException::new)
+        : Optional.empty();
   }
 
   /** Returns the closest exchanges, for an explanation. */

@@ -28,6 +28,7 @@ public final class Merge {
   private final List<Exchange> recorded;
   private final boolean rewriting;
   private final Varying varying;
+  private final List<String> written = new ArrayList<>();
 
   /**
    * Prepares a merge.
@@ -44,6 +45,12 @@ public final class Merge {
     this.rewriting = rewriting;
   }
 
+  /** Replaces entries with these digests, which were written earlier in the same recording. */
+  public Merge replacing(List<String> digests) {
+    written.addAll(digests);
+    return this;
+  }
+
   /**
    * Writes the file.
    *
@@ -53,10 +60,16 @@ public final class Merge {
   public void writeTo(OutputStream out, RecordedExchanges current, Instant now, String version) {
     Bag old = new Bag();
     IntStream.range(0, before.size()).forEach(at -> old.add(Digests.of(before.text(at))));
+    Bag ours = new Bag();
+    written.forEach(ours::add);
     List<Integer> others = new ArrayList<>();
     List<Integer> kept = new ArrayList<>();
     for (int at = 0; at < current.size(); at++) {
-      boolean isOld = old.remove(Digests.of(current.text(at)));
+      String digest = Digests.of(current.text(at));
+      if (ours.remove(digest)) {
+        continue;
+      }
+      boolean isOld = old.remove(digest);
       if (!isOld) {
         others.add(at);
       }

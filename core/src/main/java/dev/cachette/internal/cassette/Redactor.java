@@ -62,25 +62,20 @@ public final class Redactor {
   }
 
   /**
-   * Redacts several exchanges, since each may reveal secrets of the others.
-   *
-   * @throws dev.cachette.cassette.CassetteException if the rules are strict, and something only
-   *     looks like a secret
+   * Redacts several exchanges, since each may reveal secrets of the others. If the rules are
+   * strict, those in which something only looks like a secret are left out.
    */
-  List<Exchange> redactAll(String cassette, List<Exchange> exchanges) {
-    List<Exchange> marked = redactAll(exchanges);
-    if (rules.isStrict()) {
-      likely.requireNone(cassette);
-    }
-    return marked;
-  }
-
-  /** As {@link #redactAll(String, List)}, though the rules may be strict. */
   List<Exchange> redactAll(List<Exchange> exchanges) {
     List<Exchange> marked = new ArrayList<>();
+    int number = 0;
     for (Exchange exchange : exchanges) {
-      String where = "exchange " + (marked.size() + 1) + ", " + exchange.request() + ": ";
-      marked.add(redactPlaces(where, redactOnce(exchange)));
+      number++;
+      String where = "exchange " + number + ", " + exchange.request() + ": ";
+      int before = likely.count();
+      Exchange redacted = redactPlaces(where, redactOnce(exchange));
+      if (!rules.isStrict() || likely.count() == before) {
+        marked.add(redacted);
+      }
     }
     marked.replaceAll(this::redactOnce);
     return marked;
@@ -89,6 +84,15 @@ public final class Redactor {
   /** Returns what was redacted because it looks like a secret, each with its place. */
   LikelySecrets likely() {
     return likely;
+  }
+
+  /** Returns the number of values that are known to be secret. */
+  int secrets() {
+    return known.count();
+  }
+
+  boolean isStrict() {
+    return rules.isStrict();
   }
 
   private String placeholder(Secret secret) {

@@ -151,10 +151,11 @@ final class Cassettes {
                       listener.accept(exchange);
                       ended(exchange);
                     });
-        real.arriving().ifPresent(this::follow);
+        real.arriving().ifPresentOrElse(this::follow, cassette::awaitWritten);
         return real.reply();
       } catch (RealServiceFailed failed) {
         keep(failed.exchange());
+        cassette.awaitWritten();
         boolean explains = outside.realService().explainsFailures();
         outside
             .warning()

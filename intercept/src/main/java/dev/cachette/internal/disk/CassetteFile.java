@@ -21,9 +21,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,6 +36,9 @@ public final class CassetteFile implements AutoCloseable {
 
   private static final int BUFFER = 1 << 16;
   private static final String UNFINISHED = ".part";
+
+  /** Separates entries, as they are written. */
+  private static final String BETWEEN = ",\n      ";
 
   private final Path path;
   private final String shown;
@@ -95,10 +100,11 @@ public final class CassetteFile implements AutoCloseable {
    * Writes what was recorded, and keeps what other processes have added in the meantime. The file
    * is replaced atomically.
    *
+   * @return the stamp of the new file
    * @throws CassetteException if it cannot be written; the file is unchanged then
    */
-  public void save(Merge merge, Instant now, String version) {
-    save((current, out) -> merge.writeTo(out, current, now, version));
+  public Stamp save(Merge merge, Instant now, String version) {
+    return save((current, out) -> merge.writeTo(out, current, now, version));
   }
 
   /** Writes the content of a file. */
@@ -114,7 +120,16 @@ public final class CassetteFile implements AutoCloseable {
    *
    * @throws CassetteException if it cannot be written; the file is unchanged then
    */
-  public void save(Writing writing) {
+  public Stamp save(Writing writing) {
+    return locked(() -> replace(out -> write(writing, out)));
+  }
+
+  /** Something that is done under the lock of the file. */
+  private interface Locked<T> {
+    T run() throws IOException;
+  }
+
+  private <T> T locked(Locked<T> action) {
     try {
       Files.createDirectories(path.getParent());
       // File locks are between processes. Within one, closing a file that another thread has locked
@@ -122,7 +137,7 @@ public final class CassetteFile implements AutoCloseable {
       synchronized (path.toString().intern()) {
         try (CassetteLock ignored = CassetteLock.of(path)) {
           deleteWhatWasNotFinished();
-          replace(writing);
+          return action.run();
         }
       }
     } catch (UncheckedIOException unwritable) {
@@ -130,6 +145,55 @@ public final class CassetteFile implements AutoCloseable {
     } catch (IOException unwritable) {
       throw failed("written", unwritable);
     }
+  }
+
+  /** Identifies the content of a file, without reading it. */
+  public record Stamp(Object identity, long size) {}
+
+  private static Stamp stamp(Path file) throws IOException {
+    BasicFileAttributes now = Files.readAttributes(file, BasicFileAttributes.class);
+    return new Stamp(List.of(now.lastModifiedTime(), key(now)), now.size());
+  }
+
+  private boolean is(Stamp known) throws IOException {
+    return exists() && stamp(path).equals(known);
+  }
+
+  private static Object key(BasicFileAttributes file) {
+    return file.fileKey() == null ? file.creationTime() : file.fileKey();
+  }
+
+  /**
+   * Adds entries after the last one, as atomically as {@link #save}, without reading the file.
+   *
+   * @param end what follows the last entry
+   * @param known the stamp of the file for which that is true
+   * @return the stamp of the new file; empty if it has changed since: nothing is written then
+   * @throws CassetteException if it cannot be written; the file is unchanged then
+   */
+  public Optional<Stamp> append(List<String> entries, String end, Stamp known) {
+    byte[] last = end.getBytes(StandardCharsets.UTF_8);
+    return locked(
+        () ->
+            is(known)
+                ? Optional.of(replace(out -> append(entries, last, known, out)))
+                : Optional.empty());
+  }
+
+  private void append(List<String> entries, byte[] end, Stamp known, FileChannel out)
+      throws IOException {
+    try (FileChannel current = FileChannel.open(path)) {
+      long kept = known.size() - end.length;
+      for (long at = 0; at < kept; ) {
+        at += current.transferTo(at, kept - at, out);
+      }
+    }
+    OutputStream buffered = new BufferedOutputStream(Channels.newOutputStream(out), BUFFER);
+    for (String entry : entries) {
+      buffered.write((BETWEEN + entry).getBytes(StandardCharsets.UTF_8));
+    }
+    buffered.write(end);
+    buffered.flush();
   }
 
   /** Deletes what a killed process left behind; nobody else is writing now. */
@@ -147,24 +211,35 @@ public final class CassetteFile implements AutoCloseable {
     }
   }
 
-  private void replace(Writing writing) throws IOException {
+  /** Writes the new content. */
+  private interface Content {
+    void write(FileChannel out) throws IOException;
+  }
+
+  private void write(Writing writing, FileChannel out) throws IOException {
+    OutputStream buffered = new BufferedOutputStream(Channels.newOutputStream(out), BUFFER);
+    if (exists()) {
+      try (FileChannel current = FileChannel.open(path, StandardOpenOption.READ)) {
+        writing.write(read(current), buffered);
+      }
+    } else {
+      writing.write(nothing(), buffered);
+    }
+    buffered.flush();
+    out.force(true);
+  }
+
+  private Stamp replace(Content content) throws IOException {
     Path temporary = Files.createTempFile(path.getParent(), "." + path.getFileName(), UNFINISHED);
     try {
       try (FileChannel out = FileChannel.open(temporary, StandardOpenOption.WRITE)) {
-        OutputStream buffered = new BufferedOutputStream(Channels.newOutputStream(out), BUFFER);
-        if (exists()) {
-          try (FileChannel current = FileChannel.open(path, StandardOpenOption.READ)) {
-            writing.write(read(current), buffered);
-          }
-        } else {
-          writing.write(nothing(), buffered);
-        }
-        buffered.flush();
-        out.force(true);
+        content.write(out);
       }
       readableAsOthers(temporary);
+      Stamp stamp = stamp(temporary);
       Files.move(
           temporary, path, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+      return stamp;
     } finally {
       Files.deleteIfExists(temporary);
     }

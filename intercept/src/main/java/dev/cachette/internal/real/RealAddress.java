@@ -8,4 +8,11 @@ import dev.cachette.http.Uri;
  * @param origin its origin
  * @param hostName the host name in TLS and in the Host header
  */
-public record RealAddress(Uri origin, String hostName) {}
+public record RealAddress(Uri origin, String hostName) {
+
+  /** Returns the address with its own host name. */
+  public static RealAddress of(String origin) {
+    Uri parsed = Uri.parseOrigin(origin);
+    return new RealAddress(parsed, parsed.host());
+  }
+}
