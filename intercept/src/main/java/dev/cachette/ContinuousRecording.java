@@ -146,8 +146,7 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
   /** Old exchanges stay until the end, even if they are to be replaced: it may never come. */
   private void rewrite(LoadedCassette.Growth all) {
     Varying varying = Varying.of(cassette.known());
-    Merge merge =
-        new Merge(cassette.known(), all.exchanges(), false, varying).replacing(digests);
+    Merge merge = new Merge(cassette.known(), all.exchanges(), false, varying).replacing(digests);
     stamp = Optional.of(file.save(merge, Instant.now(), version));
     digests.clear();
     all.entries().forEach(entry -> digests.add(Digests.of(entry)));

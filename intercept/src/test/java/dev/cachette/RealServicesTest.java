@@ -49,11 +49,30 @@ class RealServicesTest {
       String store = folder.resolve(host + ".p12").toString();
       String password = new String(PASSWORD);
       keytool(
-          "-genkeypair", "-keyalg", "EC", "-dname", "CN=" + host, "-ext", "san=dns:" + host,
-          "-validity", "3650", "-storetype", "PKCS12", "-keystore", store, "-storepass", password);
+          "-genkeypair",
+          "-keyalg",
+          "EC",
+          "-dname",
+          "CN=" + host,
+          "-ext",
+          "san=dns:" + host,
+          "-validity",
+          "3650",
+          "-storetype",
+          "PKCS12",
+          "-keystore",
+          store,
+          "-storepass",
+          password);
       keytool(
-          "-exportcert", "-rfc", "-file", pem(host).toString(), "-keystore", store,
-          "-storepass", password);
+          "-exportcert",
+          "-rfc",
+          "-file",
+          pem(host).toString(),
+          "-keystore",
+          store,
+          "-storepass",
+          password);
     }
   }
 
@@ -119,8 +138,7 @@ class RealServicesTest {
   @Test
   void theAddressThatIsCalledGivesTheNamesInTlsAndHttp() throws Exception {
     String address = serve("localhost");
-    RealServices services =
-        RealServices.defaults().at(BERTHS, address).trusting(pem("localhost"));
+    RealServices services = RealServices.defaults().at(BERTHS, address).trusting(pem("localhost"));
     try (Cachette net = net(services)) {
       assertEquals(
           "SNI localhost, Host localhost:" + service.getAddress().getPort(),
@@ -145,8 +163,7 @@ class RealServicesTest {
   @Test
   void aCertificateForAnotherNameIsRefused() throws Exception {
     String address = serve("berths.example");
-    Cachette net =
-        net(RealServices.defaults().at(BERTHS, address).trusting(pem("berths.example")));
+    Cachette net = net(RealServices.defaults().at(BERTHS, address).trusting(pem("berths.example")));
     assertThrows(IOException.class, () -> Calling.get(BERTHS + "/v1"));
     String message = assertThrows(AssertionFailedError.class, net::close).getMessage();
     assertTrue(message.contains("No subject alternative DNS name matching localhost"), message);
@@ -178,8 +195,7 @@ class RealServicesTest {
     Path empty = Files.writeString(folder.resolve("empty.pem"), "berths\n");
     for (Path file : List.of(empty, folder.resolve("missing.pem"), folder)) {
       String message =
-          assertThrows(
-                  IllegalArgumentException.class, () -> RealServices.defaults().trusting(file))
+          assertThrows(IllegalArgumentException.class, () -> RealServices.defaults().trusting(file))
               .getMessage();
       assertTrue(message.contains(file.toString()), message);
     }

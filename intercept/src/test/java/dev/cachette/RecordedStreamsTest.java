@@ -106,10 +106,7 @@ class RecordedStreamsTest {
         Settings.defaults()
             .cassetteFolder(folder)
             .cassettes(
-                CassetteSettings.defaults()
-                    .mode(recording)
-                    .recordingInCi()
-                    .withRecordedTiming())
+                CassetteSettings.defaults().mode(recording).recordingInCi().withRecordedTiming())
             .realServiceAt(
                 "http://berths.example", "http://127.0.0.1:" + service.getAddress().getPort()));
   }
@@ -141,8 +138,7 @@ class RecordedStreamsTest {
       assertEquals("", events.readLine());
       assertEquals(null, events.readLine());
       net.calls().await(1, Duration.ofSeconds(5));
-      assertEquals(
-          "data: Kittiwake\n\ndata: Fulmar\n\n", net.calls().only().response().text());
+      assertEquals("data: Kittiwake\n\ndata: Fulmar\n\n", net.calls().only().response().text());
     }
     try (Cachette net = net(REPLAY)) {
       ActiveCassette cassette = net.cassette("arrivals");

@@ -30,7 +30,7 @@ final class CallLine {
     return time + "  " + call.request() + "  ->  " + call.outcome() + "  " + failed + stub;
   }
 
-  private static String firstLine(String text) {
+  static String firstLine(String text) {
     return text.lines().findFirst().orElse("");
   }
 

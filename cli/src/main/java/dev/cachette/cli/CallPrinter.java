@@ -1,10 +1,13 @@
 package dev.cachette.cli;
 
 import dev.cachette.calls.Call;
+import dev.cachette.internal.text.Printable;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
@@ -18,11 +21,16 @@ final class CallPrinter implements Consumer<Call> {
 
   private static final int WAITING = 10_000;
   private static final long MILLIS = 20;
+  private static final int MOST_REASONS = 20;
 
   private final BlockingQueue<Call> waiting = new ArrayBlockingQueue<>(WAITING);
   private final AtomicLong calls = new AtomicLong();
   private final AtomicLong unexpected = new AtomicLong();
   private final AtomicLong failed = new AtomicLong();
+
+  /** Why calls failed, with their number. */
+  private final Map<String, Integer> reasons = new ConcurrentSkipListMap<>();
+
   private final AtomicLong leftOut = new AtomicLong();
   private final Output output;
   private final boolean silent;
@@ -46,11 +54,17 @@ final class CallPrinter implements Consumer<Call> {
     if (CallLine.isUnexpected(call)) {
       unexpected.incrementAndGet();
     }
-    if (call.failure().isPresent()) {
-      failed.incrementAndGet();
-    }
+    call.failure().ifPresent(why -> fail(call, why));
     if (!silent && !waiting.offer(call)) {
       leftOut.incrementAndGet();
+    }
+  }
+
+  private void fail(Call call, String why) {
+    failed.incrementAndGet();
+    if (reasons.size() < MOST_REASONS) {
+      String reason = call.request().uri().origin() + ": " + Printable.of(CallLine.firstLine(why));
+      reasons.merge(reason, 1, Integer::sum);
     }
   }
 
@@ -76,6 +90,11 @@ final class CallPrinter implements Consumer<Call> {
     return output.isJson() ? Output.asJsonLine(CallLine.json(call)) : CallLine.of(call, time);
   }
 
+  /** Returns true if there was no call. */
+  boolean isIdle() {
+    return calls.get() == 0;
+  }
+
   /** Prints what is left; returns a summary in one line. */
   String summary() {
     print();
@@ -85,5 +104,13 @@ final class CallPrinter implements Consumer<Call> {
     return String.format(
         "%d %s, %d unexpected%s",
         calls.get(), calls.get() == 1 ? "call" : "calls", unexpected.get(), more);
+  }
+
+  /** Returns why calls failed, a line for each reason; empty if none did. */
+  String failures() {
+    StringBuilder lines = new StringBuilder();
+    reasons.forEach(
+        (reason, count) -> lines.append("\n  ").append(count).append(" x ").append(reason));
+    return lines.toString();
   }
 }

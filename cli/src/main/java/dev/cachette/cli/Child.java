@@ -1,12 +1,19 @@
 package dev.cachette.cli;
 
+import dev.cachette.internal.tunnel.TunnelJar;
 import java.io.IOException;
 import java.net.URI;
+import java.net.URISyntaxException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
-/** A command that runs with proxy settings in the environment variables that most programs use. */
+/**
+ * A command that runs with proxy settings in the environment variables that most programs use, and
+ * with an agent in JVMs, which use none.
+ */
 final class Child {
 
   private static final List<String> PROXIES =
@@ -21,6 +28,11 @@ final class Child {
           "AWS_CA_BUNDLE",
           "GIT_SSL_CAINFO");
 
+  /** Lets Node.js use the proxy variables, since versions 22.21 and 24.5. */
+  private static final String NODE_PROXY = "NODE_USE_ENV_PROXY";
+
+  private static final String JVM_OPTIONS = "JAVA_TOOL_OPTIONS";
+
   private Child() {}
 
   /** Runs it with inherited input and output; returns its exit code. */
@@ -29,20 +41,51 @@ final class Child {
     Map<String, String> environment = builder.environment();
     PROXIES.forEach(name -> environment.put(name, proxy.toString()));
     CERTIFICATES.forEach(name -> environment.put(name, certificate.toString()));
+    environment.put(NODE_PROXY, "1");
     environment.remove("no_proxy");
     environment.remove("NO_PROXY");
+    Optional<Path> ownJar = ownJar();
+    if (ownJar.isEmpty()) {
+      return run(builder);
+    }
+    try (TunnelJar agent = TunnelJar.write(ownJar.get())) {
+      environment.merge(
+          JVM_OPTIONS, agent.option(proxy.getPort(), certificate), (old, own) -> old + " " + own);
+      return run(builder);
+    }
+  }
+
+  /** Returns the jar of this program; empty if it runs from a folder of classes. */
+  private static Optional<Path> ownJar() {
+    try {
+      return Optional.of(
+              Path.of(Child.class.getProtectionDomain().getCodeSource().getLocation().toURI()))
+          .filter(Files::isRegularFile);
+    } catch (URISyntaxException | IllegalArgumentException notOnDisk) {
+      return Optional.empty();
+    }
+  }
+
+  private static int run(ProcessBuilder builder) {
+    String name = builder.command().get(0);
     Process process;
     try {
       process = builder.start();
     } catch (IOException impossible) {
-      throw new Failure(command.get(0) + " cannot be run: " + impossible.getMessage());
+      throw new Failure(name + " cannot be run: " + impossible.getMessage());
     }
+    Thread ending = new Thread(process::destroy);
+    Runtime.getRuntime().addShutdownHook(ending);
     try {
-      return process.waitFor();
+      int code = process.waitFor();
+      Runtime.getRuntime().removeShutdownHook(ending);
+      return code;
     } catch (InterruptedException interrupted) {
       process.destroy();
       Thread.currentThread().interrupt();
-      throw new Failure("interrupted while " + command.get(0) + " ran.");
+      throw new Failure("interrupted while " + name + " ran.");
+    } catch (IllegalStateException stopping) {
+      throw new Failure("stopped while " + name + " ran.");
     }
   }
 }

@@ -99,14 +99,21 @@ final class Record implements Callable<Integer> {
     if (code != 0) {
       output.remark(command.get(0) + " exited with " + code + ".");
     }
-    return written != 0 ? written : code == 0 ? 0 : Tool.DOES_NOT_HOLD;
+    if (printer.isIdle()) {
+      output.remark(
+          "No call came through the proxy. It is in the variables http_proxy and https_proxy, which"
+              + " some programs do not use: Node.js does since 22.21 and 24.5.\n"
+              + "Fix: set the proxy in the program, or record with --upstream ORIGIN and let it"
+              + " call that address.");
+    }
+    return code == 0 ? written : code;
   }
 
   private int stop(Cachette net, CallPrinter printer) {
     try {
       net.close();
       String where = Files.exists(target) ? ", in " + target : "; nothing to write";
-      output.remark("recorded: " + printer.summary() + where);
+      output.remark("recorded: " + printer.summary() + where + printer.failures());
       return 0;
     } catch (RuntimeException | AssertionError notWritten) {
       output.error(Failure.line(notWritten));

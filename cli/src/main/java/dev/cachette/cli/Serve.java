@@ -116,7 +116,7 @@ final class Serve implements Callable<Integer> {
         () -> {
           sessions.close();
           close(net);
-          output.remark("stopped: " + printer.summary());
+          output.remark("stopped: " + printer.summary() + printer.failures());
           return 0;
         });
     return 0;

@@ -78,7 +78,8 @@ final class HarEntry {
     int status = status(response.path("status"));
     String protocol = protocol(response.path("httpVersion").asText());
     if (status == 0) {
-      return new Exchange(started, time, protocol, request, Optional.empty(), Optional.empty(), List.of());
+      return new Exchange(
+          started, time, protocol, request, Optional.empty(), Optional.empty(), List.of());
     }
     return Exchange.answered(started, time, protocol, request, response(request, response, status))
         .inPieces(pieces(entry.path(PIECES)));

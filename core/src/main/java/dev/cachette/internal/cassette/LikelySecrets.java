@@ -15,12 +15,14 @@ final class LikelySecrets {
       """
       Fix: if it is secret, name it with .redact("NAME", value) or its place with
       .redaction(how -> how.alsoNamed("...")). If it is not, allow it with \
-      .redaction(how -> how.allowing("..."))""";
+      .redaction(how -> how.allowing("..."))\
+      """;
 
   private static final String BY_OPTIONS =
       """
       Fix: if it is secret, give it with --secret NAME=, or its place with --secret-name NAME.
-      If it is not, allow it with --allow TEXT, or its place with --not-secret NAME""";
+      If it is not, allow it with --allow TEXT, or its place with --not-secret NAME\
+      """;
 
   private final Set<String> found = new LinkedHashSet<>();
   private String place = "";

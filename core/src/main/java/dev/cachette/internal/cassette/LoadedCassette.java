@@ -43,6 +43,9 @@ public final class LoadedCassette {
   /** The number of exchanges that {@link #growth} has returned. */
   private int grown;
 
+  /** The number of secrets that were known then. */
+  private int secretsBefore;
+
   private volatile Recorder recorder = new Recorder() {};
   private boolean discarded;
 
@@ -293,10 +296,10 @@ public final class LoadedCassette {
 
   /** Returns what was recorded since the last call of this method. */
   public synchronized Growth growth() {
-    int secrets = redactor.secrets();
     List<Exchange> fresh = finished(recorded.subList(grown, recorded.size()));
-    boolean isAll = grown == 0 || redactor.secrets() != secrets;
+    boolean isAll = grown == 0 || redactor.secrets() != secretsBefore;
     grown = recorded.size();
+    secretsBefore = redactor.secrets();
     return new Growth(isAll ? finished() : fresh, isAll);
   }
 

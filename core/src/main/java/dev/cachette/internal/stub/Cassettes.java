@@ -57,12 +57,14 @@ final class Cassettes {
      * Returns the reply; if the real service is asked, this blocks until it answers.
      *
      * @param listener receives what it has answered, when it is complete
+     * @throws RealServiceFailed if it does not answer; that is recorded, too
      */
     Reply reply(
         Request request,
         ConnectionInfo carrier,
         HostServices outside,
-        Consumer<dev.cachette.cassette.Exchange> listener) {
+        Consumer<dev.cachette.cassette.Exchange> listener)
+        throws RealServiceFailed {
       return replayed.isPresent()
           ? replay(replayed.get())
           : record(request, carrier, outside, listener);
@@ -111,8 +113,7 @@ final class Cassettes {
             : Reply.of(response).in(List.of(response.body()), Schedule.after(time));
       }
       List<Body> pieces = inPieces(response.body(), recording.exchange().pieces());
-      Schedule schedule =
-          new Schedule(time, Duration.ZERO, recording.pauses(), 0, List.of());
+      Schedule schedule = new Schedule(time, Duration.ZERO, recording.pauses(), 0, List.of());
       return response.headers().has("content-length")
           ? Reply.of(response).in(pieces, schedule)
           : Reply.stream(response, pieces, Optional.empty(), schedule);
@@ -139,7 +140,8 @@ final class Cassettes {
         Request request,
         ConnectionInfo carrier,
         HostServices outside,
-        Consumer<dev.cachette.cassette.Exchange> listener) {
+        Consumer<dev.cachette.cassette.Exchange> listener)
+        throws RealServiceFailed {
       try {
         RealResponse real =
             outside
@@ -156,21 +158,7 @@ final class Cassettes {
       } catch (RealServiceFailed failed) {
         keep(failed.exchange());
         cassette.awaitWritten();
-        boolean explains = outside.realService().explainsFailures();
-        outside
-            .warning()
-            .accept(
-                String.format(
-                    "The real service did not answer %s: %s. The client gets \"%s\"; recorded as"
-                        + " \"%s\", and replayed as that.\nFix: %s",
-                    request,
-                    failed.getMessage(),
-                    explains ? "502" : fault(failed.kind()),
-                    failed.exchange().outcome(),
-                    failed.fix(explains)));
-        return explains
-            ? Reply.of(Responder.explained(502, failed.explanation(request)))
-            : Reply.fault(fault(failed.kind()), Schedule.AT_ONCE);
+        throw failed;
       }
     }
   }
@@ -218,7 +206,7 @@ final class Cassettes {
   }
 
   /** Returns a fault that is possible after a request was sent. */
-  private static Fault fault(Fault.Kind kind) {
+  static Fault fault(Fault.Kind kind) {
     return switch (kind) {
       case CONNECTION_CLOSED -> Faults.connectionClosed();
       case NO_RESPONSE -> Faults.noResponse();

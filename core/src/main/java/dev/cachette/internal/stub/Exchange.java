@@ -64,6 +64,9 @@ public final class Exchange {
 
   private @Nullable String explanation;
 
+  /** Why the real service did not answer, if its caller is told. */
+  private @Nullable String unanswered;
+
   /**
    * Creates an exchange.
    *
@@ -155,7 +158,8 @@ public final class Exchange {
     if (call == null) {
       call = logged(Call.State.ARRIVED);
     }
-    scopes.answer(call, reply, answeredBy(), failure.map(Throwable::getMessage));
+    Optional<String> why = failure.map(Throwable::getMessage);
+    scopes.answer(call, reply, answeredBy(), why.or(() -> Optional.ofNullable(unanswered)));
     return reply;
   }
 
@@ -254,7 +258,7 @@ public final class Exchange {
       if (!choice.records()) {
         described.ifPresent(it -> it.requireTaken(Answering.recording(choice.reference())));
       }
-      return choice.reply(request(), arrival.carrier(), outside, this::arrived);
+      return reply(choice);
     }
     if (isPreflight()) {
       return Reply.of(CrossOrigin.preflight(request()));
@@ -438,9 +442,20 @@ public final class Exchange {
     }
   }
 
+  private Reply reply(Cassettes.Choice choice) {
+    try {
+      return choice.reply(request(), arrival.carrier(), outside, this::arrived);
+    } catch (RealServiceFailed unreachable) {
+      return unreachable(
+          unreachable,
+          Cassettes.fault(unreachable.kind()),
+          "; recorded as \"" + unreachable.exchange().outcome() + "\", and replayed as that");
+    }
+  }
+
   private Reply unreachable(RealAnswer answer, RealServiceFailed unreachable) {
-    boolean explains = outside.realService().explainsFailures();
     if (selected.isPresent() && !AnswerInternals.isFailureAccepted(answer)) {
+      boolean explains = outside.realService().explainsFailures();
       scopes.noteFailure(
           arrival,
           Failed.of(
@@ -454,17 +469,25 @@ public final class Exchange {
                   unreachable.fix(explains)),
               unreachable));
     }
+    return unreachable(unreachable, Faults.connectionReset(), "");
+  }
+
+  private Reply unreachable(RealServiceFailed unreachable, Fault fault, String consequence) {
+    boolean explains = outside.realService().explainsFailures();
     outside
         .warning()
         .accept(
             String.format(
-                "The real service did not answer %s: %s. %s.\nFix: %s",
+                "The real service did not answer %s: %s. The client gets %s%s.\nFix: %s",
                 request(),
                 unreachable.getMessage(),
-                explains ? "The client gets 502" : "The client's connection is reset",
+                explains ? "502 with the reason" : "\"" + fault + "\"",
+                consequence,
                 unreachable.fix(explains)));
-    return explains
-        ? Reply.of(Responder.explained(502, unreachable.explanation(request())))
-        : Reply.fault(Faults.connectionReset(), Schedule.AT_ONCE);
+    if (!explains) {
+      return Reply.fault(fault, Schedule.AT_ONCE);
+    }
+    unanswered = unreachable.getMessage();
+    return Reply.of(Responder.explained(502, unreachable.explanation(request())));
   }
 }

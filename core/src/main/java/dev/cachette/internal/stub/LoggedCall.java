@@ -77,8 +77,7 @@ final class LoggedCall implements Call {
     whole = arrived;
     Answered now = answered;
     answered =
-        new Answered(
-            now.response.map(headOnly -> arrived), now.fault, now.stub, now.failure);
+        new Answered(now.response.map(headOnly -> arrived), now.fault, now.stub, now.failure);
   }
 
   /** Returns true if it arrived before another one. */

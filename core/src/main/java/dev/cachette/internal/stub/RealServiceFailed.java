@@ -10,6 +10,9 @@ public final class RealServiceFailed extends IOException {
 
   private static final long serialVersionUID = 1;
 
+  private static final String NO_TLS = "not an SSL/TLS record";
+  private static final int LONGEST = 200;
+
   private final transient Exchange exchange;
 
   /**
@@ -28,7 +31,13 @@ public final class RealServiceFailed extends IOException {
     while (cause.getCause() != null) {
       cause = cause.getCause();
     }
-    return cause.getMessage() == null ? cause.toString() : cause.getMessage();
+    String message = cause.getMessage() == null ? cause.toString() : cause.getMessage();
+    // Followed by all the bytes that came instead.
+    return message.startsWith(NO_TLS) ? "it does not speak TLS" : shortened(message);
+  }
+
+  private static String shortened(String message) {
+    return message.length() <= LONGEST ? message : message.substring(0, LONGEST) + "...";
   }
 
   /** Returns the exchange. */
@@ -70,9 +79,13 @@ public final class RealServiceFailed extends IOException {
       case WRONG_HOST_CERTIFICATE ->
           byCommand
               ? "give the host name of its certificate with --upstream-name NAME."
-              : "give the host name of its certificate, RealServices.at(origin, address, hostName).";
+              : "give the host name of its certificate, RealServices.at(origin, address,"
+                  + " hostName).";
       case EXPIRED_CERTIFICATE, NOT_YET_VALID_CERTIFICATE ->
           "renew the certificate of the service, or correct the clock of this machine.";
+      case HANDSHAKE_REFUSED, OUTDATED_TLS ->
+          "check that the service speaks TLS there, in a version and with a cipher suite that Java"
+              + " supports.";
       case UNKNOWN_HOST ->
           byCommand
               ? "correct the host name, or give its address with --upstream."

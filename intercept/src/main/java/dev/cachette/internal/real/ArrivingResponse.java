@@ -82,12 +82,7 @@ final class ArrivingResponse implements RealResponse.Arriving {
   synchronized List<Exchange.Piece> pieces() {
     boolean atOnce =
         pieces.size() < 2
-            || pieces
-                    .get(pieces.size() - 1)
-                    .at()
-                    .minus(pieces.get(0).at())
-                    .compareTo(STREAMED)
-                < 0;
+            || pieces.get(pieces.size() - 1).at().minus(pieces.get(0).at()).compareTo(STREAMED) < 0;
     return atOnce ? List.of() : List.copyOf(pieces);
   }
 
@@ -133,8 +128,7 @@ final class ArrivingResponse implements RealResponse.Arriving {
     int last = pieces.size() - 1;
     boolean joins =
         last >= 0
-            && (last + 1 == MOST_PIECES
-                || at.minus(pieces.get(last).at()).compareTo(TOGETHER) < 0);
+            && (last + 1 == MOST_PIECES || at.minus(pieces.get(last).at()).compareTo(TOGETHER) < 0);
     if (joins) {
       Exchange.Piece before = pieces.get(last);
       pieces.set(last, new Exchange.Piece(before.at(), before.size() + size));

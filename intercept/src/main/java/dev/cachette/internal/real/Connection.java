@@ -131,8 +131,7 @@ final class Connection extends ChannelInitializer<Channel> {
   private void openStream(Channel connection) {
     connection
         .closeFuture()
-        .addListener(
-            closed -> response.fail(new ClosedEarly(request.uri().origin())));
+        .addListener(closed -> response.fail(new ClosedEarly(request.uri().origin())));
     new Http2StreamChannelBootstrap(connection)
         .handler(
             new ChannelInitializer<>() {

@@ -195,8 +195,7 @@ public final class RealCalls implements RealService {
     }
   }
 
-  private void send(Request request, boolean http2, ArrivingResponse response)
-      throws IOException {
+  private void send(Request request, boolean http2, ArrivingResponse response) throws IOException {
     Route route = Route.to(request.uri(), addresses);
     InetSocketAddress address = route.address();
     ProxyHandler tunnel = route.tunnel().isEmpty() ? null : route.tunnel().get().handler();
@@ -239,10 +238,7 @@ public final class RealCalls implements RealService {
   }
 
   private static void connect(
-      IoEventLoop loop,
-      InetSocketAddress address,
-      Connection handlers,
-      ArrivingResponse response) {
+      IoEventLoop loop, InetSocketAddress address, Connection handlers, ArrivingResponse response) {
     Bootstrap bootstrap =
         new Bootstrap()
             .group(loop)

@@ -1,0 +1,168 @@
+package dev.cachette.internal.tunnel;
+
+import java.io.EOFException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.net.SocketTimeoutException;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.regex.Pattern;
+
+/**
+ * One connection of the application. Its first bytes decide: TLS and HTTP go through the recorder's
+ * proxy (CONNECT, RFC 9110 section 9.3.6), everything else directly to its destination, such as a
+ * protocol of a database.
+ */
+final class Tunnel {
+
+  /** A client that says nothing for this long waits for its server, which HTTP clients never do. */
+  private static final int SILENCE_MILLIS = 500;
+
+  private static final int ENOUGH = 20;
+  private static final int BUFFER = 16 * 1024;
+  private static final int TLS_HANDSHAKE = 0x16;
+  private static final Pattern HTTP = Pattern.compile("[A-Z]{3,16} .*", Pattern.DOTALL);
+  private static final Pattern MAYBE_HTTP = Pattern.compile("[A-Z]{0,16}");
+  private static final Pattern ESTABLISHED = Pattern.compile("HTTP/1\\.1 2\\d\\d .*");
+
+  private final Socket client;
+  private final InetSocketAddress destination;
+  private final int recorder;
+
+  Tunnel(Socket client, InetSocketAddress destination, int recorder) {
+    this.client = client;
+    this.destination = destination;
+    this.recorder = recorder;
+  }
+
+  /** Carries bytes in both directions until both have ended. */
+  void run() throws IOException {
+    try (client) {
+      byte[] first = firstBytes();
+      try (Socket service = isForRecorder(first) ? throughRecorder() : direct()) {
+        service.setTcpNoDelay(true);
+        client.setTcpNoDelay(true);
+        service.getOutputStream().write(first);
+        TunnelEntrance.start("cachette-tunnel", () -> carryBack(service));
+        carry(client, service);
+        awaitEnd(service);
+      }
+    }
+  }
+
+  private byte[] firstBytes() throws IOException {
+    byte[] first = new byte[ENOUGH];
+    int count = 0;
+    client.setSoTimeout(SILENCE_MILLIS);
+    try {
+      while (count == 0 || isUndecided(Arrays.copyOf(first, count))) {
+        int read = client.getInputStream().read(first, count, first.length - count);
+        if (read < 0) {
+          break;
+        }
+        count += read;
+      }
+    } catch (SocketTimeoutException silent) {
+      // The server speaks first.
+    }
+    client.setSoTimeout(0);
+    return Arrays.copyOf(first, count);
+  }
+
+  private static boolean isUndecided(byte[] first) {
+    return first.length < ENOUGH && MAYBE_HTTP.matcher(text(first)).matches();
+  }
+
+  private static boolean isForRecorder(byte[] first) {
+    return first.length > 0 && (first[0] == TLS_HANDSHAKE || HTTP.matcher(text(first)).matches());
+  }
+
+  private static String text(byte[] bytes) {
+    return new String(bytes, StandardCharsets.ISO_8859_1);
+  }
+
+  private Socket direct() throws IOException {
+    return new Socket(InetAddress.getByName(destination.getHostString()), destination.getPort());
+  }
+
+  private Socket throughRecorder() throws IOException {
+    Socket proxy = new Socket(InetAddress.getLoopbackAddress(), recorder);
+    String host = destination.getHostString();
+    String authority = (host.contains(":") ? "[" + host + "]" : host) + ":" + destination.getPort();
+    proxy
+        .getOutputStream()
+        .write(
+            ("CONNECT " + authority + " HTTP/1.1\r\nHost: " + authority + "\r\n\r\n")
+                .getBytes(StandardCharsets.ISO_8859_1));
+    String answer = line(proxy.getInputStream());
+    if (!ESTABLISHED.matcher(answer).matches()) {
+      proxy.close();
+      throw new IOException("the recorder refuses " + authority + ": " + answer);
+    }
+    while (!line(proxy.getInputStream()).isEmpty()) {
+      // Its headers say nothing that matters here.
+    }
+    return proxy;
+  }
+
+  private static String line(InputStream in) throws IOException {
+    StringBuilder line = new StringBuilder();
+    for (int next = in.read(); next != '\n'; next = in.read()) {
+      if (next < 0) {
+        throw new EOFException("the recorder has ended");
+      }
+      line.append((char) next);
+    }
+    return line.toString().stripTrailing();
+  }
+
+  private void carryBack(Socket service) {
+    try {
+      carry(service, client);
+    } catch (IOException broken) {
+      reset();
+    } finally {
+      synchronized (this) {
+        ended = true;
+        notifyAll();
+      }
+    }
+  }
+
+  private boolean ended;
+
+  private synchronized void awaitEnd(Socket service) throws IOException {
+    try {
+      while (!ended) {
+        wait();
+      }
+    } catch (InterruptedException stopped) {
+      service.close();
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  /** The client gets what its service did: a reset connection, not one that is closed in order. */
+  private void reset() {
+    try {
+      client.setSoLinger(true, 0);
+      client.close();
+    } catch (IOException closed) {
+      // It is what was wanted.
+    }
+  }
+
+  private static void carry(Socket from, Socket to) throws IOException {
+    InputStream in = from.getInputStream();
+    OutputStream out = to.getOutputStream();
+    byte[] buffer = new byte[BUFFER];
+    for (int count = in.read(buffer); count >= 0; count = in.read(buffer)) {
+      out.write(buffer, 0, count);
+    }
+    to.shutdownOutput();
+  }
+}
