@@ -3,57 +3,157 @@ package dev.cachette.cli;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Splits a command line into words, like a POSIX shell, without expansions. */
+/** Splits a command into words like a POSIX shell, with {@code $'...'} and without expansions. */
 final class ShellWords {
 
-  private ShellWords() {}
+  /** Escapes in {@code $'...'} with one character, and what they are. */
+  private static final String ESCAPES = "abefnrtv";
+
+  private static final String ESCAPED = "\u0007\b\u001b\f\n\r\t\u000b";
+  private static final int HEXADECIMAL = 16;
+  private static final int OCTAL = 8;
+
+  private final String line;
+  private final List<String> words = new ArrayList<>();
+  private final StringBuilder word = new StringBuilder();
+  private boolean inWord;
+  private int at;
+
+  private ShellWords(String line) {
+    this.line = line;
+  }
+
+  /** Thrown if a command goes on after its last line. */
+  static final class Unfinished extends IllegalArgumentException {
+
+    private static final long serialVersionUID = 1;
+
+    Unfinished(String message) {
+      super(message);
+    }
+  }
 
   /**
    * Returns the words.
    *
-   * @throws IllegalArgumentException if a quote is not closed
+   * @throws Unfinished if a quote is not closed, or if a backslash is the last character
    */
   static List<String> of(String line) {
-    List<String> words = new ArrayList<>();
-    StringBuilder word = new StringBuilder();
-    boolean inWord = false;
-    char quote = 0;
-    for (int at = 0; at < line.length(); at++) {
-      char c = line.charAt(at);
-      if (quote != 0) {
-        if (c == quote) {
-          quote = 0;
-        } else if (c == '\\'
-            && quote == '"'
-            && at + 1 < line.length()
-            && "\"\\$`".indexOf(line.charAt(at + 1)) >= 0) {
-          word.append(line.charAt(++at));
-        } else {
-          word.append(c);
+    ShellWords words = new ShellWords(line);
+    words.read();
+    return words.words;
+  }
+
+  private void read() {
+    while (at < line.length()) {
+      char c = line.charAt(at++);
+      if (c == '\'') {
+        quoted();
+      } else if (c == '"') {
+        doubleQuoted();
+      } else if (c == '$' && at < line.length() && line.charAt(at) == '\'') {
+        at++;
+        escaped();
+      } else if (c == '\\') {
+        char next = next('\\');
+        if (next != '\n') {
+          add(next);
         }
-      } else if (c == '\'' || c == '"') {
-        quote = c;
-        inWord = true;
-      } else if (c == '\\' && at + 1 < line.length()) {
-        word.append(line.charAt(++at));
-        inWord = true;
       } else if (Character.isWhitespace(c)) {
-        if (inWord) {
-          words.add(word.toString());
-          word.setLength(0);
-          inWord = false;
-        }
+        endWord();
       } else {
-        word.append(c);
-        inWord = true;
+        add(c);
       }
     }
-    if (quote != 0) {
-      throw new IllegalArgumentException("the quote " + quote + " is not closed");
+    endWord();
+  }
+
+  private char next(char of) {
+    if (at == line.length()) {
+      throw new Unfinished(
+          of == '\\' ? "it ends with a backslash" : "the quote " + of + " is not closed");
     }
+    return line.charAt(at++);
+  }
+
+  private void add(char c) {
+    word.append(c);
+    inWord = true;
+  }
+
+  private void endWord() {
     if (inWord) {
       words.add(word.toString());
+      word.setLength(0);
+      inWord = false;
     }
-    return words;
+  }
+
+  private void quoted() {
+    inWord = true;
+    for (char c = next('\''); c != '\''; c = next('\'')) {
+      word.append(c);
+    }
+  }
+
+  private void doubleQuoted() {
+    inWord = true;
+    for (char c = next('"'); c != '"'; c = next('"')) {
+      if (c != '\\') {
+        word.append(c);
+        continue;
+      }
+      char escaped = next('"');
+      if (escaped == '\n') {
+        continue;
+      }
+      if ("\"\\$`".indexOf(escaped) < 0) {
+        word.append('\\');
+      }
+      word.append(escaped);
+    }
+  }
+
+  private void escaped() {
+    inWord = true;
+    for (char c = next('\''); c != '\''; c = next('\'')) {
+      if (c == '\\') {
+        escape(next('\''));
+      } else {
+        word.append(c);
+      }
+    }
+  }
+
+  private void escape(char c) {
+    int simple = ESCAPES.indexOf(c);
+    if (simple >= 0) {
+      word.append(ESCAPED.charAt(simple));
+    } else if (c == 'x') {
+      number(HEXADECIMAL, 2);
+    } else if (c == 'u') {
+      number(HEXADECIMAL, 4);
+    } else if (c == 'U') {
+      number(HEXADECIMAL, 8);
+    } else if (Character.digit(c, OCTAL) >= 0) {
+      at--;
+      number(OCTAL, 3);
+    } else {
+      word.append(c);
+    }
+  }
+
+  private void number(int radix, int digits) {
+    int value = 0;
+    int from = at;
+    while (at < line.length()
+        && at < from + digits
+        && Character.digit(line.charAt(at), radix) >= 0) {
+      value = value * radix + Character.digit(line.charAt(at++), radix);
+    }
+    if (!Character.isValidCodePoint(value)) {
+      throw new IllegalArgumentException("there is no character \\U" + line.substring(from, at));
+    }
+    word.appendCodePoint(value);
   }
 }

@@ -23,27 +23,33 @@ final class StubsOfLines {
   private static final Pattern METHOD_AND_URL =
       Pattern.compile("\\b([A-Z]{3,10})\\s+(https?://\\S+)");
 
+  private static final Pattern CURL = Pattern.compile("(?:[$>%]\\s+)?curl(?:\\.exe)?\\s+");
+
+  /** A command has at most this many lines. */
+  private static final int LONGEST = 10_000;
+
   private StubsOfLines() {}
 
   /** Returns a stub file. */
   static ObjectNode of(Path file, Consumer<String> remark) throws IOException {
     Set<ObjectNode> stubs = new LinkedHashSet<>();
+    Path folder = file.toAbsolutePath().getParent();
     List<String> lines = Files.readString(file).lines().toList();
     for (int at = 0; at < lines.size(); at++) {
-      int first = at + 1;
       String line = lines.get(at).strip();
-      // A backslash continues a command on the next line.
-      while (line.endsWith("\\") && at + 1 < lines.size()) {
-        at++;
-        line = line.substring(0, line.length() - 1) + "  " + lines.get(at).strip();
-      }
       if (line.isBlank() || line.startsWith("#")) {
         continue;
       }
       try {
-        stubs.add(stub(line));
+        if (CURL.matcher(line).lookingAt()) {
+          Command command = command(lines, at);
+          at += command.more();
+          stubs.addAll(CurlLine.patterns(command.words(), folder));
+        } else {
+          stubs.add(stub(line));
+        }
       } catch (IllegalArgumentException unreadable) {
-        remark.accept(String.format("skipped, line %d: %s", first, unreadable.getMessage()));
+        remark.accept(String.format("skipped, line %d: %s", at + 1, unreadable.getMessage()));
       }
     }
     if (stubs.isEmpty()) {
@@ -54,10 +60,33 @@ final class StubsOfLines {
     return StubWriter.file(all);
   }
 
-  private static ObjectNode stub(String line) {
-    if (line.startsWith("curl ") || line.startsWith("$ curl ")) {
-      return CurlLine.parse(line.substring(line.indexOf("curl"))).pattern();
+  /**
+   * A command.
+   *
+   * @param more the number of lines that follow its first one
+   */
+  private record Command(List<String> words, int more) {}
+
+  /** Reads lines until all quotes are closed, and no line is continued. */
+  private static Command command(List<String> lines, int first) {
+    String text = CURL.matcher(lines.get(first).strip()).replaceFirst("curl ");
+    ShellWords.Unfinished unfinished = null;
+    for (int more = 0; more < LONGEST; more++) {
+      try {
+        return new Command(
+            PromptWords.isOne(text) ? PromptWords.of(text) : ShellWords.of(text), more);
+      } catch (ShellWords.Unfinished goesOn) {
+        unfinished = unfinished == null ? goesOn : unfinished;
+      }
+      if (first + more + 1 == lines.size()) {
+        break;
+      }
+      text += "\n" + lines.get(first + more + 1).stripTrailing();
     }
+    throw unfinished;
+  }
+
+  private static ObjectNode stub(String line) {
     Matcher request = METHOD_AND_URL.matcher(line);
     if (!request.find()) {
       throw new IllegalArgumentException("expected METHOD URL");

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.cachette.ActiveCassette;
 import dev.cachette.Cachette;
+import dev.cachette.RealServices;
 import dev.cachette.Settings;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
@@ -14,6 +15,8 @@ import dev.cachette.examples.harbour.Vessel;
 import dev.cachette.examples.harbour.VesselRegistry;
 import dev.cachette.junit.Cassette;
 import dev.cachette.junit.InterceptHttp;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -93,6 +96,21 @@ class CassettesGuideTest {
           CassetteException.class,
           () -> net.cassette("none", CassetteSettings.defaults().mode(RecordingMode.REPLAY)));
     }
+  }
+
+  @Test
+  void realServices() throws IOException {
+    try (Cachette net = Cachette.open()) {
+      Files.writeString(folder.resolve("staging-ca.pem"), net.proxy().authorityPem());
+    }
+    // snippet real-services
+    RealServices services =
+        RealServices.defaults()
+            .at("https://berths.example", "https://127.0.0.1:8443", "berths.staging.example")
+            .trusting(folder.resolve("staging-ca.pem"));
+    Settings settings = Settings.defaults().realServices(services);
+    // end
+    assertEquals(services, settings.realServices());
   }
 
   @Test
