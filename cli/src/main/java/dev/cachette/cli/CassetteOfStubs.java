@@ -2,84 +2,128 @@ package dev.cachette.cli;
 
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.AnswerInternals;
+import dev.cachette.answer.Fault;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
-import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
-import dev.cachette.http.Uri;
+import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.answer.Timing;
+import dev.cachette.internal.cassette.FailedConnection;
 import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
-import dev.cachette.internal.uri.Percent;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 
-/** Converts the stubs of a file that are for exactly one request to a cassette. */
+/**
+ * Converts the stubs of a file that are for exactly one request to a cassette. What a cassette
+ * cannot express is reported.
+ */
 final class CassetteOfStubs {
 
-  private CassetteOfStubs() {}
+  /** Faults after the request that a cassette replays as they are. */
+  private static final Set<Fault.Kind> LATE =
+      EnumSet.of(Fault.Kind.CONNECTION_RESET, Fault.Kind.CONNECTION_CLOSED, Fault.Kind.NO_RESPONSE);
+
+  private final Consumer<String> remark;
+  private final List<Exchange> exchanges = new ArrayList<>();
+
+  private CassetteOfStubs(Consumer<String> remark) {
+    this.remark = remark;
+  }
 
   /** Writes it; returns its number of exchanges. */
   static int write(Path stubs, Path target, Consumer<String> remark) {
-    List<Exchange> exchanges = new ArrayList<>();
-    Instant start = Instant.EPOCH;
-    for (StubFileContent.Declared stub : StubFileContent.of(stubs)) {
-      Optional<Request> request = example(stub);
-      if (request.isEmpty()) {
-        remark.accept("skipped, because it matches many requests: " + stub.reference());
-        continue;
-      }
-      for (Answer answer : stub.answers()) {
-        if (answer instanceof ResponseAnswer plain && !AnswerInternals.delivery(plain).template()) {
-          exchanges.add(
-              Exchange.answered(
-                  start.plusSeconds(exchanges.size()),
-                  Duration.ZERO,
-                  "HTTP/1.1",
-                  request.get(),
-                  plain.response()));
-        } else {
-          remark.accept(
-              "skipped, because it is not a plain response: an answer of " + stub.reference());
-        }
-      }
-    }
-    if (exchanges.isEmpty()) {
+    CassetteOfStubs cassette = new CassetteOfStubs(remark);
+    StubFileContent.of(stubs).forEach(cassette::add);
+    if (cassette.exchanges.isEmpty()) {
       throw new Failure("no stub in " + stubs + " is for exactly one request.");
     }
     try (CassetteFile file = new CassetteFile(target)) {
       RecordedExchanges before = file.open();
       file.save(
-          new Merge(before, exchanges, true, Varying.none()),
+          new Merge(before, cassette.exchanges, true, Varying.none()),
           Instant.now(),
           new Tool.Version().number());
     }
-    return exchanges.size();
+    return cassette.exchanges.size();
   }
 
-  private static Optional<Request> example(StubFileContent.Declared stub) {
-    String[] parts = stub.line().split(" ", 2);
-    boolean plain =
-        parts.length == 2 && parts[0].matches("[A-Z]+") && parts[1].matches("https?://[^{}*]+");
-    if (!plain) {
-      return Optional.empty();
+  private void add(StubFileContent.Declared stub) {
+    ExampleRequest.Found example;
+    try {
+      example = ExampleRequest.of(stub);
+    } catch (ExampleRequest.Many many) {
+      remark.accept("skipped, because " + many.getMessage() + ": " + stub.reference());
+      return;
     }
-    StringBuilder url = new StringBuilder(parts[1]);
-    for (Map.Entry<String, String> parameter : stub.query().entrySet()) {
-      url.append(url.indexOf("?") < 0 ? '?' : '&')
-          .append(Percent.encodeForm(parameter.getKey()))
-          .append('=')
-          .append(Percent.encodeForm(parameter.getValue()));
+    int before = exchanges.size();
+    for (Answer answer : stub.answers()) {
+      for (Answer one : AnswerInternals.expanded(answer)) {
+        add(stub, example.request(), one);
+      }
     }
-    return Optional.of(
-        new Request(parts[0], Uri.parse(url.toString()), Headers.none(), Body.empty()));
+    List<String> lost = new ArrayList<>(example.ignored());
+    stub.behavior().forEach(key -> lost.add("\"" + key + "\""));
+    if (exchanges.size() > before && !lost.isEmpty()) {
+      remark.accept(
+          "not kept, because a cassette has nothing like it: "
+              + String.join(", ", lost)
+              + ", of "
+              + stub.reference());
+    }
+  }
+
+  private void add(StubFileContent.Declared stub, Request request, Answer answer) {
+    Instant started = Instant.EPOCH.plusSeconds(exchanges.size());
+    if (answer instanceof ResponseAnswer plain && !AnswerInternals.delivery(plain).template()) {
+      exchanges.add(
+          Exchange.answered(
+              started, Duration.ZERO, "HTTP/1.1", request, read(stub, plain).response()));
+      if (AnswerInternals.timing(plain) != Timing.AT_ONCE) {
+        remark.accept("not kept: the delay of an answer of " + stub.reference());
+      }
+    } else if (answer instanceof Fault fault && fault.kind().stage().isEarly()) {
+      exchanges.add(
+          FailedConnection.of(
+              started, Duration.ZERO, request.uri().host(), request.uri().port(), fault.kind()));
+    } else if (answer instanceof Fault fault && LATE.contains(fault.kind())) {
+      exchanges.add(Exchange.failed(started, Duration.ZERO, request, fault.kind()));
+    } else {
+      remark.accept(
+          "skipped, because a cassette has nothing like it: an answer of "
+              + stub.reference()
+              + ", "
+              + (answer instanceof ResponseAnswer ? "a template" : answer));
+    }
+  }
+
+  /** Returns the answer with the content of the file that it names. */
+  private static ResponseAnswer read(StubFileContent.Declared stub, ResponseAnswer answer) {
+    Optional<Delivery.Source> source = AnswerInternals.delivery(answer).source();
+    if (source.isEmpty()) {
+      return answer;
+    }
+    if (source.get().onClassPath()) {
+      throw new Failure(
+          stub.reference() + " answers with a file on the class path, which is not known here.");
+    }
+    try {
+      return AnswerInternals.read(
+          answer, Body.of(Files.readAllBytes(Path.of(source.get().name()))));
+    } catch (IOException unreadable) {
+      throw new Failure("cannot read the file " + source.get().name() + ".");
+    }
   }
 }

@@ -7,10 +7,12 @@ import dev.cachette.Stub;
 import dev.cachette.StubFiles;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.yaml.Trees;
 import dev.cachette.match.Condition;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.result.StubReference;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -32,6 +34,9 @@ final class StubFileContent {
    * @param query the parameters that must have one value
    * @param asked all parameters that it requires
    * @param answers its answers
+   * @param conditions its conditions in the form of stub files
+   * @param hasUnwritten whether it has conditions that cannot be written
+   * @param behavior its other keys: how often and when it answers
    * @param unchecked whether it is excluded from checks against an API description
    */
   record Declared(
@@ -40,7 +45,35 @@ final class StubFileContent {
       Map<String, String> query,
       Set<String> asked,
       List<Answer> answers,
+      List<JsonNode> conditions,
+      boolean hasUnwritten,
+      Set<String> behavior,
       boolean unchecked) {}
+
+  private static final Set<String> NO_BEHAVIOR =
+      Set.of(
+          "name",
+          "request",
+          "path",
+          "query",
+          "headers",
+          "cookies",
+          "basic",
+          "bearer",
+          "json",
+          "form",
+          "xpath",
+          "namespaces",
+          "parts",
+          "body",
+          "graphql",
+          "soap",
+          "anyOf",
+          "allOf",
+          "not",
+          "answer",
+          "answers",
+          "unchecked");
 
   static List<Declared> of(Path file) {
     return reading(file, StubFileContent::of);
@@ -61,8 +94,12 @@ final class StubFileContent {
   private static Declared declared(Stub stub) {
     Map<String, String> query = new LinkedHashMap<>();
     Set<String> asked = new LinkedHashSet<>();
+    List<JsonNode> conditions = new ArrayList<>();
+    boolean unwritten = false;
     for (Condition condition : stub.pattern().conditions()) {
       Optional<JsonNode> written = MatchInternals.written(condition);
+      written.ifPresent(conditions::add);
+      unwritten |= written.isEmpty();
       written
           .map(it -> it.path("query"))
           .ifPresent(
@@ -77,6 +114,22 @@ final class StubFileContent {
                           }));
     }
     return new Declared(
-        stub.reference(), stub.pattern().line(), query, asked, stub.answers(), stub.isUnchecked());
+        stub.reference(),
+        stub.pattern().line(),
+        query,
+        asked,
+        stub.answers(),
+        conditions,
+        unwritten,
+        behavior(stub),
+        stub.isUnchecked());
+  }
+
+  private static Set<String> behavior(Stub stub) {
+    Set<String> keys = new LinkedHashSet<>();
+    Trees.read(stub.toStubFile(), (line, column, path, message) -> {})
+        .ifPresent(file -> file.json().at("/stubs/0").fieldNames().forEachRemaining(keys::add));
+    keys.removeAll(NO_BEHAVIOR);
+    return keys;
   }
 }

@@ -11,12 +11,10 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
-import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.stubfile.AnswerWriter;
 import dev.cachette.internal.stubfile.StubWriter;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -32,24 +30,27 @@ final class StubsOfExchanges {
   private static final Set<String> NOT_KEPT =
       Set.of("date", "content-encoding", "content-length", "transfer-encoding", "connection");
 
-  private static final String PLACEHOLDER = "{{";
-
   private StubsOfExchanges() {}
 
   /** Returns a stub file. */
   static ObjectNode of(List<Exchange> exchanges, Consumer<String> remark) {
     Map<JsonNode, List<JsonNode>> answers = new LinkedHashMap<>();
-    Set<String> severalBodies = withSeveralBodies(exchanges);
     for (Exchange exchange : exchanges) {
       Optional<Answer> answer = answer(exchange);
       if (answer.isEmpty()) {
         remark.accept("skipped, because it has no answer: " + exchange);
         continue;
       }
-      ObjectNode pattern = pattern(exchange.request());
-      if (severalBodies.contains(key(exchange.request()))) {
-        body(exchange.request(), pattern);
+      if (exchange.response().filter(it -> !isFinal(it.status())).isPresent()) {
+        remark.accept(
+            "skipped, because a stub cannot answer with this status, such as an upgrade to"
+                + " WebSocket: "
+                + exchange);
+        continue;
       }
+      ObjectNode pattern = pattern(exchange.request());
+      BodyConditions.add(exchange.request(), pattern)
+          .ifPresent(why -> remark.accept("not compared, because " + why + ": " + exchange));
       List<JsonNode> inTurn = answers.computeIfAbsent(pattern, unused -> new ArrayList<>());
       JsonNode written = AnswerWriter.write(answer.get()).orElseThrow();
       if (inTurn.isEmpty() || !inTurn.get(inTurn.size() - 1).equals(written)) {
@@ -72,19 +73,8 @@ final class StubsOfExchanges {
     return stub;
   }
 
-  private static Set<String> withSeveralBodies(List<Exchange> exchanges) {
-    Map<String, Set<Body>> bodies = new LinkedHashMap<>();
-    exchanges.forEach(
-        it ->
-            bodies
-                .computeIfAbsent(key(it.request()), unused -> new HashSet<>())
-                .add(it.request().body()));
-    bodies.values().removeIf(all -> all.size() < 2);
-    return bodies.keySet();
-  }
-
-  private static String key(Request request) {
-    return request.method() + " " + request.uri();
+  private static boolean isFinal(int status) {
+    return status >= 200 && status <= 599;
   }
 
   /** Returns the outcome of an exchange, decoded from its content encoding. */
@@ -115,26 +105,11 @@ final class StubsOfExchanges {
     pattern.put("request", request.method() + " " + request.uri().origin() + path);
     ObjectNode query = JsonNodeFactory.instance.objectNode();
     for (String name : request.uri().query().names()) {
-      List<String> values = request.uri().query().all(name);
-      if (values.stream().anyMatch(value -> value.contains(PLACEHOLDER))) {
-        query.putObject(name).put("present", true);
-      } else if (values.size() == 1) {
-        query.put(name, values.get(0));
-      } else {
-        ArrayNode list = query.putObject(name).putArray("list");
-        values.forEach(list::add);
-      }
+      BodyConditions.setValue(query, name, request.uri().query().all(name));
     }
     if (!query.isEmpty()) {
       pattern.set("query", query);
     }
     return pattern;
-  }
-
-  private static void body(Request request, ObjectNode pattern) {
-    if (request.body().isEmpty()) {
-      return;
-    }
-    pattern.set("body", BodyFormats.condition(Content.of(request.headers(), request.body())));
   }
 }

@@ -1,0 +1,214 @@
+package dev.cachette.cli;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A stub file, a cassette made of it, and a stub file made of that. */
+@Timeout(120)
+class RoundTripTest {
+
+  @TempDir Path folder;
+
+  private Run convert(String... arguments) throws Exception {
+    String[] all = new String[arguments.length + 1];
+    all[0] = "convert";
+    System.arraycopy(arguments, 0, all, 1, arguments.length);
+    return Run.in(folder, all);
+  }
+
+  private JsonNode stubs(String file) throws Exception {
+    return new ObjectMapper().readTree(convert(file, "--json", "-q").out()).path("stubs");
+  }
+
+  @Test
+  void whatACassetteCanExpressComesBackUnchanged() throws Exception {
+    Files.writeString(folder.resolve("plan.bin"), "plan");
+    String stubs =
+        """
+        {"stubs": [
+          {"request": "GET https://tides.example/v1/tides", "query": {"day": "1", "unit": "m"},
+           "answer": {"json": {"high": ["04:10"]}}},
+          {"request": "POST https://berths.example/v1/bookings",
+           "body": {"sameJson": {"vessel": {"name": "Kittiwake", "draught": 4.20}}},
+           "answers": [{"status": 503, "headers": {"retry-after": "1"}},
+                       {"status": 201, "json": {"berth": "B-12"}}]},
+          {"request": "POST https://berths.example/v1/bookings",
+           "body": {"sameJson": {"vessel": {"name": "Fulmar"}}},
+           "answer": {"status": 409}},
+          {"request": "POST https://berths.example/v1/form",
+           "form": {"day": "1", "slot": {"list": ["a b", "ü&="]}},
+           "answer": {"text": "booked"}},
+          {"request": "POST https://customs.example/v1/xml", "body": {"sameXml": "<a><b/></a>"},
+           "answer": {"xml": "<ok/>"}},
+          {"request": "PUT https://berths.example/v1/note", "body": {"sameText": "a note"},
+           "answer": {"status": 204}},
+          {"request": "PUT https://berths.example/v1/plan", "body": {"sameBytes": "/wAB"},
+           "answer": {"base64": "/wAC"}},
+          {"request": "GET https://tides.example/v1/reset", "answer": "connectionReset"},
+          {"request": "GET https://tides.example/v1/hang", "answer": "noResponse"}
+        ]}
+        """;
+    Files.writeString(folder.resolve("all.stubs.json"), stubs);
+
+    Run there = convert("all.stubs.json", "--to", "all.har");
+    assertEquals("10 exchanges written to all.har\n", there.err());
+    assertEquals(0, Run.in(folder, "check", "all.har").code());
+    JsonNode back = stubs("all.har");
+
+    assertEquals(new ObjectMapper().readTree(stubs).path("stubs"), back);
+    Run.in(folder, "convert", "all.har", "--to", "back.stubs.yaml");
+    Run check = Run.in(folder, "check", "back.stubs.yaml");
+    assertEquals(0, check.code(), check.out());
+  }
+
+  @Test
+  void filesAndPathValuesBecomeWhatTheyStandFor() throws Exception {
+    Files.writeString(folder.resolve("booking.json"), "{\"berth\":\"B-12\"}");
+    Files.writeString(
+        folder.resolve("files.stubs.yaml"),
+        """
+        stubs:
+          - request: GET https://berths.example/v1/bookings/{id}
+            path: { id: "7 a" }
+            answer: { file: booking.json }
+        """);
+    Run there = convert("files.stubs.yaml", "--to", "files.har");
+    assertEquals("1 exchange written to files.har\n", there.err());
+    JsonNode back = stubs("files.har").get(0);
+    assertEquals("GET https://berths.example/v1/bookings/7%20a", back.path("request").textValue());
+    assertEquals("B-12", back.at("/answer/json/berth").textValue(), back.toString());
+  }
+
+  @Test
+  void whatItCannotExpressIsNamed() throws Exception {
+    Files.writeString(
+        folder.resolve("many.stubs.yaml"),
+        """
+        stubs:
+          - { name: a, request: "GET https://tides.example/v1/{station}", answer: { status: 200 } }
+          - { name: b, request: "GET /v1/tides", answer: { status: 200 } }
+          - { name: c, request: "* https://tides.example/v1/c", answer: { status: 200 } }
+          - name: d
+            request: POST https://berths.example/v1/d
+            json: { $.draught: { atMost: 4 } }
+            answer: { status: 200 }
+          - name: e
+            request: GET https://tides.example/v1/e
+            query: { day: { pattern: '\\d' } }
+            answer: { status: 200 }
+          - name: f
+            request: GET https://tides.example/v1/f
+            headers: { x-desk: north }
+            times: 2
+            answer: { status: 200, delay: 1 s }
+          - name: g
+            request: GET https://tides.example/v1/g
+            answer: { text: "${query.day}" }
+          - name: h
+            request: GET https://tides.example/v1/h
+            answers: [ { fault: truncated, bytes: 2, text: high }, { status: 200 } ]
+          - { name: i, request: GET https://tides.example/v1/i, answer: { realService: true } }
+        """);
+    Run there = convert("many.stubs.yaml", "--to", "many.har");
+    String said = there.err().replaceAll(" \\(many[^)]*\\)", "");
+    assertEquals(
+        """
+        skipped, because its URL stands for many: "a"
+        skipped, because its URL stands for many: "b"
+        skipped, because its request line has no method: "c"
+        skipped, because its condition json stands for many bodies: "d"
+        skipped, because its query day stands for many values: "e"
+        not kept: the delay of an answer of "f"
+        not kept, because a cassette has nothing like it: the header x-desk, "times", of "f"
+        skipped, because a cassette has nothing like it: an answer of "g", a template
+        skipped, because a cassette has nothing like it: an answer of "h", truncated
+        skipped, because a cassette has nothing like it: an answer of "i", the answer of the real \
+        service
+        2 exchanges written to many.har
+        """,
+        said);
+  }
+
+  @Test
+  void whatAStubCannotExpressIsNamed() throws Exception {
+    String entry =
+        """
+        {"startedDateTime": "2031-04-02T04:10:00.000Z", "time": 1,
+         "request": {"method": "%s", "url": "%s", "httpVersion": "HTTP/1.1", "cookies": [],
+           "headers": [{"name": "content-type", "value": "%s"}], "queryString": [],
+           "postData": {"mimeType": "", "text": "%s"}, "headersSize": -1, "bodySize": -1},
+         "response": {"status": %d, "statusText": "", "httpVersion": "HTTP/1.1", "cookies": [],
+           "headers": [], "content": {"size": 0, "mimeType": ""}, "redirectURL": "",
+           "headersSize": -1, "bodySize": -1},
+         "cache": {}, "timings": {"send": 0, "wait": 1, "receive": 0}}
+        """;
+    String multipart = "multipart/form-data; boundary=x";
+    String parts =
+        "--x\\r\\nContent-Disposition: form-data; name=\\\"plan\\\"; filename=\\\"p.txt\\\"\\r\\n"
+            + "Content-Type: text/plain\\r\\n\\r\\nline\\r\\n--x--\\r\\n";
+    List<String> entries =
+        List.of(
+            String.format(entry, "GET", "https://pilots.example/socket", "", "", 101),
+            String.format(
+                entry,
+                "POST",
+                "https://id.example/token",
+                "application/json",
+                "{\\\"user\\\": \\\"mara\\\", \\\"keys\\\": [\\\"{{password}}\\\"]}",
+                200),
+            String.format(
+                entry, "POST", "https://id.example/text", "text/plain", "it is {{secret}}", 200),
+            String.format(entry, "POST", "https://berths.example/plan", multipart, parts, 200),
+            String.format(entry, "GET", "https://berths.example/none", "", "", 0));
+    Files.writeString(
+        folder.resolve("odd.har"),
+        "{\"log\": {\"version\": \"1.2\", \"creator\": {\"name\": \"a\", \"version\": \"1\"},"
+            + " \"entries\": ["
+            + String.join(",", entries)
+            + "]}}");
+
+    Run back = convert("odd.har");
+
+    assertEquals(
+        """
+        stubs:
+          - request: POST https://id.example/token
+            body:
+              sameJson:
+                user: mara
+                keys:
+                  - '{{password}}'
+              ignoring:
+                - $.keys[0]
+            answer:
+              status: 200
+          - request: POST https://id.example/text
+            answer:
+              status: 200
+          - request: POST https://berths.example/plan
+            parts:
+              plan:
+                fileName: p.txt
+                contentType: text/plain
+                content:
+                  body:
+                    sameText: line
+            answer:
+              status: 200
+        """,
+        back.out());
+    assertTrue(back.err().contains("skipped, because a stub cannot answer with this status, such"));
+    assertTrue(
+        back.err().contains("not compared, because its body has a placeholder for a secret"));
+    assertTrue(back.err().contains("skipped, because it has no answer: GET https://berths"));
+  }
+}
