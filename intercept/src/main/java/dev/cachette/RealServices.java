@@ -3,7 +3,9 @@ package dev.cachette;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.real.RealAddress;
+import dev.cachette.internal.real.RealCalls;
 import dev.cachette.internal.real.RealTrust;
+import dev.cachette.internal.wire.Engine;
 import java.nio.file.Path;
 import java.security.cert.X509Certificate;
 import java.util.ArrayList;
@@ -103,12 +105,8 @@ public final class RealServices {
     return new RealServices(addresses, List.copyOf(more));
   }
 
-  Map<String, RealAddress> addresses() {
-    return addresses;
-  }
-
-  List<X509Certificate> authorities() {
-    return authorities;
+  RealCalls calledBy(Engine engine) {
+    return new RealCalls(engine, addresses, authorities);
   }
 
   private static void requireGiven(String method, @Nullable Object argument) {

@@ -130,8 +130,7 @@ final class Session {
             settings.maxRequestBody(),
             !settings.interception(),
             settings.servingThreads());
-    RealServices services = settings.realServices();
-    this.real = new RealCalls(server.engine(), services.addresses(), services.authorities());
+    this.real = settings.realServices().calledBy(server.engine());
     traffic.serveBy(server);
     try {
       this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;

@@ -3,13 +3,17 @@ package dev.cachette.cli;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Redaction;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.FileRedaction;
 import dev.cachette.internal.openapi.Description;
+import dev.cachette.internal.text.Digests;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,11 +37,9 @@ final class CassetteCheck {
       Path file, Redaction rules, @Nullable Duration staleAfter, Descriptions descriptions) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
       CassetteCheck check = new CassetteCheck(file, cassette);
-      check.bodies();
-      check.secrets(rules);
-      check.repeated();
+      check.entries(FileRedaction.begin(cassette.recordings(), rules), descriptions);
       check.age(staleAfter);
-      check.hold(descriptions);
+      check.findings.sort(Comparator.comparingInt(Finding::line));
       return check.findings;
     } catch (CassetteException unreadable) {
       String said = Failure.oneLine(unreadable.getMessage());
@@ -51,28 +53,24 @@ final class CassetteCheck {
     return place.find() ? Integer.parseInt(place.group(1)) : 1;
   }
 
-  /** Finds responses whose body was not exported; they can be shown, but not replayed. */
-  private void bodies() {
+  /** Reads each entry once: the file may be large. */
+  private void entries(FileRedaction redaction, Descriptions descriptions) {
+    Map<String, Integer> seen = new HashMap<>();
     for (int at = 0; at < cassette.exchanges().size(); at++) {
       try {
-        cassette.recordings().replayable(at);
-      } catch (CassetteException missing) {
-        String said = Failure.oneLine(missing.getMessage());
-        findings.add(
-            new Finding(
-                file.toString(),
-                cassette.recordings().line(at),
-                1,
-                "log.entries[" + at + "]",
-                said.substring(said.indexOf("/log/"))));
+        Exchange exchange = redaction.lookAtReplayable(at);
+        repeated(seen, at, exchange);
+        hold(at, exchange, descriptions);
+      } catch (CassetteException malformed) {
+        add(at, malformed);
       }
     }
-  }
-
-  private void secrets(Redaction rules) {
-    FileRedaction redaction = new FileRedaction(cassette.recordings(), rules);
+    redaction.finish();
     for (int at : redaction.changedAt()) {
-      add(at, "contains a secret that recording would redact. Fix: cachette redact");
+      add(
+          at,
+          cassette.exchanges().get(at),
+          "contains a secret that recording would redact. Fix: cachette redact");
     }
     redaction
         .likely()
@@ -87,15 +85,47 @@ final class CassetteCheck {
                         "contains what looks like a secret:" + said.replaceAll("\\s+", " "))));
   }
 
-  private void repeated() {
-    Map<String, Integer> seen = new HashMap<>();
-    for (int at = 0; at < cassette.exchanges().size(); at++) {
-      Exchange exchange = cassette.exchanges().get(at);
-      Integer before = seen.putIfAbsent(ExchangeText.of(exchange), at);
-      if (before != null) {
-        add(at, String.format("duplicate of exchange %d, which answers anyway.", before + 1));
-      }
+  private void add(int at, CassetteException malformed) {
+    String said = Failure.oneLine(malformed.getMessage());
+    findings.add(
+        new Finding(
+            file.toString(),
+            cassette.recordings().line(at),
+            1,
+            "log.entries[" + at + "]",
+            said.substring(Math.max(0, said.indexOf("/log/")))));
+  }
+
+  private void repeated(Map<String, Integer> seen, int at, Exchange exchange) {
+    Integer before = seen.putIfAbsent(digest(exchange), at);
+    if (before != null) {
+      add(
+          at,
+          exchange,
+          String.format("duplicate of exchange %d, which answers anyway.", before + 1));
     }
+  }
+
+  /** Returns a digest of all but the time. */
+  private static String digest(Exchange exchange) {
+    Request request = exchange.request();
+    StringBuilder text = new StringBuilder();
+    text.append(request.method()).append(' ').append(request.uri().toJavaUri());
+    text.append(exchange.outcome());
+    add(text, request.headers(), request.body());
+    exchange
+        .response()
+        .ifPresent(
+            it -> {
+              add(text, it.headers(), it.body());
+              add(text, it.trailers(), Body.empty());
+            });
+    return Digests.of(text.toString());
+  }
+
+  private static void add(StringBuilder text, Headers headers, Body body) {
+    headers.forEach(it -> text.append(it.name()).append(':').append(it.value()).append('\n'));
+    text.append(Digests.of(body.bytes())).append('\n');
   }
 
   private void age(@Nullable Duration staleAfter) {
@@ -116,33 +146,29 @@ final class CassetteCheck {
     }
   }
 
-  private void hold(Descriptions descriptions) {
-    for (int at = 0; at < cassette.exchanges().size(); at++) {
-      Exchange exchange = cassette.exchanges().get(at);
-      Request request = exchange.request();
-      Optional<Description> description = descriptions.at(request.uri().origin());
-      if (description.isPresent()) {
-        List<String> said = new ArrayList<>();
-        said.addAll(
-            Misfits.of(
-                "the request violates the API description", description.get().refusals(request)));
-        exchange
-            .response()
-            .ifPresent(
-                response ->
-                    said.addAll(
-                        Misfits.of(
-                            "the response violates the API description",
-                            description.get().impossible(request, response, true))));
-        for (String each : said) {
-          add(at, each);
-        }
+  private void hold(int at, Exchange exchange, Descriptions descriptions) {
+    Request request = exchange.request();
+    Optional<Description> description = descriptions.at(request.uri().origin());
+    if (description.isPresent()) {
+      List<String> said = new ArrayList<>();
+      said.addAll(
+          Misfits.of(
+              "the request violates the API description", description.get().refusals(request)));
+      exchange
+          .response()
+          .ifPresent(
+              response ->
+                  said.addAll(
+                      Misfits.of(
+                          "the response violates the API description",
+                          description.get().impossible(request, response, true))));
+      for (String each : said) {
+        add(at, exchange, each);
       }
     }
   }
 
-  private void add(int at, String finding) {
-    Exchange exchange = cassette.exchanges().get(at);
+  private void add(int at, Exchange exchange, String finding) {
     findings.add(
         new Finding(
             file.toString(),

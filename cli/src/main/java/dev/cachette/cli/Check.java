@@ -92,7 +92,7 @@ final class Check implements Callable<Integer> {
     if (output.isJson()) {
       output.json(findings);
     } else {
-      findings.forEach(finding -> output.result(finding.withSource()));
+      SourceLines.of(findings).forEach(output::result);
     }
     output.remark(
         String.format(

@@ -11,12 +11,6 @@ package dev.cachette.cli;
  */
 record Finding(String file, int line, int column, String path, String finding) {
 
-  /** Returns the finding, and the line with a mark under its place, unless it is for the file. */
-  String withSource() {
-    boolean placed = line > 1 || column > 1;
-    return this + (placed ? SourceLine.of(file, line, column).map(it -> "\n" + it).orElse("") : "");
-  }
-
   @Override
   public String toString() {
     return String.format(

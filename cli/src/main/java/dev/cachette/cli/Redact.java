@@ -58,12 +58,12 @@ final class Redact implements Callable<Integer> {
   /** Redacts the content that the file has now, if it is replaced. */
   private FileRedaction inPlaceOf(
       FileRedaction result, RecordedExchanges current, Redaction rules) {
-    return target == null ? new FileRedaction(current, rules) : result;
+    return target == null ? FileRedaction.of(current, rules) : result;
   }
 
   private void redact(Path file, Redaction rules, List<Object> results) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
-      FileRedaction result = new FileRedaction(cassette.recordings(), rules);
+      FileRedaction result = FileRedaction.of(cassette.recordings(), rules);
       List<String> likely = result.likely();
       if (target != null || result.changed() > 0) {
         new CassetteFile(target == null ? file : target)

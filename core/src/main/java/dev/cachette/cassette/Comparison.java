@@ -69,6 +69,11 @@ final class Comparison {
   }
 
   private void addBody(List<Change> changes, Response before, Response after) {
+    if (before.body().equals(after.body())
+        && isSame(before, after, "content-type")
+        && isSame(before, after, "content-encoding")) {
+      return;
+    }
     BodyFormats.changes(
             Content.of(before.headers(), before.body()),
             Content.of(after.headers(), after.body()),
@@ -78,6 +83,10 @@ final class Comparison {
                 changes.add(
                     new Change(
                         kind(change.kind()), change.place(), change.before(), change.after())));
+  }
+
+  private static boolean isSame(Response before, Response after, String header) {
+    return before.headers().all(header).equals(after.headers().all(header));
   }
 
   private static Kind kind(BodyChange.Kind kind) {

@@ -2,52 +2,110 @@ package dev.cachette.internal.cassette;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Redaction;
-import dev.cachette.internal.json.Json;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import java.io.OutputStream;
-import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * Redacts an existing file, and leaves everything else unchanged: unknown members, and the order.
+ * Entries are read one by one, so that a large file needs little memory: first all are looked at,
+ * then those again that may have what turned out to be secret later.
  */
 public final class FileRedaction {
 
   private final RecordedExchanges recordings;
   private final Redactor redactor;
-  private final List<Exchange> before;
-  private final List<Exchange> after;
-  private final List<String> entries = new ArrayList<>();
-  private final List<Integer> changed = new ArrayList<>();
+  private final BitSet changed = new BitSet();
 
-  /** Scans the whole file. */
-  public FileRedaction(RecordedExchanges recordings, Redaction rules) {
+  /** The number of secrets that were known after an entry was looked at; -1 before that. */
+  private final int[] knownAt;
+
+  /** True if something was changed in the current entry. */
+  private boolean changing;
+
+  private FileRedaction(RecordedExchanges recordings, Redaction rules) {
     this.recordings = recordings;
     this.redactor = new Redactor(rules);
-    this.before = List.copyOf(recordings);
-    this.after = redactor.redactAll(before);
-    for (int at = 0; at < before.size(); at++) {
-      String text = recordings.text(at);
-      String redacted = redacted(text, at);
-      entries.add(redacted);
-      if (!redacted.equals(text)) {
-        changed.add(at);
+    this.knownAt = new int[recordings.size()];
+  }
+
+  /**
+   * Prepares it; {@link #lookAt} is to be called for all entries, in order, and then {@link
+   * #finish}.
+   */
+  public static FileRedaction begin(RecordedExchanges recordings, Redaction rules) {
+    return new FileRedaction(recordings, rules);
+  }
+
+  /**
+   * Looks at a whole file.
+   *
+   * @throws dev.cachette.cassette.CassetteException if an entry is malformed
+   */
+  public static FileRedaction of(RecordedExchanges recordings, Redaction rules) {
+    FileRedaction redaction = begin(recordings, rules);
+    IntStream.range(0, recordings.size()).forEach(redaction::lookAt);
+    redaction.finish();
+    return redaction;
+  }
+
+  /**
+   * Looks at an entry.
+   *
+   * @return the exchange, as it is
+   * @throws dev.cachette.cassette.CassetteException if it is malformed
+   */
+  public Exchange lookAt(int at) {
+    RecordedExchanges.Read entry = recordings.read(at);
+    lookAt(at, entry);
+    return entry.exchange();
+  }
+
+  /**
+   * As {@link #lookAt}, but refuses an exchange whose body was not recorded.
+   *
+   * @throws dev.cachette.cassette.CassetteException if there is a size, but no body, or if the
+   *     entry is malformed
+   */
+  public Exchange lookAtReplayable(int at) {
+    RecordedExchanges.Read entry = recordings.read(at);
+    lookAt(at, entry);
+    recordings.requireBody(at, entry);
+    return entry.exchange();
+  }
+
+  private void lookAt(int at, RecordedExchanges.Read entry) {
+    redact(at, entry);
+    changed.set(at, changing);
+    knownAt[at] = redactor.secrets();
+  }
+
+  /** Looks again at entries that may have what turned out to be secret after them. */
+  public void finish() {
+    for (int at = 0; at < recordings.size(); at++) {
+      if (knownAt[at] < redactor.secrets() && !changed.get(at) && knownAt[at] > 0) {
+        lookAt(at);
       }
     }
   }
 
   /** Returns the number of exchanges with secrets. */
   public int changed() {
-    return changed.size();
+    return changed.cardinality();
   }
 
   /** Returns the indexes of exchanges with secrets, from 0. */
   public List<Integer> changedAt() {
-    return List.copyOf(changed);
+    return changed.stream().boxed().toList();
   }
 
   /** Returns what is redacted because it looks like a secret, each with its place. */
@@ -61,49 +119,80 @@ public final class FileRedaction {
     ObjectNode root = recordings.index().root().deepCopy();
     redactTexts(log);
     redactTexts(root);
-    HarWriter.write(out, log, root, entries);
+    HarWriter.write(
+        out, log, root, IntStream.range(0, recordings.size()).mapToObj(this::entry)::iterator);
   }
 
-  private String redacted(String text, int at) {
-    JsonNode old = Json.tree(text);
-    ObjectNode entry = old.deepCopy();
-    if (entry.get("request") instanceof ObjectNode request) {
-      request.put("url", redactor.url(request.path("url").asText()));
+  private String entry(int at) {
+    if (!changed.get(at)) {
+      return recordings.text(at);
+    }
+    RecordedExchanges.Read entry = recordings.read(at);
+    redact(at, entry);
+    return HarWriter.entry((ObjectNode) entry.tree());
+  }
+
+  /** Redacts the tree of an entry. */
+  private void redact(int at, RecordedExchanges.Read entry) {
+    changing = false;
+    Exchange before = entry.exchange();
+    Exchange after = redactor.redact(at + 1, before);
+    JsonNode tree = entry.tree();
+    if (tree.get("request") instanceof ObjectNode request) {
+      set(request, "url", redactor.url(request.path("url").asText()));
       redactHeaders(request);
-      redactParameters(request, after.get(at));
+      redactParameters(request, after);
       redactCookies(request);
       if (request.get("postData") instanceof ObjectNode body) {
-        redactBody(body, HarWriter.tree(after.get(at)).at("/request/postData"));
+        redactBody(
+            body,
+            before.request().body(),
+            after.request().body(),
+            after.request().headers(),
+            "_encoding");
         redactFields(body);
       }
     }
-    if (entry.get("response") instanceof ObjectNode response) {
+    if (tree.get("response") instanceof ObjectNode response && before.response().isPresent()) {
       redactHeaders(response);
       redactCookies(response);
       if (response.get("content") instanceof ObjectNode body) {
-        redactBody(body, HarWriter.tree(after.get(at)).at("/response/content"));
+        redactBody(
+            body,
+            before.response().get().body(),
+            after.response().orElseThrow().body(),
+            after.response().get().headers(),
+            "encoding");
       }
     }
-    redactTexts(entry);
-    return entry.equals(old) ? text : HarWriter.entry(entry);
+    redactTexts(tree);
+  }
+
+  private void set(ObjectNode object, String member, String value) {
+    if (!value.equals(object.path(member).asText())) {
+      object.put(member, value);
+      changing = true;
+    }
   }
 
   private void redactHeaders(ObjectNode message) {
     for (JsonNode header : message.path("headers")) {
       if (header instanceof ObjectNode object) {
-        object.put(
-            "value", redactor.header(object.path("name").asText(), object.path("value").asText()));
+        set(
+            object,
+            "value",
+            redactor.header(object.path("name").asText(), object.path("value").asText()));
       }
     }
   }
 
   /** The query parameters, which repeat those of the URL. */
-  private static void redactParameters(ObjectNode request, Exchange redacted) {
+  private void redactParameters(ObjectNode request, Exchange redacted) {
     for (JsonNode parameter : request.path("queryString")) {
       String name = parameter.path("name").asText();
       List<String> values = redacted.request().uri().query().all(name);
       if (parameter instanceof ObjectNode object && values.size() == 1) {
-        object.put("value", values.get(0));
+        set(object, "value", values.get(0));
       }
     }
   }
@@ -113,7 +202,7 @@ public final class FileRedaction {
       if (cookie instanceof ObjectNode object) {
         String name = object.path("name").asText();
         String pair = redactor.header("cookie", name + "=" + object.path("value").asText());
-        object.put("value", pair.substring(pair.indexOf('=') + 1));
+        set(object, "value", pair.substring(pair.indexOf('=') + 1));
       }
     }
   }
@@ -122,40 +211,60 @@ public final class FileRedaction {
     for (JsonNode field : body.path("params")) {
       if (field instanceof ObjectNode object && object.has("value")) {
         String name = object.path("name").asText();
-        object.put("value", redactor.field(name, object.path("value").asText()));
+        set(object, "value", redactor.field(name, object.path("value").asText()));
       }
     }
   }
 
-  private static void redactBody(ObjectNode body, JsonNode redacted) {
-    if (body.has("text") && redacted.has("text")) {
-      body.set("text", redacted.get("text"));
-      if (redacted.has("encoding")) {
-        body.set("encoding", redacted.get("encoding"));
-      } else {
-        body.remove("encoding");
-      }
+  private void redactBody(
+      ObjectNode written, Body before, Body after, Headers headers, String encoding) {
+    if (!written.has("text") || before.equals(after)) {
+      return;
     }
+    ObjectNode redacted = JsonNodeFactory.instance.objectNode();
+    HarContent.write(redacted, headers, after, encoding);
+    written.set("text", redacted.path("text"));
+    if (redacted.has("encoding")) {
+      written.set("encoding", redacted.get("encoding"));
+    } else {
+      written.remove("encoding");
+    }
+    changing = true;
   }
 
-  /** Redacts known secrets everywhere else. */
+  /** Redacts secrets everywhere else. */
   private void redactTexts(JsonNode node) {
     if (node instanceof ObjectNode object) {
       for (Map.Entry<String, JsonNode> member : object.properties()) {
-        if (member.getValue().isTextual()) {
-          member.setValue(TextNode.valueOf(redactor.text(member.getValue().textValue())));
-        } else {
+        if (!member.getValue().isTextual()) {
           redactTexts(member.getValue());
+        } else if (!isDone(object, member.getKey())) {
+          member.setValue(redacted(member.getValue()));
         }
       }
     } else if (node instanceof ArrayNode array) {
       for (int at = 0; at < array.size(); at++) {
         if (array.get(at).isTextual()) {
-          array.set(at, redactor.text(array.get(at).textValue()));
+          array.set(at, redacted(array.get(at)));
         } else {
           redactTexts(array.get(at));
         }
       }
     }
+  }
+
+  /** The text of a body, and the URL, were redacted by their formats. */
+  private static boolean isDone(ObjectNode object, String member) {
+    return member.equals("text") && object.has("mimeType")
+        || member.equals("url") && object.has("method");
+  }
+
+  private JsonNode redacted(JsonNode text) {
+    String now = redactor.text(text.textValue());
+    if (now.equals(text.textValue())) {
+      return text;
+    }
+    changing = true;
+    return TextNode.valueOf(now);
   }
 }

@@ -35,7 +35,10 @@ final class KnownSecrets {
 
   private final List<Variant> variants = new ArrayList<>();
   private final Set<String> values = new HashSet<>();
+  private final Set<String> texts = new HashSet<>();
+  private final SecretTraces traces = new SecretTraces();
   private final Map<String, String> named;
+  private boolean sorted = true;
 
   /** A secret in one form. */
   private record Variant(String text, String placeholder) {}
@@ -57,16 +60,29 @@ final class KnownSecrets {
     }
     for (Placeholder.Form form : Placeholder.Form.values()) {
       String text = form.of(value);
-      boolean isNew = variants.stream().noneMatch(variant -> variant.text.equals(text));
-      if (isNew) {
-        variants.add(new Variant(text, Placeholder.of(name, form)));
-      }
-      String lower = lowerEscapes(text);
-      if (isNew && !lower.equals(text)) {
-        variants.add(new Variant(lower, Placeholder.of(name, form)));
+      if (texts.add(text)) {
+        add(text, Placeholder.of(name, form));
+        String lower = lowerEscapes(text);
+        if (!lower.equals(text)) {
+          add(lower, Placeholder.of(name, form));
+        }
       }
     }
-    variants.sort(Comparator.comparingInt(variant -> -variant.text.length()));
+    sorted = false;
+  }
+
+  private void add(String text, String placeholder) {
+    variants.add(new Variant(text, placeholder));
+    traces.add(text);
+  }
+
+  /** Longer ones come first: a shorter one may be a part of them. */
+  private List<Variant> variants() {
+    if (!sorted) {
+      variants.sort(Comparator.comparingInt(variant -> -variant.text.length()));
+      sorted = true;
+    }
+    return variants;
   }
 
   boolean isEmpty() {
@@ -85,9 +101,12 @@ final class KnownSecrets {
 
   private String redact(String text, int depth) {
     String redacted = text;
-    for (Variant variant : variants) {
-      if (redacted.contains(variant.text)) {
-        redacted = redacted.replace(variant.text, variant.placeholder);
+    boolean hasTrace = traces.mayBeIn(text);
+    if (hasTrace) {
+      for (Variant variant : variants()) {
+        if (redacted.contains(variant.text)) {
+          redacted = redacted.replace(variant.text, variant.placeholder);
+        }
       }
     }
     if (depth == 0) {
@@ -99,7 +118,9 @@ final class KnownSecrets {
     if (redacted.indexOf('\\') >= 0) {
       redacted = JsonStrings.changeAll(redacted, it -> escaped(it, depth).orElse(it));
     }
-    return within(BASE64, redacted, token -> base64(token, depth));
+    return hasTrace || !redacted.equals(text)
+        ? within(BASE64, redacted, token -> base64(token, depth))
+        : redacted;
   }
 
   /** Returns a part of a text with secrets redacted; empty if there are none. */

@@ -4,6 +4,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 
 /** Values that were redacted only because they look like secrets, with their places. */
 final class LikelySecrets {
@@ -26,8 +27,14 @@ final class LikelySecrets {
 
   private final Set<String> found = new LinkedHashSet<>();
   private String place = "";
+  private Supplier<String> message = () -> "";
 
-  /** Sets the place of what is found next. */
+  /** Sets the message in which something is found next. */
+  void lookAt(Supplier<String> where) {
+    message = where;
+  }
+
+  /** Sets the place in that message. */
   void lookAt(String where) {
     place = where;
   }
@@ -37,7 +44,9 @@ final class LikelySecrets {
     found.add(
         String.format(
             "  %s\n    random text next to a word such as key: %s... (%d characters)",
-            place, value.substring(0, Math.min(SHOWN, value.length())), value.length()));
+            message.get() + place,
+            value.substring(0, Math.min(SHOWN, value.length())),
+            value.length()));
   }
 
   /** Forgets what was found. */

@@ -48,7 +48,7 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
    */
   @Override
   public Exchange get(int at) {
-    return read(at, false);
+    return read(at).exchange();
   }
 
   /**
@@ -57,17 +57,33 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
    * @throws CassetteException if there is a size, but no body, or if the entry is malformed
    */
   public Exchange replayable(int at) {
-    return read(at, true);
+    Read entry = read(at);
+    requireBody(at, entry);
+    return entry.exchange();
   }
 
-  private Exchange read(int at, boolean withBody) {
+  void requireBody(int at, Read entry) {
+    try {
+      HarEntry.requireBody(entry.tree());
+    } catch (HarEntry.Malformed malformed) {
+      throw malformed(at, malformed.getMessage());
+    }
+  }
+
+  /**
+   * An entry of the file.
+   *
+   * @param tree its JSON
+   * @param exchange the exchange
+   */
+  record Read(JsonNode tree, Exchange exchange) {}
+
+  /** As {@link #get}, with the JSON of the entry. */
+  Read read(int at) {
     HarIndex.Entry entry = index.entries().get(at);
     try {
       JsonNode tree = tree(texts.of(entry));
-      if (withBody) {
-        HarEntry.requireBody(tree);
-      }
-      return HarEntry.read(tree);
+      return new Read(tree, HarEntry.read(tree));
     } catch (HarEntry.Malformed malformed) {
       throw malformed(at, malformed.getMessage());
     } catch (IOException noJson) {

@@ -58,7 +58,8 @@ public final class Redactor {
   /** Returns the request with placeholders for secrets. */
   Request redact(Request request) {
     // Named secrets get their own names first; then the places tell which other values are secret.
-    return redactOnce(redactPlaces("", redactOnce(request)));
+    likely.lookAt(() -> "");
+    return redactOnce(redactPlaces(redactOnce(request)));
   }
 
   /**
@@ -70,9 +71,8 @@ public final class Redactor {
     int number = 0;
     for (Exchange exchange : exchanges) {
       number++;
-      String where = "exchange " + number + ", " + exchange.request() + ": ";
       int before = likely.count();
-      Exchange redacted = redactPlaces(where, redactOnce(exchange));
+      Exchange redacted = redactPlaces(number, redactOnce(exchange));
       if (!rules.isStrict() || likely.count() == before) {
         marked.add(redacted);
       }
@@ -84,6 +84,11 @@ public final class Redactor {
   /** Returns what was redacted because it looks like a secret, each with its place. */
   LikelySecrets likely() {
     return likely;
+  }
+
+  /** Redacts one exchange, by what is known until now. */
+  Exchange redact(int number, Exchange exchange) {
+    return redactOnce(redactPlaces(number, redactOnce(exchange)));
   }
 
   /** Returns the number of values that are known to be secret. */
@@ -144,8 +149,9 @@ public final class Redactor {
     return exchange.with(changed(response, (name, value) -> known.fill(value), known::fill));
   }
 
-  private Exchange redactPlaces(String where, Exchange exchange) {
-    Exchange marked = exchange.with(redactPlaces(where, exchange.request()));
+  private Exchange redactPlaces(int number, Exchange exchange) {
+    likely.lookAt(() -> "exchange " + number + ", " + exchange.request() + ": ");
+    Exchange marked = exchange.with(redactPlaces(exchange.request()));
     return marked
         .response()
         .map(
@@ -153,24 +159,24 @@ public final class Redactor {
                 marked.with(
                     changed(
                         response,
-                        (name, value) -> header(where + "the response", name, value),
-                        text -> body(where + "the response", response.headers(), text))))
+                        (name, value) -> header("the response", name, value),
+                        text -> body("the response", response.headers(), text))))
         .orElse(marked);
   }
 
-  private Request redactPlaces(String where, Request request) {
+  private Request redactPlaces(Request request) {
     return changed(
         request,
         url -> {
-          likely.lookAt(where + "the URL");
+          likely.lookAt("the URL");
           return finder.url(url);
         },
-        (name, value) -> header(where + "the request", name, value),
-        text -> body(where + "the request", request.headers(), text));
+        (name, value) -> header("the request", name, value),
+        text -> body("the request", request.headers(), text));
   }
 
   private String header(String message, String name, String value) {
-    likely.lookAt(message + ", header " + name);
+    likely.lookAt(name.isEmpty() ? message : message.concat(", header ").concat(name));
     return finder.header(name, value);
   }
 

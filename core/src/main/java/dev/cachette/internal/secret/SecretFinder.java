@@ -65,7 +65,7 @@ public final class SecretFinder {
         };
     this.names = new SecretNames(policy);
     this.pairs = new PairsInText(names, this::replaced);
-    this.headers = new SecretHeaders(policy, this.replacement);
+    this.headers = new SecretHeaders(policy, names, this.replacement);
   }
 
   /** Returns the value of a header. */
@@ -127,7 +127,7 @@ public final class SecretFinder {
       return value.kind() == Value.Kind.NUMBER && now.startsWith(Placeholders.OPEN) ? "0" : now;
     }
     if (value.kind() == Value.Kind.NUMBER) {
-      String now = isIdentifier(lower) ? text : SecretShapes.replace(text, replacement);
+      String now = isIdentifier(lower) ? text : SecretShapes.replaceNumber(text, replacement);
       return now.startsWith(Placeholders.OPEN) ? "0" : now;
     }
     if (name.ofRandom() && SecretShapes.isLongRandom(text)) {

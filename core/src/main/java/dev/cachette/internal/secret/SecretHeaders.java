@@ -14,17 +14,20 @@ final class SecretHeaders {
       Set.of("basic", "bearer", "digest", "negotiate", "dpop", "token", "apikey", "hawk");
 
   private final SecretPolicy policy;
+  private final SecretNames names;
   private final Replacement replacement;
 
-  SecretHeaders(SecretPolicy policy, Replacement replacement) {
+  SecretHeaders(SecretPolicy policy, SecretNames names, Replacement replacement) {
     this.policy = policy;
+    this.names = names;
     this.replacement = replacement;
   }
 
   /** Returns the value of a header; empty if its name says nothing. */
   Optional<String> replace(String name, String value) {
     String lower = name.toLowerCase(Locale.ROOT);
-    if (policy.isExcepted(name)) {
+    SecretNames.Header header = names.ofHeader(name);
+    if (header.isExcepted()) {
       return Optional.of(value);
     }
     if (lower.endsWith("authorization")) {
@@ -38,7 +41,7 @@ final class SecretHeaders {
       return Optional.of(
           end < 0 ? cookies(value) : cookies(value.substring(0, end)) + value.substring(end));
     }
-    return policy.isSecretHeader(name)
+    return header.isSecret()
         ? Optional.of(replaced(name, value, Certainty.CERTAIN))
         : Optional.empty();
   }

@@ -4,7 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 
 /**
- * Remembers the answers of a policy about names: a body has few names and many values. Thread-safe.
+ * Remembers the answers of a policy about names: there are few names and many values. Thread-safe.
  */
 final class SecretNames {
 
@@ -13,6 +13,7 @@ final class SecretNames {
 
   private final SecretPolicy policy;
   private final Map<String, Name> known = new HashMap<>();
+  private final Map<String, Header> headers = new HashMap<>();
 
   SecretNames(SecretPolicy policy) {
     this.policy = policy;
@@ -27,15 +28,37 @@ final class SecretNames {
    */
   record Name(boolean isSecret, boolean ofRandom, boolean ofMixed) {}
 
+  /**
+   * The name of a header.
+   *
+   * @param isExcepted whether the user says that it is not secret
+   * @param isSecret whether its value is secret
+   */
+  record Header(boolean isExcepted, boolean isSecret) {}
+
   synchronized Name of(String name) {
-    if (known.size() >= MOST) {
-      known.clear();
+    return ofAny(known, name)
+        .computeIfAbsent(
+            name,
+            unknown ->
+                new Name(
+                    policy.isSecret(unknown),
+                    policy.isOfRandom(unknown),
+                    policy.isOfMixed(unknown)));
+  }
+
+  synchronized Header ofHeader(String name) {
+    return ofAny(headers, name)
+        .computeIfAbsent(
+            name,
+            unknown -> new Header(policy.isExcepted(unknown), policy.isSecretHeader(unknown)));
+  }
+
+  private static <T> Map<String, T> ofAny(Map<String, T> names, String name) {
+    if (names.size() >= MOST && !names.containsKey(name)) {
+      names.clear();
     }
-    return known.computeIfAbsent(
-        name,
-        unknown ->
-            new Name(
-                policy.isSecret(unknown), policy.isOfRandom(unknown), policy.isOfMixed(unknown)));
+    return names;
   }
 
   boolean isSecret(String name) {

@@ -4,6 +4,7 @@ import dev.cachette.internal.secret.Secret.Certainty;
 import dev.cachette.internal.text.Placeholders;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
@@ -20,87 +21,174 @@ final class SecretShapes {
   /** The digits of a card number. */
   private static final int SHORTEST_CARD = 14;
 
-  /** A shape: group 1, if there is one, is the secret. */
-  private record Shape(String name, Pattern pattern, Certainty certainty, Predicate<String> also) {}
+  /**
+   * A shape: group 1, if there is one, is the secret.
+   *
+   * @param marks one of these is in each text that has the shape; in lower case
+   */
+  private record Shape(
+      String name,
+      List<String> marks,
+      Pattern pattern,
+      Certainty certainty,
+      Predicate<String> also) {
+
+    boolean mayBeIn(Marked text) {
+      for (String mark : marks) {
+        if (text.has(mark)) {
+          return true;
+        }
+      }
+      return marks.isEmpty();
+    }
+  }
+
+  /** Looks for marks in a text. Most are ruled out by one of their characters. */
+  private static final class Marked {
+
+    private final String lowerCase;
+    private final boolean[] characters = new boolean[128];
+
+    Marked(String text) {
+      lowerCase = text.toLowerCase(Locale.ROOT);
+      for (int at = 0; at < lowerCase.length(); at++) {
+        char c = lowerCase.charAt(at);
+        if (c < characters.length) {
+          characters[c] = true;
+        }
+      }
+    }
+
+    boolean has(String mark) {
+      for (int at = mark.length() - 1; at >= 0; at--) {
+        if (!characters[mark.charAt(at)]) {
+          return false;
+        }
+      }
+      return lowerCase.contains(mark);
+    }
+  }
 
   private static final Pattern AUTHORIZATION = Pattern.compile("(?i)authorization");
 
   private static final String TOKEN = "[A-Za-z0-9_-]";
 
+  private static final Shape CARD =
+      shape(
+          "card-number",
+          "",
+          "(?<![0-9A-Za-z.,_+-])([2-6][0-9]{3}(?:([ -]?)[0-9]{4}\\2[0-9]{4}\\2[0-9]{4}|(["
+              + " -]?)[0-9]{6}\\3[0-9]{4,5}))(?![0-9A-Za-z_+=-]|[.,][0-9])",
+          SecretShapes::isCard);
+
   private static final List<Shape> SHAPES =
       List.of(
           shape(
               "private-key",
+              "-----begin",
               "-----BEGIN (?:[A-Z0-9 ]{0,30})PRIVATE KEY(?: BLOCK)?-----"
                   + "(?:[\\s\\S]{0,8000}?-----END [A-Z0-9 ]{0,30}PRIVATE KEY(?: BLOCK)?-----"
                   + "|(?:\\\\[rn]|[A-Za-z0-9+/=\\s])*+)"),
-          shape("jwt", "\\beyJ[A-Za-z0-9_-]{6,}\\.[A-Za-z0-9_-]{6,}(?:\\.[A-Za-z0-9_-]*){1,3}"),
-          shape("cloud-key", "\\b(?:AKIA|ASIA|AROA|AIDA)[0-9A-Z]{16}\\b"),
-          shape("cloud-key", "\\bAIza[0-9A-Za-z_-]{30,}"),
-          shape("access-token", "\\bya29\\.[0-9A-Za-z_-]{20,}"),
-          shape("access-token", "\\bgh[pousr]_[A-Za-z0-9]{30,}"),
-          shape("access-token", "\\bgithub_pat_[A-Za-z0-9_]{30,}"),
-          shape("access-token", "\\bgl[a-z]{2,5}-[A-Za-z0-9_-]{18,}"),
-          shape("access-token", "\\bxox[a-z]-[A-Za-z0-9-]{10,}|\\bxapp-[A-Za-z0-9-]{10,}"),
-          shape("secret-key", "\\b[srp]k_(?:live|test|prod|active)_[A-Za-z0-9]{12,}"),
-          shape("secret-key", "\\bsk-(?:[a-z]{2,12}-)*[A-Za-z0-9_-]{20,}"),
-          shape("secret-key", "\\b(?:wh|mg|rg)sec_[A-Za-z0-9+/=]{16,}"),
+          shape(
+              "jwt",
+              "eyj",
+              "\\beyJ[A-Za-z0-9_-]{6,}\\.[A-Za-z0-9_-]{6,}(?:\\.[A-Za-z0-9_-]*){1,3}"),
+          shape("cloud-key", "akia asia aroa aida", "\\b(?:AKIA|ASIA|AROA|AIDA)[0-9A-Z]{16}\\b"),
+          shape("cloud-key", "aiza", "\\bAIza[0-9A-Za-z_-]{30,}"),
+          shape("access-token", "ya29.", "\\bya29\\.[0-9A-Za-z_-]{20,}"),
+          shape("access-token", "ghp_ gho_ ghu_ ghs_ ghr_", "\\bgh[pousr]_[A-Za-z0-9]{30,}"),
+          shape("access-token", "github_pat_", "\\bgithub_pat_[A-Za-z0-9_]{30,}"),
+          shape("access-token", "gl", "\\bgl[a-z]{2,5}-[A-Za-z0-9_-]{18,}"),
           shape(
               "access-token",
+              "xox xapp-",
+              "\\bxox[a-z]-[A-Za-z0-9-]{10,}|\\bxapp-[A-Za-z0-9-]{10,}"),
+          shape("secret-key", "k_", "\\b[srp]k_(?:live|test|prod|active)_[A-Za-z0-9]{12,}"),
+          shape("secret-key", "sk-", "\\bsk-(?:[a-z]{2,12}-)*[A-Za-z0-9_-]{20,}"),
+          shape("secret-key", "sec_", "\\b(?:wh|mg|rg)sec_[A-Za-z0-9+/=]{16,}"),
+          shape(
+              "access-token",
+              "_",
               "\\b(?:hf|npm|dop_v1|doo_v1|shpat|shpss|shpca|pul|lin_api|ntn|secret|figd|dapi|pat"
                   + "|key|rnd|phc|phx|sbp|tok|glsa|hvs|hvb)_[A-Za-z0-9_]{24,}"),
-          shape("access-token", "\\bhv[sb]\\.[A-Za-z0-9_-]{20,}"),
-          shape("access-token", "\\bpypi-[A-Za-z0-9_-]{20,}"),
-          shape("access-token", "\\bSG\\.[A-Za-z0-9_-]{16,}\\.[A-Za-z0-9_-]{16,}"),
-          shape("access-token", "\\bkey-[0-9a-f]{32}\\b"),
-          shape("access-token", "\\bv[0-9]\\.(?:local|public)\\.[A-Za-z0-9_-]{20,}"),
-          shape("secret-key", "\\bGOCSPX-[A-Za-z0-9_-]{20,}"),
-          shape("secret-key", "\\bAGE-SECRET-KEY-1[0-9A-Z]{40,}"),
-          shape("secret-key", "\\b(?:PMAK|NRAK|HRKU)-[A-Za-z0-9-]{24,}"),
-          shape("secret-key", "\\bLTAI[A-Za-z0-9]{12,24}\\b", SecretShapes::hasDigitOrMixedCase),
-          shape("secret-key", "\\bSK[0-9a-f]{32}\\b"),
-          shape("secret-key", "\\b[0-9a-f]{32}-us[0-9]{1,2}\\b"),
-          shape("secret-key", "\\bxkeysib-[0-9a-f]{40,}-[A-Za-z0-9]{10,}"),
-          shape("access-token", "\\bdapi[0-9a-f]{32}\\b"),
-          shape("access-token", "\\bdckr_[a-z]{3}_[A-Za-z0-9_-]{20,}"),
-          shape("access-token", "\\bATATT[A-Za-z0-9_=-]{24,}"),
-          shape("access-token", "\\bsq0[a-z]{3}-[A-Za-z0-9_-]{20,}"),
-          shape("access-token", "\\bdp\\.[a-z]{2,6}\\.(?:[a-z0-9_-]{1,35}\\.)?[A-Za-z0-9]{24,}"),
-          shape("path-token", "\\bprivate-[0-9a-f]{24,}\\b"),
-          shape("bot-token", "(?<![0-9])[0-9]{6,12}:[A-Za-z0-9_-]{30,}"),
+          shape("access-token", "hvs. hvb.", "\\bhv[sb]\\.[A-Za-z0-9_-]{20,}"),
+          shape("access-token", "pypi-", "\\bpypi-[A-Za-z0-9_-]{20,}"),
+          shape("access-token", "sg.", "\\bSG\\.[A-Za-z0-9_-]{16,}\\.[A-Za-z0-9_-]{16,}"),
+          shape("access-token", "key-", "\\bkey-[0-9a-f]{32}\\b"),
           shape(
-              "bot-token", "\\b[MNO][A-Za-z0-9_-]{23,27}\\.[A-Za-z0-9_-]{6}\\.[A-Za-z0-9_-]{27,}"),
+              "access-token",
+              ".local. .public.",
+              "\\bv[0-9]\\.(?:local|public)\\.[A-Za-z0-9_-]{20,}"),
+          shape("secret-key", "gocspx-", "\\bGOCSPX-[A-Za-z0-9_-]{20,}"),
+          shape("secret-key", "age-secret-key-", "\\bAGE-SECRET-KEY-1[0-9A-Z]{40,}"),
+          shape("secret-key", "pmak- nrak- hrku-", "\\b(?:PMAK|NRAK|HRKU)-[A-Za-z0-9-]{24,}"),
+          shape(
+              "secret-key",
+              "ltai",
+              "\\bLTAI[A-Za-z0-9]{12,24}\\b",
+              SecretShapes::hasDigitOrMixedCase),
+          shape("secret-key", "sk", "\\bSK[0-9a-f]{32}\\b"),
+          shape("secret-key", "-us", "\\b[0-9a-f]{32}-us[0-9]{1,2}\\b"),
+          shape("secret-key", "xkeysib-", "\\bxkeysib-[0-9a-f]{40,}-[A-Za-z0-9]{10,}"),
+          shape("access-token", "dapi", "\\bdapi[0-9a-f]{32}\\b"),
+          shape("access-token", "dckr_", "\\bdckr_[a-z]{3}_[A-Za-z0-9_-]{20,}"),
+          shape("access-token", "atatt", "\\bATATT[A-Za-z0-9_=-]{24,}"),
+          shape("access-token", "sq0", "\\bsq0[a-z]{3}-[A-Za-z0-9_-]{20,}"),
+          shape(
+              "access-token",
+              "dp.",
+              "\\bdp\\.[a-z]{2,6}\\.(?:[a-z0-9_-]{1,35}\\.)?[A-Za-z0-9]{24,}"),
+          shape("path-token", "private-", "\\bprivate-[0-9a-f]{24,}\\b"),
+          shape("bot-token", ":", "(?<![0-9])[0-9]{6,12}:[A-Za-z0-9_-]{30,}"),
+          shape(
+              "bot-token",
+              ".",
+              "\\b[MNO][A-Za-z0-9_-]{23,27}\\.[A-Za-z0-9_-]{6}\\.[A-Za-z0-9_-]{27,}"),
           shape(
               "credentials",
+              "bearer basic token",
               "(?i)\\b(?:bearer|basic|token)\\s+([A-Za-z0-9._~+/=-]{16,})",
               SecretShapes::hasDigitOrMixedCase),
           // In a header within a text, however short.
           shape(
               "credentials",
+              "authorization",
               "(?i)\\bauthorization[\"']?\\s{0,3}[:=]\\s{0,3}[\"']?(?:basic|bearer|token|apikey)"
                   + " +([^\\s\"',;]{3,})"),
           // User information in a URL (RFC 3986 section 3.2.1).
           shape(
               "url-password",
+              "://",
               "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:([^\\s/?#@\"'<>]+)@"
                   + "(?![^\\s/?#@\"'<>]*@)"),
           // With characters that should be encoded, but not a port and a path.
           shape(
               "url-password",
+              "://",
               "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:(?![0-9]{1,5}[/?#])"
                   + "([^\\s\"'<>]{1,200})@(?=[\\w.-]+(?::[0-9]+)?(?:[/?#\\s\"'<>]|$))"),
           shape(
-              "url-password", "(?<![\\w:/])//[^\\s/?#@:\"'<>]{1,100}:([^\\s/?#@\"'<>]+)@[\\w.-]+"),
-          shape("url-password", "jdbc:oracle:\\w{1,10}:[^/\\s\"'@]{1,100}/([^\\s\"'@]+)@"),
+              "url-password",
+              "//",
+              "(?<![\\w:/])//[^\\s/?#@:\"'<>]{1,100}:([^\\s/?#@\"'<>]+)@[\\w.-]+"),
+          shape(
+              "url-password",
+              "jdbc:oracle:",
+              "jdbc:oracle:\\w{1,10}:[^/\\s\"'@]{1,100}/([^\\s\"'@]+)@"),
           // A user in the arguments of a program.
-          shape("password", "(?<![\\w-])(?:-u|--user)[ =]{1,3}[\"']?[^\\s:\"'/]+:([^\\s\"']{3,})"),
+          shape(
+              "password",
+              "-u --user",
+              "(?<![\\w-])(?:-u|--user)[ =]{1,3}[\"']?[^\\s:\"'/]+:([^\\s\"']{3,})"),
           shape(
               "url-token",
+              "://",
               "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://([^\\s/?#@:\"'<>]{12,})@",
               SecretShapes::hasDigitOrMixedCase),
           // What follows such a word in a path.
           shape(
               "path-token",
+              "/",
               "(?i)/(?:reset|reset-password|password-reset|passwords?|invites?|invitations?|verify"
                   + "|verification|confirm|confirmation|magic|magic-link|activate|activation"
                   + "|unsubscribe)/("
@@ -109,6 +197,7 @@ final class SecretShapes {
               SecretShapes::hasDigitOrMixedCase),
           shape(
               "path-token",
+              "/",
               "(?i)/(?:hooks?|webhooks?|tokens?|secrets?|share|api|(?:api[_-]?)?keys?|auth|feeds?"
                   + "|private|calendars?|ical)/("
                   + TOKEN
@@ -116,17 +205,15 @@ final class SecretShapes {
               SecretShapes::isRandom),
           shape(
               "path-token",
+              "/services/",
               "/services/[A-Z0-9]{6,14}/[A-Z0-9]{6,14}/(" + TOKEN + "{16,})(?=[/?#\\s\"'<>]|$)"),
-          shape(
-              "card-number",
-              "(?<![0-9A-Za-z.,_+-])([2-6][0-9]{3}(?:([ -]?)[0-9]{4}\\2[0-9]{4}\\2[0-9]{4}|(["
-                  + " -]?)[0-9]{6}\\3[0-9]{4,5}))(?![0-9A-Za-z_+=-]|[.,][0-9])",
-              SecretShapes::isCard));
+          CARD);
 
   /** A word, and a value close after it. */
   private static final Shape NEXT_TO_WORD =
       new Shape(
           "secret",
+          List.of("key", "token", "secret", "passw", "credential", "signature"),
           Pattern.compile(
               "(?i)(?<![a-z])(?:key|token|secret|password|passwd|credential|signature)s?(?![a-z])"
                   + "[^\\r\\n]{0,24}?(?<![A-Za-z0-9+/_=.{-])([A-Za-z0-9+/_-]{20,}={0,2})"),
@@ -135,12 +222,17 @@ final class SecretShapes {
 
   private SecretShapes() {}
 
-  private static Shape shape(String name, String pattern) {
-    return shape(name, pattern, text -> true);
+  private static Shape shape(String name, String marks, String pattern) {
+    return shape(name, marks, pattern, text -> true);
   }
 
-  private static Shape shape(String name, String pattern, Predicate<String> also) {
-    return new Shape(name, Pattern.compile(pattern), Certainty.CERTAIN, also);
+  private static Shape shape(String name, String marks, String pattern, Predicate<String> also) {
+    return new Shape(
+        name,
+        marks.isEmpty() ? List.of() : List.of(marks.split(" ")),
+        Pattern.compile(pattern),
+        Certainty.CERTAIN,
+        also);
   }
 
   /** Returns the text with the secrets in it replaced. */
@@ -148,11 +240,21 @@ final class SecretShapes {
     if (!mayHave(text)) {
       return text;
     }
+    // What replaces a secret has no marks of others.
+    Marked marked = new Marked(text);
     String replaced = text;
     for (Shape shape : SHAPES) {
-      replaced = replaced(shape, replaced, replacement);
+      if (shape.mayBeIn(marked)) {
+        replaced = replaced(shape, replaced, replacement);
+      }
     }
-    return replaced(NEXT_TO_WORD, replaced, replacement);
+    return NEXT_TO_WORD.mayBeIn(marked) ? replaced(NEXT_TO_WORD, replaced, replacement) : replaced;
+  }
+
+  /** Returns a number of JSON, with the number of a payment card replaced. */
+  static String replaceNumber(String number, Replacement replacement) {
+    boolean isLong = number.length() >= SHORTEST_CARD;
+    return isLong && number.indexOf('.') < 0 ? replaced(CARD, number, replacement) : number;
   }
 
   /**

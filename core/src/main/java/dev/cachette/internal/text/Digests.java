@@ -14,9 +14,13 @@ public final class Digests {
 
   /** Returns the digest of a text. */
   public static String of(String text) {
+    return of(text.getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** Returns the digest of bytes. */
+  public static String of(byte[] bytes) {
     try {
-      byte[] hash =
-          MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
+      byte[] hash = MessageDigest.getInstance("SHA-256").digest(bytes);
       return HexFormat.of().formatHex(hash, 0, BYTES);
     } catch (NoSuchAlgorithmException impossible) {
       throw new IllegalStateException(impossible);

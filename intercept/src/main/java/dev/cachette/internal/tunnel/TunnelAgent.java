@@ -2,6 +2,7 @@ package dev.cachette.internal.tunnel;
 
 import dev.cachette.internal.agent.Agent;
 import java.io.File;
+import java.io.PrintStream;
 import java.lang.instrument.Instrumentation;
 import java.net.URL;
 import java.net.URLClassLoader;
@@ -17,6 +18,7 @@ import java.net.URLClassLoader;
 public final class TunnelAgent {
 
   private static final double OLDEST = 17;
+  private static final PrintStream REMARKS = System.err;
 
   private TunnelAgent() {}
 
@@ -48,6 +50,6 @@ public final class TunnelAgent {
   }
 
   private static void remark(String text) {
-    System.err.println("cachette record: ".concat(text));
+    REMARKS.println("cachette record: ".concat(text));
   }
 }
