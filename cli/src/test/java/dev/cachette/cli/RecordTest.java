@@ -156,34 +156,6 @@ class RecordTest {
 
   @Test
   void aJvmIsRecordedWhateverItsProxySettingsAre() throws Exception {
-    Path source = folder.resolve("Desk.java");
-    Files.writeString(
-        source,
-        """
-        import java.net.*;
-        import java.net.http.*;
-        import java.io.*;
-
-        class Desk {
-          public static void main(String[] arguments) throws Exception {
-            URL url = URI.create(arguments[0]).toURL();
-            System.out.println(
-                ((HttpURLConnection) url.openConnection(Proxy.NO_PROXY)).getResponseCode());
-            HttpClient client =
-                HttpClient.newBuilder().proxy(HttpClient.Builder.NO_PROXY).build();
-            HttpRequest request = HttpRequest.newBuilder(URI.create(arguments[1])).build();
-            System.out.println(
-                client.send(request, HttpResponse.BodyHandlers.ofString()).statusCode());
-            // Not HTTP: a server that speaks first.
-            try (ServerSocket server = new ServerSocket(0);
-                Socket socket = new Socket("localhost", server.getLocalPort());
-                Socket accepted = server.accept()) {
-              accepted.getOutputStream().write(42);
-              System.out.println(socket.getInputStream().read());
-            }
-          }
-        }
-        """);
     Run run =
         Run.of(
             "record",
@@ -191,7 +163,7 @@ class RecordTest {
             cassette.toString(),
             "--",
             Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-            source.toString(),
+            Path.of("src", "test", "resources", "Desk.java").toAbsolutePath().toString(),
             origin() + "/v1",
             "https://tides.example/v1");
     assertEquals(List.of("200", "502", "42"), run.out().lines().toList(), run.err());

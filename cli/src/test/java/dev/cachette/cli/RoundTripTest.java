@@ -7,7 +7,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
@@ -138,9 +137,9 @@ class RoundTripTest {
         said);
   }
 
-  @Test
-  void whatAStubCannotExpressIsNamed() throws Exception {
-    String entry =
+  /** Returns an entry of a HAR file. */
+  private static String entry(String method, String url, String type, String body, int status) {
+    return String.format(
         """
         {"startedDateTime": "2031-04-02T04:10:00.000Z", "time": 1,
          "request": {"method": "%s", "url": "%s", "httpVersion": "HTTP/1.1", "cookies": [],
@@ -150,30 +149,31 @@ class RoundTripTest {
            "headers": [], "content": {"size": 0, "mimeType": ""}, "redirectURL": "",
            "headersSize": -1, "bodySize": -1},
          "cache": {}, "timings": {"send": 0, "wait": 1, "receive": 0}}
-        """;
-    String multipart = "multipart/form-data; boundary=x";
+        """,
+        method, url, type, body, status);
+  }
+
+  private static String oddities() {
     String parts =
         "--x\\r\\nContent-Disposition: form-data; name=\\\"plan\\\"; filename=\\\"p.txt\\\"\\r\\n"
             + "Content-Type: text/plain\\r\\n\\r\\nline\\r\\n--x--\\r\\n";
-    List<String> entries =
-        List.of(
-            String.format(entry, "GET", "https://pilots.example/socket", "", "", 101),
-            String.format(
-                entry,
-                "POST",
-                "https://id.example/token",
-                "application/json",
-                "{\\\"user\\\": \\\"mara\\\", \\\"keys\\\": [\\\"{{password}}\\\"]}",
-                200),
-            String.format(
-                entry, "POST", "https://id.example/text", "text/plain", "it is {{secret}}", 200),
-            String.format(entry, "POST", "https://berths.example/plan", multipart, parts, 200),
-            String.format(entry, "GET", "https://berths.example/none", "", "", 0));
+    String json = "{\\\"user\\\": \\\"mara\\\", \\\"keys\\\": [\\\"{{password}}\\\"]}";
+    return String.join(
+        ",",
+        entry("GET", "https://pilots.example/socket", "", "", 101),
+        entry("POST", "https://id.example/token", "application/json", json, 200),
+        entry("POST", "https://id.example/text", "text/plain", "it is {{secret}}", 200),
+        entry("POST", "https://berths.example/plan", "multipart/form-data; boundary=x", parts, 200),
+        entry("GET", "https://berths.example/none", "", "", 0));
+  }
+
+  @Test
+  void whatAStubCannotExpressIsNamed() throws Exception {
     Files.writeString(
         folder.resolve("odd.har"),
         "{\"log\": {\"version\": \"1.2\", \"creator\": {\"name\": \"a\", \"version\": \"1\"},"
             + " \"entries\": ["
-            + String.join(",", entries)
+            + oddities()
             + "]}}");
 
     Run back = convert("odd.har");
