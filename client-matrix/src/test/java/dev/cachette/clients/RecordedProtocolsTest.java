@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import dev.cachette.ActiveCassette;
 import dev.cachette.Cachette;
 import dev.cachette.ForwardProxy;
+import dev.cachette.RealServices;
 import dev.cachette.Settings;
 import dev.cachette.UnexpectedCalls;
 import dev.cachette.UnusedStubs;
@@ -121,7 +122,10 @@ class RecordedProtocolsTest {
   @Test
   void http2InClearTextIsRecordedWhereTheCallerKnowsOfIt() throws Exception {
     Settings settings =
-        Settings.defaults().realServiceAt("http://tides.example", service.baseUrl());
+        Settings.defaults()
+            .realServices(
+                RealServices.defaults()
+                    .at("http://tides.example", service.baseUrl(), "tides.example"));
 
     recordAndReplay(Protocol.HTTP_2_CLEAR, settings);
 
