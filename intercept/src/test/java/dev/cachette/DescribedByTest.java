@@ -7,6 +7,8 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.answer.ResponseAnswer;
 import java.io.IOException;
 import java.net.URI;
@@ -98,7 +100,7 @@ class DescribedByTest {
     try (Cachette.Scope test = net.scope()) {
       net.describedBy(ORIGIN, "pilots.openapi.yaml");
       assertEquals(299, Calling.get("https://pilots.example/v2/nothing").statusCode());
-      assertEquals(500, call("GET /nothing").statusCode());
+      assertEquals(400, call("GET /nothing").statusCode());
       assertThrows(AssertionError.class, test::close);
     }
     assertEquals(299, call("GET /nothing").statusCode());
@@ -141,10 +143,28 @@ class DescribedByTest {
     return call(parts[0] + " | x-desk: 1" + (line[0].equals("POST") ? " | " + form : ""));
   }
 
+  /** Returns the explanation: of problem details (RFC 9457), title and detail. */
+  private static String explanation(HttpResponse<String> response) {
+    if (!response
+        .headers()
+        .firstValue("content-type")
+        .orElse("")
+        .equals("application/problem+json")) {
+      return response.body();
+    }
+    try {
+      JsonNode problem = new ObjectMapper().readTree(response.body());
+      assertEquals(response.statusCode(), problem.path("status").intValue());
+      return problem.path("title").asText() + "\n\n" + problem.path("detail").asText() + "\n";
+    } catch (IOException noJson) {
+      throw new AssertionError(response.body(), noJson);
+    }
+  }
+
   /** Returns what does not hold; the failure must begin as is said. */
   private static String checks(String failure, HttpResponse<String> response) {
-    String text = response.body().replaceAll("java:\\d+", "java:LINE");
-    assertEquals(500, response.statusCode(), text);
+    String text = explanation(response).replaceAll("java:\\d+", "java:LINE");
+    assertEquals(failure.startsWith("The request") ? 400 : 500, response.statusCode(), text);
     assertTrue(text.startsWith(failure), text);
     return text.substring(text.indexOf("  NO "), text.indexOf("\ndescribed ")) + "\n";
   }

@@ -66,7 +66,7 @@ class DescriptionExamplesTest {
 
     assertEquals(
         "{\"id\":\"6f1c2b1e-5f0a-4c7e-9d3b-2a8e4c6d0b12\",\"day\":\"2031-04-02\",\"buoy\":\"red\","
-            + "\"kind\":\"deep\",\"length\":5.0,\"places\":-2,\"name\":\"textxx\",\"short\":\"te\","
+            + "\"kind\":\"deep\",\"length\":5,\"places\":-2,\"name\":\"textxx\",\"short\":\"te\","
             + "\"default\":\"given\",\"example\":\"one\",\"free\":true,\"ropes\":[1,1],"
             + "\"either\":{\"a\":1},\"both\":{\"name\":\"Old Pier\",\"b\":true},\"again\":[]}",
         get("/made-up", "*/*").body());
@@ -77,7 +77,50 @@ class DescriptionExamplesTest {
       delimiter = '|',
       quoteCharacter = '~',
       value = {
-        "/pattern | Its example returns a response that violates | pattern \"^M-\\\\d+$\"",
+        "code=404                    | 404 | {\"title\":\"no such mooring\"}",
+        "example=free                | 200 | {\"free\":3}",
+        "example=\"free\"          | 200 | {\"free\":3}",
+        "respond-async, Code = 503   | 503 | ~~",
+        "code=200; example=full      | 200 | {\"free\":0}",
+        "code=many                   | 200 | {\"free\":0}",
+        "return=minimal              | 200 | {\"free\":0}",
+      })
+  void aRequestMayPreferAStatusOrAnExample(String prefer, int status, String body)
+      throws Exception {
+    describe();
+    HttpResponse<String> response = preferring(prefer);
+    assertEquals(status, response.statusCode(), response.body());
+    assertEquals(body == null ? "" : body, response.body());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "code=418     | the request prefers status 418, which is not described. Described: 200,"
+            + " 404, 5XX.",
+        "example=none | the request prefers the example \"none\", which is not here. Examples:"
+            + " full, free.",
+      })
+  void aPreferenceThatIsNotDescribedIsNamed(String prefer, String said) throws Exception {
+    describe();
+    String text = preferring(prefer).body();
+    assertTrue(text.contains(said), text);
+    assertThrows(AssertionError.class, net::reset);
+  }
+
+  private static HttpResponse<String> preferring(String preference) throws Exception {
+    return Calling.send(
+        HttpClient.newHttpClient(),
+        HttpRequest.newBuilder(URI.create(URL + "/several")).header("prefer", preference).build());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '~',
+      value = {
+        "/pattern | The API description has no example | because of $: expected pattern",
         "/wrong   | Its example returns a response that violates | actual    \"three\"",
         "/picture | The API description has no example | for image/png none is generated",
         "/broken  | The API description cannot be used | expected a schema, found",

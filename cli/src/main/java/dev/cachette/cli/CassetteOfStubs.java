@@ -117,7 +117,7 @@ final class CassetteOfStubs {
     }
     if (source.get().onClassPath()) {
       throw new Failure(
-          stub.reference() + " answers with a file on the class path, which is not known here.");
+          stub.reference() + " answers with a file on the classpath, which is not known here.");
     }
     try {
       return AnswerInternals.read(

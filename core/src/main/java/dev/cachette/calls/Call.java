@@ -68,9 +68,10 @@ public interface Call {
 
   /**
    * Returns why the call failed the test while it was answered: a failed check of its stub, a
-   * function that threw, or a violation of the API description. Its response has status 500 then.
-   * Also returns why a real service did not answer, if the response says so with status 502. Empty
-   * if it did not fail, and for an unexpected call.
+   * function that threw, or a violation of the API description. Its response has status 500 then,
+   * or 400 for a request that violates the API description. Also returns why a real service did not
+   * answer, if the response says so with status 502. Empty if it did not fail, and for an
+   * unexpected call.
    */
   Optional<String> failure();
 

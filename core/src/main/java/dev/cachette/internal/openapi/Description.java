@@ -33,6 +33,9 @@ public final class Description {
   private static final Pattern VERSION =
       Pattern.compile("(?m)(^|[{,])\\s*[\"']?(openapi|swagger)[\"']?\\s*:\\s*[\"']?[0-9]");
 
+  private static final int BAD_REQUEST = 400;
+  private static final int UNPROCESSABLE = 422;
+
   private final Document document;
   private final Schemas schemas;
   private final Servers servers;
@@ -208,12 +211,24 @@ public final class Description {
   }
 
   /**
+   * Returns the status for a request that violates the API description: 400, or 422 if that is the
+   * one that it lists.
+   */
+  public int statusOfRefusal(Request request) {
+    Optional<Operation> operation = find(request).map(Found::operation);
+    boolean only422 =
+        operation.filter(it -> it.responses().get("400").isThere()).isEmpty()
+            && operation.filter(it -> it.responses().get("422").isThere()).isPresent();
+    return only422 ? UNPROCESSABLE : BAD_REQUEST;
+  }
+
+  /**
    * Returns the response to a request from the examples of its operation.
    *
    * @throws MalformedDescription if there is none
    */
   public Response example(Request request) {
-    return ExampleResponses.of(find(request).orElseThrow().operation(), request);
+    return ExampleResponses.of(schemas, find(request).orElseThrow().operation(), request);
   }
 
   /** Returns the parts that cannot be used, and the invalid examples; each with its place. */

@@ -7,6 +7,8 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.json.Json;
+import dev.cachette.result.Difference;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -21,31 +23,64 @@ final class ExampleResponses {
 
   private static final int OK = 200;
 
-  private ExampleResponses() {}
+  private final Schemas schemas;
+  private final Operation operation;
+  private final Preference preference;
+
+  private ExampleResponses(Schemas schemas, Operation operation, Preference preference) {
+    this.schemas = schemas;
+    this.operation = operation;
+    this.preference = preference;
+  }
 
   /**
    * Returns the response of an operation.
    *
-   * @throws MalformedDescription if it has none
+   * @throws MalformedDescription if it has none, or not the one that the request prefers
    */
-  static Response of(Operation operation, Request request) {
-    Map.Entry<String, Element> chosen =
-        operation.responses().members().entrySet().stream()
-            .filter(member -> member.getKey().matches("[1-5](\\d\\d|XX)|default"))
-            .min(Comparator.comparing(member -> rank(member.getKey())))
-            .orElseThrow(() -> operation.at().malformed("no responses are described."));
+  static Response of(Schemas schemas, Operation operation, Request request) {
+    return new ExampleResponses(schemas, operation, Preference.of(request)).response(request);
+  }
+
+  private Response response(Request request) {
+    Map.Entry<String, Element> chosen = chosen();
+    int status = preference.status().orElseGet(() -> status(chosen.getKey()));
     Element described = chosen.getValue();
     Headers headers = headers(described);
     Map<String, Element> types = described.get("content").members();
     if (types.isEmpty()) {
-      return new Response(status(chosen.getKey()), headers, Body.empty());
+      return new Response(status, headers, Body.empty());
     }
     Map.Entry<String, Element> media = accepted(types, request.headers());
     String type = MediaTypes.bare(media.getKey());
     String concrete = type.contains("*") ? "application/json" : type;
     String text = text(media.getValue(), concrete);
-    return new Response(
-        status(chosen.getKey()), headers.with("content-type", concrete), Body.of(text));
+    return new Response(status, headers.with("content-type", concrete), Body.of(text));
+  }
+
+  private Map.Entry<String, Element> chosen() {
+    Map<String, Element> all = operation.responses().members();
+    if (preference.status().isPresent()) {
+      int status = preference.status().getAsInt();
+      return Stream.of(Integer.toString(status), status / 100 + "XX", "default")
+          .filter(all::containsKey)
+          .findFirst()
+          .map(key -> Map.entry(key, all.get(key)))
+          .orElseThrow(
+              () ->
+                  operation
+                      .responses()
+                      .malformed(
+                          "the request prefers status "
+                              + status
+                              + ", which is not described. Described: "
+                              + operation.statuses()
+                              + "."));
+    }
+    return all.entrySet().stream()
+        .filter(member -> member.getKey().matches("[1-5](\\d\\d|XX)|default"))
+        .min(Comparator.comparing(member -> rank(member.getKey())))
+        .orElseThrow(() -> operation.at().malformed("no responses are described."));
   }
 
   /** Sorts successes first, and simple ones before others. */
@@ -106,9 +141,10 @@ final class ExampleResponses {
         || range.endsWith("/*") && bare.startsWith(range.substring(0, range.length() - 1));
   }
 
-  private static String text(Element media, String type) {
+  private String text(Element media, String type) {
     boolean json = BodyFormats.named(Optional.of(type)).isJson();
-    Optional<JsonNode> example = example(media);
+    Optional<JsonNode> example =
+        preference.example().map(name -> named(media, name)).or(() -> example(media));
     if (example.isEmpty() && !media.raw("schema").isThere()) {
       throw media.malformed("there is no example here, and no schema to generate one from.");
     }
@@ -116,13 +152,45 @@ final class ExampleResponses {
       throw media.malformed(
           "there is no example here, and for " + type + " none is generated. Fix: add an example.");
     }
-    JsonNode value = example.orElseGet(() -> Samples.of(media.raw("schema"), Direction.RESPONSE));
+    JsonNode value = example.orElseGet(() -> generated(media));
     boolean isTextOfJson =
         json
             && value.isTextual()
             && !SchemaTypes.of(media.raw("schema")).contains("string")
             && Json.problemIn(value.asText()).isEmpty();
     return !json && value.isValueNode() || isTextOfJson ? value.asText() : value.toString();
+  }
+
+  private static JsonNode named(Element media, String name) {
+    Element examples = media.get("examples");
+    Element named = examples.get(name).raw("value");
+    if (!named.isThere()) {
+      List<String> names = new ArrayList<>();
+      examples.json().fieldNames().forEachRemaining(names::add);
+      throw media.malformed(
+          "the request prefers the example \""
+              + name
+              + "\", which is not here. Examples: "
+              + (names.isEmpty() ? "none" : String.join(", ", names))
+              + ".");
+    }
+    return named.json();
+  }
+
+  /** Returns a value that the schema allows. */
+  private JsonNode generated(Element media) {
+    Element schema = media.raw("schema");
+    JsonNode value = Samples.of(schema, Direction.RESPONSE);
+    List<Difference> wrong = schemas.differences(value, schema, Direction.RESPONSE);
+    if (!wrong.isEmpty()) {
+      throw media.malformed(
+          "no valid value can be generated, because of "
+              + wrong.get(0).at()
+              + ": expected "
+              + wrong.get(0).expected()
+              + "\nFix: add an example here, or to that part of the schema.");
+    }
+    return value;
   }
 
   /** Returns the given example; the first, if there are several. */

@@ -1,11 +1,16 @@
 package dev.cachette.internal.stub;
 
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.explain.Answering;
 import dev.cachette.internal.explain.DescriptionFailure;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.MalformedDescription;
+import dev.cachette.internal.text.Printable;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
 import java.util.List;
@@ -45,7 +50,9 @@ record DescribedCall(Described service, Request request) {
   void requireTaken(Answering answering) {
     List<Check> missed = checks(() -> service.description().refusals(request));
     if (!missed.isEmpty()) {
-      throw new Misfit(DescriptionFailure.refused(described(), request, missed, answering));
+      throw new Misfit(
+          DescriptionFailure.refused(described(), request, missed, answering),
+          service.description().statusOfRefusal(request));
     }
   }
 
@@ -107,8 +114,31 @@ record DescribedCall(Described service, Request request) {
 
     private static final long serialVersionUID = 1;
 
+    private final int status;
+
     Misfit(String text) {
+      this(text, 500);
+    }
+
+    /** Creates an exception for which the caller gets this status. */
+    Misfit(String text, int status) {
       super(text, null, false, false);
+      this.status = status;
+    }
+
+    /** Returns the response: problem details (RFC 9457) if the caller has made the mistake. */
+    Response response() {
+      if (status >= 500) {
+        return Responder.explained(status, getMessage());
+      }
+      String[] parts = getMessage().split("\n", 2);
+      ObjectNode problem = JsonNodeFactory.instance.objectNode();
+      problem.put("title", parts[0].strip()).put("status", status);
+      problem.put("detail", Printable.of(parts[1].replaceFirst("^\n+", "").stripTrailing()));
+      return new Response(
+          status,
+          Headers.none().with("content-type", "application/problem+json"),
+          Body.of(problem.toString()));
     }
   }
 }

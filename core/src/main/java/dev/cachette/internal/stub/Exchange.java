@@ -144,13 +144,13 @@ public final class Exchange {
     } catch (WebSockets.Refused refused) {
       failure = Optional.of(refused.refusal().failure());
       reply = Reply.of(failed(refused.refusal()));
-    } catch (StubFailed | DescribedCall.Misfit thrown) {
-      failure =
-          Optional.of(
-              thrown instanceof StubFailed stub
-                  ? stub.failure(request())
-                  : Failed.of(thrown.getMessage()));
+    } catch (StubFailed thrown) {
+      failure = Optional.of(thrown.failure(request()));
       reply = Reply.of(failed(Refusal.of(failure.get())));
+    } catch (DescribedCall.Misfit thrown) {
+      failure = Optional.of(Failed.of(thrown.getMessage()));
+      scopes.noteFailure(arrival, failure.get());
+      reply = Reply.of(thrown.response());
     }
     if (scopes.allowsCrossOrigin()) {
       reply = CrossOrigin.allowed(request(), reply);
