@@ -137,7 +137,9 @@ final class SettingsProperties {
                 NameSuggester.closest(setting, known)
                     .map(it -> " Did you mean \"" + PREFIX + it + "\"?")
                     .orElse(""),
-                known.stream().map(PREFIX::concat).sorted().collect(Collectors.joining(", "))));
+                NameSuggester.closestFirst(setting, known).stream()
+                    .map(PREFIX::concat)
+                    .collect(Collectors.joining(", "))));
       }
     }
   }

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -92,7 +93,11 @@ final class Check implements Callable<Integer> {
     if (output.isJson()) {
       output.json(findings);
     } else {
-      SourceLines.of(findings).forEach(output::result);
+      List<Optional<String>> sources = SourceLines.of(findings);
+      FindingText layout = output.layout();
+      for (int at = 0; at < findings.size(); at++) {
+        output.styled(layout.of(findings.get(at), sources.get(at)));
+      }
     }
     output.remark(
         String.format(

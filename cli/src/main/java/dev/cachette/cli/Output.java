@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.ObjectWriter;
 import dev.cachette.internal.text.Printable;
 import java.io.PrintWriter;
+import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -33,8 +34,21 @@ final class Output {
    * @throws Failure if it cannot be written for another reason
    */
   void result(String text) {
+    styled(Printable.of(text.stripTrailing()));
+  }
+
+  /** Returns how findings are laid out on standard output. */
+  FindingText layout() {
+    return Ansi.AUTO.enabled()
+        ? FindingText.forTerminal(
+            command.commandLine().setUsageHelpAutoWidth(true).getUsageHelpWidth())
+        : FindingText.plain();
+  }
+
+  /** As {@link #result}, with control sequences of our own. */
+  void styled(String text) {
     PrintWriter out = command.commandLine().getOut();
-    out.println(Printable.of(text.stripTrailing()));
+    out.println(text);
     if (out.checkError() && !StandardOutput.isPipeClosed()) {
       throw new Failure("standard output cannot be written to.");
     }

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 
 /** The lines of files that findings are about, each with a mark, as compilers show them. */
@@ -22,9 +23,9 @@ final class SourceLines {
 
   private SourceLines() {}
 
-  /** Returns the text of each finding, with its line and a mark under its place. */
-  static List<String> of(List<Finding> findings) {
-    List<String> texts = new ArrayList<>();
+  /** Returns the line of each finding, and below it a mark under its place; empty without one. */
+  static List<Optional<String>> of(List<Finding> findings) {
+    List<Optional<String>> texts = new ArrayList<>();
     Map<String, TreeMap<Integer, List<Integer>>> places = new LinkedHashMap<>();
     for (Finding finding : findings) {
       // Otherwise it is for the whole file.
@@ -34,7 +35,7 @@ final class SourceLines {
             .computeIfAbsent(finding.line(), line -> new ArrayList<>())
             .add(texts.size());
       }
-      texts.add(finding.toString());
+      texts.add(Optional.empty());
     }
     places.forEach((file, lines) -> add(file, lines, findings, texts));
     return texts;
@@ -45,7 +46,7 @@ final class SourceLines {
       String file,
       TreeMap<Integer, List<Integer>> lines,
       List<Finding> findings,
-      List<String> texts) {
+      List<Optional<String>> texts) {
     try (BufferedReader reader =
         Files.newBufferedReader(Path.of(file), StandardCharsets.ISO_8859_1)) {
       int number = 1;
@@ -55,7 +56,7 @@ final class SourceLines {
         for (int at : lines.getOrDefault(number, List.of())) {
           String line =
               new String(text.getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8);
-          texts.set(at, texts.get(at) + "\n" + marked(line, number, findings.get(at).column()));
+          texts.set(at, Optional.of(marked(line, number, findings.get(at).column())));
         }
       }
     } catch (IOException | InvalidPathException none) {

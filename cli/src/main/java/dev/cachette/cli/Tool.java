@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.internal.text.Printable;
+import java.io.IOException;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
@@ -25,6 +26,7 @@ import picocli.CommandLine.IVersionProvider;
       Refresh.class,
       Redact.class,
       Convert.class,
+      ManPage.class,
       AutoComplete.GenerateCompletion.class,
       CommandLine.HelpCommand.class
     },
@@ -39,7 +41,9 @@ import picocli.CommandLine.IVersionProvider;
     footer = {
       "  cachette show src/test/cassettes/harbour/arrival.har",
       "",
-      "Completion for bash and zsh: source <(cachette generate-completion)"
+      "Completion for bash and zsh: source <(cachette generate-completion)",
+      "Manual page: cachette man | man -l -",
+      "The file - is standard input."
     })
 final class Tool {
 
@@ -60,7 +64,10 @@ final class Tool {
 
   private static int run(String[] arguments) {
     try {
-      return commandLine().execute(arguments);
+      return commandLine().execute(StandardInput.read(arguments));
+    } catch (IOException unreadable) {
+      ERRORS.println("cachette: standard input cannot be read: " + unreadable.getMessage());
+      return IMPOSSIBLE;
     } catch (OutOfMemoryError full) {
       ERRORS.println(
           "cachette: not enough memory ("

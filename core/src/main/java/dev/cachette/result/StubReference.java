@@ -14,6 +14,11 @@ public record StubReference(String name, String place) {
     return colon < 0 ? place : place.substring(0, colon);
   }
 
+  /** Returns true if a stub file declares it, not Java. */
+  public boolean isInStubFile() {
+    return file().endsWith(".yaml") || file().endsWith(".yml") || file().endsWith(".json");
+  }
+
   /** Returns the line that declares it; 1 if its place has none. */
   public int line() {
     int colon = place.lastIndexOf(':');

@@ -35,7 +35,7 @@ public final class DescriptionFailure {
         CheckText.lines(RequestMask.of(request).checks(missed)),
         described,
         answering,
-        answering.isStub() ? "; if this is intentional, call unchecked() on the stub" : "");
+        answering.exception());
   }
 
   /** Explains that an unexpected call also violates the API description. */
@@ -66,8 +66,7 @@ public final class DescriptionFailure {
         CheckText.lines(missed),
         described,
         answering.isStub()
-            ? "return what the API description allows; if this is intentional, call unchecked() on "
-                + "the stub"
+            ? "return what the API description allows" + answering.exception()
             : "correct the API description");
   }
 

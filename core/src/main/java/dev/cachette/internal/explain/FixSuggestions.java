@@ -13,7 +13,6 @@ import dev.cachette.result.StubReference;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,7 +23,6 @@ final class FixSuggestions {
 
   private static final Set<String> OF_REQUEST_LINE = Set.of("method", "origin", "path");
   private static final String JSON = "json ";
-  private static final Pattern STUB_FILE = Pattern.compile(".+\\.(?:yaml|yml|json)");
 
   private final Request request;
 
@@ -38,8 +36,7 @@ final class FixSuggestions {
    */
   FixSuggestions(Request request, Optional<StubReference> like) {
     this.request = request;
-    this.file =
-        like.map(StubReference::file).filter(it -> STUB_FILE.matcher(it).matches()).orElse(null);
+    this.file = like.filter(StubReference::isInStubFile).map(StubReference::file).orElse(null);
   }
 
   /** Returns the fix for the failed conditions of the closest stub. */
@@ -49,10 +46,12 @@ final class FixSuggestions {
 
   private String of(Check miss) {
     return switch (miss.condition()) {
-      case Obstacle.NO_ANSWER -> "add an answer to the stub: .answer(...).";
+      case Obstacle.NO_ANSWER ->
+          "add an answer to the stub: " + (file == null ? ".answer(...)." : "answer: ...");
       case Obstacle.USED_UP ->
           "give the stub more answers or allow more uses; or make fewer calls.";
-      case Obstacle.AFTER -> "call that stub first, or remove after(...).";
+      case Obstacle.AFTER ->
+          "call that stub first, or remove " + (file == null ? "after(...)." : "after: ...");
       case Obstacle.FROM, Obstacle.UNTIL ->
           "move the session's clock into the time in which the stub is active.";
       case "condition" -> "change the code under test, or the predicate of the stub.";

@@ -461,12 +461,15 @@ public final class Exchange {
           Failed.of(
               String.format(
                   "The real service did not answer the call that the stub %s passes on: %s\n\n%s\n"
-                      + "Its caller got %s.\n\nFix: %s If it may fail: realService().mayFail().\n",
+                      + "Its caller got %s.\n\nFix: %s If it may fail: %s.\n",
                   selected.get().rule().reference(),
                   unreachable.getMessage(),
                   RequestText.of(request()),
                   explains ? "status 502 with this reason" : "a connection reset",
-                  unreachable.fix(explains)),
+                  unreachable.fix(explains),
+                  selected.get().rule().reference().isInStubFile()
+                      ? "mayFail: true"
+                      : "realService().mayFail()"),
               unreachable));
     }
     return unreachable(unreachable, Faults.connectionReset(), "");

@@ -83,7 +83,8 @@ public final class Responder {
         String.format(
             "The body of %s is %,d bytes, and more than %,d when it is decoded from its"
                 + " content-encoding, which is the maximum.\n\n"
-                + "Fix: raise the limit with Settings.maxRequestBody(bytes).\n",
+                + "Fix: raise the limit with Settings.maxRequestBody(bytes), or"
+                + " -Dcachette.maxRequestBody=bytes.\n",
             request, request.body().size(), scopes.maxRequestBody());
     Request bare = new Request(request.method(), request.uri(), request.headers(), Body.empty());
     return new Exchange(

@@ -56,7 +56,7 @@ final class StubFailed extends RuntimeException {
         String.format(
             "No stub answers %s: %s.\n\n"
                 + "Fix: make it simpler; or, if it needs the time, or while you debug it, raise"
-                + " Settings.conditionTimeout(duration).\n\n%s",
+                + " Settings.conditionTimeout(duration), or -Dcachette.conditionTimeout=10s.\n\n%s",
             request, exceeded.getMessage(), RequestText.of(request)));
   }
 }

@@ -110,6 +110,7 @@ final class FaultNames {
     String near =
         NameSuggester.closest(name, all).map(it -> " Did you mean \"" + it + "\"?").orElse("");
     return String.format(
-        "unknown fault \"%s\".%s Allowed: %s.", name, near, String.join(", ", all));
+        "unknown fault \"%s\".%s Allowed: %s.",
+        name, near, String.join(", ", NameSuggester.closestFirst(name, all)));
   }
 }

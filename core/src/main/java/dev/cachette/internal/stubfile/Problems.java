@@ -59,7 +59,7 @@ final class Problems {
             word,
             space < 0 ? "" : what.substring(space),
             near,
-            String.join(", ", allowed.stream().sorted().toList())));
+            String.join(", ", NameSuggester.closestFirst(word, allowed))));
   }
 
   /** Creates something; if its arguments are rejected, that is a problem at this place. */

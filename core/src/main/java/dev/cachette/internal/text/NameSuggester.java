@@ -2,6 +2,7 @@ package dev.cachette.internal.text;
 
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -40,6 +41,14 @@ public final class NameSuggester {
         .filter(name -> !name.equals(wanted))
         .filter(name -> nearness(wanted, name) >= (startAlike(wanted, name) ? NEAR_ENOUGH : NEAR))
         .max(Comparator.comparingDouble(name -> nearness(wanted, name)));
+  }
+
+  /** Returns names, the most similar first; names that are as similar are sorted. */
+  public static List<String> closestFirst(String wanted, Collection<String> names) {
+    return names.stream()
+        .sorted()
+        .sorted(Comparator.comparingDouble(name -> -nearness(wanted, name)))
+        .toList();
   }
 
   /**
