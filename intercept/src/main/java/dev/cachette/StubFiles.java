@@ -126,6 +126,7 @@ public final class StubFiles {
       collections.add(collection);
     }
     net.stubs().replace(scope, content.rules(), rules);
+    scope.allowCrossOrigin(this, loaded.cors());
     content = new Content(List.copyOf(stubs), List.copyOf(collections), rules, loaded.files());
   }
 
@@ -144,6 +145,7 @@ public final class StubFiles {
   /** Removes the stubs. */
   public void remove() {
     net.stubs().replace(scope, content.rules(), List.of());
+    scope.allowCrossOrigin(this, false);
     content = new Content(List.of(), List.of(), List.of(), content.files());
   }
 

@@ -22,10 +22,12 @@ import java.io.InputStream;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
@@ -357,6 +359,79 @@ class StubFilesTest {
     assertEquals(keys(defs.get("response")), allowed("stubs: {answer: {nothing: 1}}"));
     assertEquals(keys(defs.get("valueCondition")), allowed("stubs: {bearer: {nothing: 1}}"));
     assertEquals(keys(defs.get("bodyCondition")), allowed("stubs: {body: {nothing: 1}}"));
+  }
+
+  @Test
+  void sharedPartsAreUsedByReferenceAndByAnchor() throws Exception {
+    net.declare(
+        """
+        cors: true
+        shared:
+          busy: { status: 503, headers: { retry-after: "1" }, text: busy }
+          desk: &desk { x-desk: north }
+          later: { $ref: "#/shared/busy", headers: { retry-after: "60" } }
+        stubs:
+          - request: GET https://a.example/1
+            answer: { $ref: "#/shared/busy" }
+          - request: GET https://a.example/2
+            answers: [ { $ref: "#/shared/later", status: 429 }, { text: fine } ]
+          - { request: GET https://a.example/3, headers: *desk, answer: { text: north } }
+          - request: GET https://a.example/4
+            answer: { json: { $ref: "#/definitions/not-ours" } }
+        """);
+    assertEquals("busy", Calling.get("https://a.example/1").body());
+    HttpResponse<String> later = Calling.get("https://a.example/2");
+    assertEquals(429, later.statusCode());
+    assertEquals("60", later.headers().firstValue("retry-after").orElseThrow());
+    assertEquals("fine", Calling.get("https://a.example/2").body());
+    assertEquals(501, Calling.get("https://a.example/3").statusCode());
+    assertEquals(
+        "{\"$ref\":\"#/definitions/not-ours\"}", Calling.get("https://a.example/4").body());
+    HttpRequest fromPage =
+        HttpRequest.newBuilder(URI.create("https://a.example/1"))
+            .header("origin", "http://desk.example")
+            .build();
+    assertEquals(
+        "http://desk.example",
+        Calling.send(HttpClient.newHttpClient(), fromPage)
+            .headers()
+            .firstValue("access-control-allow-origin")
+            .orElseThrow());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '~',
+      value = {
+        "shared: {busy: {status: 503}}; stubs: {answer: {$ref: '#/shared/buzy'}}"
+            + " | there is no \"buzy\" in shared. Did you mean \"busy\"? Shared: busy.",
+        "shared: {a: {$ref: '#/shared/b'}, b: {$ref: '#/shared/a'}}; stubs: {answer: {$ref:"
+            + " '#/shared/a'}} | \"a\" contains itself.",
+        "shared: {a: 5}; stubs: {answer: {$ref: '#/shared/a', status: 200}} | the shared part is 5,"
+            + " so nothing can be added beside it.",
+        "shared: 5; stubs: {request: 'GET https://a.example', answer: {status: 200}} | expected"
+            + " names with values, found 5",
+        "cors: maybe; stubs: {request: 'GET https://a.example', answer: {status: 200}} | maybe",
+      })
+  void aSharedPartThatCannotBeUsedIsAProblem(String text, String problem) {
+    StubFileException wrong =
+        assertThrows(StubFileException.class, () -> net.declare(text.replace("; ", "\n")));
+    assertTrue(wrong.getMessage().contains(problem), wrong.getMessage());
+  }
+
+  @Test
+  void sharedPartsThatMultiplyAreRefused() {
+    StringBuilder text = new StringBuilder("shared:\n  p0: [1, 1, 1, 1, 1, 1, 1, 1, 1, 1]\n");
+    for (int level = 1; level < 9; level++) {
+      String before = "{ $ref: '#/shared/p" + (level - 1) + "' }";
+      text.append("  p").append(level).append(": [");
+      text.append(String.join(", ", Collections.nCopies(10, before))).append("]\n");
+    }
+    text.append("stubs: { request: GET /, answer: { json: { $ref: '#/shared/p8' } } }\n");
+    StubFileException wrong =
+        assertThrows(StubFileException.class, () -> net.declare(text.toString()));
+    assertTrue(wrong.getMessage().contains("it expands to more than"), wrong.getMessage());
   }
 
   private static JsonNode tree(Path file) throws Exception {

@@ -355,8 +355,16 @@ public final class Scopes {
     return new TimeLimit(settings.conditionTimeout(), settings.nanos());
   }
 
-  boolean allowsCrossOrigin() {
-    return settings.cors();
+  synchronized boolean allowsCrossOrigin() {
+    if (settings.cors()) {
+      return true;
+    }
+    for (StubScope scope : scopes) {
+      if (scope.allowsCrossOrigin()) {
+        return true;
+      }
+    }
+    return false;
   }
 
   long maxRequestBody() {

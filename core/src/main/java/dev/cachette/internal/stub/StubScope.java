@@ -14,6 +14,7 @@ import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -57,9 +58,25 @@ public final class StubScope {
   private final TemplateState templateState;
   private final long seed;
 
+  /** The stub files that let pages of other origins call. */
+  private Set<Object> crossOrigin = Set.of();
+
   private final Predicate<Place> own;
   private final TestId test;
   private boolean failed;
+
+  /** Sets whether a stub file lets pages of other origins call. */
+  public synchronized void allowCrossOrigin(Object file, boolean isAllowed) {
+    Set<Object> changed = new HashSet<>(crossOrigin);
+    boolean different = isAllowed ? changed.add(file) : changed.remove(file);
+    if (different) {
+      crossOrigin = Set.copyOf(changed);
+    }
+  }
+
+  synchronized boolean allowsCrossOrigin() {
+    return !crossOrigin.isEmpty();
+  }
 
   /**
    * Creates an empty scope.

@@ -20,15 +20,18 @@ import java.util.function.Supplier;
  * @param stubs its stubs, without invalid ones
  * @param collections its collections
  * @param includes the files that it includes, relative to itself
+ * @param cors whether pages of other origins may call
  */
 public record StubFile(
     String name,
     List<StubDeclaration> stubs,
     List<CollectionDeclaration> collections,
     List<Include> includes,
+    boolean cors,
     Supplier<List<StubFileProblem>> found) {
 
-  private static final Set<String> KEYS = Set.of("$schema", "include", "stubs", "collections");
+  private static final Set<String> KEYS =
+      Set.of("$schema", "include", SharedParts.KEY, "cors", "stubs", "collections");
   private static final Set<String> COLLECTION = Set.of("url", "seed", "identifiedBy", "etags");
 
   /**
@@ -54,20 +57,28 @@ public record StubFile(
     if (root.isEmpty() && problems.all().isEmpty()) {
       problems.note(1, 1, "", "the file is empty. Fix: begin with stubs:");
     }
+    boolean[] cors = {false};
     root.ifPresent(
-        node -> {
+        whole -> {
+          Node node = SharedParts.filledIn(whole, problems);
           Fields fields = Fields.of(node, "key of a stub file", KEYS, problems);
           StubReader reader = new StubReader(problems, surroundings);
           fields.list("stubs").forEach(each -> reader.read(each).ifPresent(stubs::add));
           fields
               .list("collections")
               .forEach(each -> collection(each, problems).ifPresent(collections::add));
+          cors[0] = fields.flag("cors").orElse(false);
           for (Node each : fields.list("include")) {
             includes.add(new Include(each.text(), why -> problems.add(each, why)));
           }
         });
     return new StubFile(
-        name, List.copyOf(stubs), List.copyOf(collections), List.copyOf(includes), problems::all);
+        name,
+        List.copyOf(stubs),
+        List.copyOf(collections),
+        List.copyOf(includes),
+        cors[0],
+        problems::all);
   }
 
   private static Items seeded(String seed, Optional<String> identifiedBy) {

@@ -49,10 +49,14 @@ public final class StubSources {
    *
    * @param stubs all stubs, those of included files first
    * @param collections all collections
+   * @param cors whether pages of other origins may call
    * @param files the files on disk
    */
   public record Loaded(
-      List<StubDeclaration> stubs, List<CollectionDeclaration> collections, List<Path> files) {}
+      List<StubDeclaration> stubs,
+      List<CollectionDeclaration> collections,
+      boolean cors,
+      List<Path> files) {}
 
   private StubSources(
       Function<Consumer<StubFileProblem>, List<StubSource>> sources, Reading reading) {
@@ -134,6 +138,7 @@ public final class StubSources {
       return new Loaded(
           stubs,
           files.stream().flatMap(it -> it.collections().stream()).toList(),
+          files.stream().anyMatch(StubFile::cors),
           seen.stream().flatMap(source -> source.path().stream()).toList());
     }
 
