@@ -23,6 +23,13 @@ public record RealResponse(
     void stop();
   }
 
+  /** A connection that is used for another protocol now (RFC 9110 section 7.8). */
+  public interface Upgraded extends Arriving {
+
+    /** Sends bytes to the service. */
+    void send(byte[] bytes);
+  }
+
   /** Returns a response that has arrived completely. */
   public static RealResponse complete(Response response) {
     return new RealResponse(response, Optional.empty(), Optional.empty());

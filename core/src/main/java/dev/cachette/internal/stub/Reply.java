@@ -97,6 +97,12 @@ public record Reply(
     return new Reply(response, pieces, isStream, live, file, Optional.of(itGoesWrong), schedule);
   }
 
+  /** Returns the connection to the service, if it is used for another protocol now. */
+  public Optional<RealResponse.Upgraded> upgrade() {
+    return live.filter(RealResponse.Upgraded.class::isInstance)
+        .map(RealResponse.Upgraded.class::cast);
+  }
+
   /** Returns true if it is one response, sent immediately and as a whole. */
   public boolean isPlain() {
     return schedule == Schedule.AT_ONCE

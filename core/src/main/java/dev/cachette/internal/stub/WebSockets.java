@@ -6,7 +6,9 @@ import dev.cachette.internal.text.Failed;
 import dev.cachette.result.StubReference;
 import java.util.Optional;
 
-/** WebSockets (RFC 6455), which Cachette does not support: a client takes no answer for one. */
+/**
+ * WebSockets (RFC 6455), which Cachette only passes on to real services: it cannot answer for one.
+ */
 final class WebSockets {
 
   private static final int NOT_IMPLEMENTED = 501;
@@ -39,6 +41,7 @@ final class WebSockets {
    */
   static Reply checked(Request request, Reply reply, Optional<StubReference> by) {
     if (!Explanation.asksForWebSocket(request)
+        || reply.upgrade().isPresent()
         || reply.response().filter(it -> it.status() < REDIRECTION).isEmpty()) {
       return reply;
     }

@@ -6,7 +6,9 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.stub.RealResponse;
+import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
+import io.netty.channel.ChannelHandlerContext;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.time.Duration;
@@ -23,7 +25,7 @@ import org.jspecify.annotations.Nullable;
  * A response on its way: filled by the thread of its connection, and passed on to a reader as it
  * arrives. Thread-safe.
  */
-final class ArrivingResponse implements RealResponse.Arriving {
+final class ArrivingResponse implements RealResponse.Upgraded {
 
   private static final int LARGEST_BODY = 256 << 20;
 
@@ -49,6 +51,10 @@ final class ArrivingResponse implements RealResponse.Arriving {
 
   private @Nullable Channel channel;
   private @Nullable FeedReader reader;
+
+  /** Set once another protocol is spoken. */
+  private volatile @Nullable ChannelHandlerContext raw;
+
   private Headers trailers = Headers.none();
   private Optional<String> length = Optional.empty();
   private long waiting;
@@ -106,6 +112,23 @@ final class ArrivingResponse implements RealResponse.Arriving {
     head.complete(withoutBody);
   }
 
+  /**
+   * Notes that another protocol is spoken from now on: bytes are passed on, and not kept.
+   *
+   * @param connection where they are written, past the handlers of HTTP
+   */
+  synchronized void upgrade(ChannelHandlerContext connection) {
+    raw = connection;
+  }
+
+  @Override
+  public void send(byte[] bytes) {
+    ChannelHandlerContext to = raw;
+    if (to != null) {
+      to.writeAndFlush(Unpooled.wrappedBuffer(bytes));
+    }
+  }
+
   /** Adds bytes of the body. */
   synchronized void add(byte[] bytes) {
     if (bytes.length == 0 || whole.isDone()) {
@@ -115,8 +138,12 @@ final class ArrivingResponse implements RealResponse.Arriving {
       fail(new IOException("its body is larger than " + (LARGEST_BODY >> 20) + " MiB"));
       return;
     }
-    body.writeBytes(bytes);
-    addPiece(Duration.ofNanos(System.nanoTime() - began), bytes.length);
+    if (raw == null || reader == null) {
+      body.writeBytes(bytes);
+    }
+    if (raw == null) {
+      addPiece(Duration.ofNanos(System.nanoTime() - began), bytes.length);
+    }
     if (reader != null) {
       reader.piece(Body.of(bytes));
       waiting += bytes.length;
@@ -169,6 +196,9 @@ final class ArrivingResponse implements RealResponse.Arriving {
     reader = newReader;
     if (body.size() > 0) {
       newReader.piece(Body.of(body.toByteArray()));
+      if (raw != null) {
+        body.reset();
+      }
     }
     if (whole.isCompletedExceptionally()) {
       newReader.broken();

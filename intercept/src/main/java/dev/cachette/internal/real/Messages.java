@@ -6,12 +6,14 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
+import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.uri.Hosts;
 import io.netty.buffer.Unpooled;
 import io.netty.handler.codec.http.DefaultFullHttpRequest;
 import io.netty.handler.codec.http.DefaultHttpHeadersFactory;
 import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.HttpHeaderNames;
+import io.netty.handler.codec.http.HttpHeaderValues;
 import io.netty.handler.codec.http.HttpHeaders;
 import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpResponse;
@@ -68,8 +70,18 @@ final class Messages {
     if (!request.body().isEmpty() || request.headers().has("content-length")) {
       written.headers().set(HttpHeaderNames.CONTENT_LENGTH, request.body().size());
     }
-    written.headers().set(HttpHeaderNames.CONNECTION, "close");
+    if (isUpgrade(request)) {
+      written.headers().set(HttpHeaderNames.CONNECTION, HttpHeaderValues.UPGRADE);
+      written.headers().set(HttpHeaderNames.UPGRADE, request.headers().first("upgrade").get());
+    } else {
+      written.headers().set(HttpHeaderNames.CONNECTION, "close");
+    }
     return written;
+  }
+
+  /** Returns true if the connection is to be used for another protocol. */
+  static boolean isUpgrade(Request request) {
+    return Explanation.asksForWebSocket(request);
   }
 
   /** Returns the response without its body. */

@@ -1,22 +1,26 @@
 package dev.cachette.internal.real;
 
+import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
+import io.netty.buffer.ByteBuf;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.SimpleChannelInboundHandler;
 import io.netty.handler.codec.DecoderResult;
 import io.netty.handler.codec.http.FullHttpRequest;
+import io.netty.handler.codec.http.HttpClientCodec;
 import io.netty.handler.codec.http.HttpContent;
 import io.netty.handler.codec.http.HttpHeaderNames;
 import io.netty.handler.codec.http.HttpObject;
 import io.netty.handler.codec.http.HttpResponse;
+import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpStatusClass;
 import io.netty.handler.codec.http.LastHttpContent;
 import java.util.Optional;
 import javax.net.ssl.SSLException;
 
 /** Sends a request as soon as its connection or stream is open, and receives the response. */
-final class OneCall extends SimpleChannelInboundHandler<HttpObject> {
+final class OneCall extends SimpleChannelInboundHandler<Object> {
 
   private final Request request;
   private final FullHttpRequest written;
@@ -25,6 +29,9 @@ final class OneCall extends SimpleChannelInboundHandler<HttpObject> {
 
   /** True within an interim response (RFC 9110 section 15.2), which has an end of its own. */
   private boolean interim;
+
+  /** True once another protocol is spoken. */
+  private boolean upgraded;
 
   OneCall(Request request, FullHttpRequest written, ArrivingResponse response) {
     this.request = request;
@@ -55,7 +62,16 @@ final class OneCall extends SimpleChannelInboundHandler<HttpObject> {
   }
 
   @Override
-  protected void channelRead0(ChannelHandlerContext context, HttpObject received) {
+  protected void channelRead0(ChannelHandlerContext context, Object received) {
+    if (received instanceof ByteBuf bytes) {
+      // After an upgrade.
+      response.add(ByteBufUtil.getBytes(bytes));
+    } else if (received instanceof HttpObject part && !upgraded) {
+      read(context, part);
+    }
+  }
+
+  private void read(ChannelHandlerContext context, HttpObject received) {
     DecoderResult decoded = received.decoderResult();
     if (decoded.isFailure()) {
       response.fail(decoded.cause());
@@ -63,17 +79,21 @@ final class OneCall extends SimpleChannelInboundHandler<HttpObject> {
       return;
     }
     if (received instanceof HttpResponse head) {
-      interim = head.status().codeClass() == HttpStatusClass.INFORMATIONAL;
+      upgraded = head.status().equals(HttpResponseStatus.SWITCHING_PROTOCOLS);
+      interim = head.status().codeClass() == HttpStatusClass.INFORMATIONAL && !upgraded;
+      if (upgraded) {
+        response.upgrade(context.pipeline().context(HttpClientCodec.class));
+      }
       if (!interim) {
         response.begin(
             Messages.head(head, request.method().equals("HEAD")),
             Optional.ofNullable(head.headers().get(HttpHeaderNames.CONTENT_LENGTH)));
       }
     }
-    if (received instanceof HttpContent content && !interim) {
+    if (received instanceof HttpContent content && !interim && !upgraded) {
       response.add(ByteBufUtil.getBytes(content.content()));
     }
-    if (received instanceof LastHttpContent last && !interim) {
+    if (received instanceof LastHttpContent last && !interim && !upgraded) {
       response.end(Messages.headers(last.trailingHeaders()));
       context.close();
     }
@@ -81,7 +101,11 @@ final class OneCall extends SimpleChannelInboundHandler<HttpObject> {
 
   @Override
   public void channelInactive(ChannelHandlerContext context) {
-    response.fail(new ClosedEarly(request.uri().origin()));
+    if (upgraded) {
+      response.end(Headers.none());
+    } else {
+      response.fail(new ClosedEarly(request.uri().origin()));
+    }
   }
 
   @Override

@@ -6,6 +6,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.InterceptionBypass;
+import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.cassette.FailedConnection;
 import dev.cachette.internal.stub.RealResponse;
 import dev.cachette.internal.stub.RealService;
@@ -48,6 +49,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class RealCalls implements RealService {
 
+  private static final int SWITCHING_PROTOCOLS = 101;
   private static final int CONNECT_MILLIS = 10_000;
   private static final long PATIENCE_SECONDS = 60;
 
@@ -89,6 +91,10 @@ public final class RealCalls implements RealService {
     try {
       response = call.send();
       head = await(response.head(), request);
+      if (head.status() == SWITCHING_PROTOCOLS) {
+        ended.accept(call.answered(head));
+        return new RealResponse(head, Optional.of(response), Optional.empty());
+      }
       if (response.isCompleteSoon()) {
         Exchange exchange = call.answered(await(response.whole(), request));
         ended.accept(exchange);
@@ -102,7 +108,30 @@ public final class RealCalls implements RealService {
         .whenComplete(
             (whole, failed) ->
                 ended.accept(failed == null ? call.answered(whole) : call.failed(failed)));
-    return new RealResponse(head, Optional.of(response), response.length());
+    return new RealResponse(head, Optional.of(new PlainBody(response)), response.length());
+  }
+
+  /**
+   * A body on its way, whose connection is used for nothing else.
+   *
+   * @param response the response
+   */
+  private record PlainBody(ArrivingResponse response) implements RealResponse.Arriving {
+
+    @Override
+    public Runnable read(FeedReader reader) {
+      return response.read(reader);
+    }
+
+    @Override
+    public void passedOn() {
+      response.passedOn();
+    }
+
+    @Override
+    public void stop() {
+      response.stop();
+    }
   }
 
   /** A call, and the exchange that becomes of it. */

@@ -190,6 +190,16 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       closeAfter(context, written, serveOn);
       return;
     }
+    if (reply.upgrade().isPresent()) {
+      exchange.sending();
+      UpgradedConnection.begin(
+          context,
+          reply.response().orElseThrow(),
+          exchange.request().headers().first("upgrade").orElseThrow(),
+          reply.upgrade().get());
+      exchange.delivered();
+      return;
+    }
     Response impossible =
         Impossible.reason(reply, new Peer(context)).map(exchange::cannotBeSent).orElse(null);
     if (impossible != null) {
