@@ -207,6 +207,11 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
       write(context, impossible, serveOn);
       return;
     }
+    transmit(context, exchange, reply, serveOn);
+  }
+
+  private void transmit(
+      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean serveOn) {
     try {
       transmission =
           new Transmission(
