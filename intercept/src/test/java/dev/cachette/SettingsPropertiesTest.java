@@ -112,7 +112,7 @@ class SettingsPropertiesTest {
             .getMessage()
             .startsWith(
                 "Unknown property \"cachette.unusedStub\" in the system properties. Did you mean"
-                    + " \"cachette.unusedStubs\"? Allowed: cachette.cassetteFolder, "),
+                    + " \"cachette.unusedStubs\"? Allowed: cachette.unusedStubs, "),
         refused::getMessage);
   }
 }

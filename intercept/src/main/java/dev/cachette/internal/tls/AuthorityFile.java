@@ -73,7 +73,10 @@ public final class AuthorityFile {
       return new Authority(key, certificate);
     } catch (GeneralSecurityException | IllegalArgumentException damaged) {
       throw new IOException(
-          "it is damaged (" + damaged.getMessage() + "). Fix: delete it, and trust the new one",
+          "it is damaged ("
+              + damaged.getMessage()
+              + "). Fix: delete it, and trust the new one; a file with a certificate only, which"
+              + " signs for real services, is trusted with --trusted-ca",
           damaged);
     }
   }
