@@ -4,6 +4,7 @@ import static dev.cachette.answer.Answers.bytes;
 import static dev.cachette.answer.Answers.status;
 import static dev.cachette.answer.Answers.text;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -155,7 +156,10 @@ class DescribedByTest {
     try {
       JsonNode problem = new ObjectMapper().readTree(response.body());
       assertEquals(response.statusCode(), problem.path("status").intValue());
-      return problem.path("title").asText() + "\n\n" + problem.path("detail").asText() + "\n";
+      assertFalse(problem.path("detail").asText().isEmpty());
+      StringBuilder text = new StringBuilder(problem.path("title").asText()).append("\n\n");
+      problem.path("explanation").forEach(line -> text.append(line.asText()).append('\n'));
+      return text.toString();
     } catch (IOException noJson) {
       throw new AssertionError(response.body(), noJson);
     }

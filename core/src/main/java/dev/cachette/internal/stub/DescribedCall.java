@@ -1,16 +1,11 @@
 package dev.cachette.internal.stub;
 
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.http.Body;
-import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.explain.Answering;
 import dev.cachette.internal.explain.DescriptionFailure;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.MalformedDescription;
-import dev.cachette.internal.text.Printable;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
 import java.util.List;
@@ -128,17 +123,9 @@ record DescribedCall(Described service, Request request) {
 
     /** Returns the response: problem details (RFC 9457) if the caller has made the mistake. */
     Response response() {
-      if (status >= 500) {
-        return Responder.explained(status, getMessage());
-      }
-      String[] parts = getMessage().split("\n", 2);
-      ObjectNode problem = JsonNodeFactory.instance.objectNode();
-      problem.put("title", parts[0].strip()).put("status", status);
-      problem.put("detail", Printable.of(parts[1].replaceFirst("^\n+", "").stripTrailing()));
-      return new Response(
-          status,
-          Headers.none().with("content-type", "application/problem+json"),
-          Body.of(problem.toString()));
+      return status >= 500
+          ? Responder.explained(status, getMessage())
+          : ProblemDetails.of(status, getMessage());
     }
   }
 }
