@@ -10,12 +10,11 @@ import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParseResult;
 
 /**
- * Shows progress at a terminal if a command takes longer than two seconds. Prints nothing to a
- * pipe.
+ * Shows progress at a terminal if a command takes longer than a second. Prints nothing to a pipe.
  */
 final class Working {
 
-  private static final long FIRST = 2;
+  private static final long FIRST = 1;
   private static final long BETWEEN = 5;
 
   /** Commands that show progress themselves, or run until they are stopped. */

@@ -88,7 +88,9 @@ public final class Redactor {
 
   /** Redacts one exchange, by what is known until now. */
   Exchange redact(int number, Exchange exchange) {
-    return redactOnce(redactPlaces(number, redactOnce(exchange)));
+    int before = known.count();
+    Exchange marked = redactPlaces(number, redactOnce(exchange));
+    return known.count() == before ? marked : redactOnce(marked);
   }
 
   /** Returns the number of values that are known to be secret. */

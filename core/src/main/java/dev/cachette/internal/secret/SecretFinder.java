@@ -154,7 +154,7 @@ public final class SecretFinder {
 
   /** Returns a text that may have a format of its own. */
   private String within(String text, int depth, boolean identifier) {
-    if (depth == 0 || text.length() < 4) {
+    if (depth == 0 || text.length() < 4 || SecretShapes.isProse(text)) {
       return text;
     }
     if (ValueFormats.hasStructure(text)) {

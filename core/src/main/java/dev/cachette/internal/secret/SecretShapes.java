@@ -276,6 +276,29 @@ final class SecretShapes {
     return text.contains("-----") || text.contains("-u") || AUTHORIZATION.matcher(text).find();
   }
 
+  /**
+   * Returns true for words and numbers, as most values are: nothing in them can be a secret, have a
+   * format, or follow a name.
+   */
+  static boolean isProse(String text) {
+    int run = 0;
+    int digits = 0;
+    boolean spaced = false;
+    for (int at = 0; at < text.length(); at++) {
+      char c = text.charAt(at);
+      boolean isDigit = c >= '0' && c <= '9';
+      boolean isLetter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z';
+      digits += isDigit ? 1 : 0;
+      spaced |= c == ' ';
+      run = c == ' ' ? 0 : run + 1;
+      boolean isOther = !isDigit && !isLetter && c != ' ' && c != '.' && c != ',';
+      if (isOther || run == SHORTEST_RUN || digits == SHORTEST_CARD) {
+        return false;
+      }
+    }
+    return !spaced || !PairsInText.hasWord(text);
+  }
+
   private static boolean isOfToken(char c) {
     return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || "_+/=.~-:".indexOf(c) >= 0;
   }
