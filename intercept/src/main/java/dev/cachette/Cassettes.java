@@ -96,8 +96,9 @@ final class Cassettes {
         cassette.stopArriving();
         ContinuousRecording continuous = recordings.remove(cassette);
         List<String> written = continuous == null ? List.of() : continuous.stop();
+        boolean isDone = continuous != null && continuous.hasWritten(cassette.finished());
         if (file != null && cassette.isToBeKept() && cassette.hasRecorded()) {
-          save(cassette, file, written);
+          save(cassette, file, written, isDone);
         }
       } catch (RuntimeException notWritten) {
         said = said.and(notWritten);
@@ -106,7 +107,14 @@ final class Cassettes {
     return said;
   }
 
-  private void save(LoadedCassette cassette, CassetteFile file, List<String> written) {
+  /**
+   * Writes what was recorded.
+   *
+   * @param written digests of entries that the recording has written already
+   * @param isDone whether all is written already, unless something is replaced at the end
+   */
+  private void save(
+      LoadedCassette cassette, CassetteFile file, List<String> written, boolean isDone) {
     List<Exchange> recorded = cassette.finished();
     cassette.warning().ifPresent(warning);
     boolean rewriting = cassette.mode() == RecordingMode.REWRITE;
@@ -118,8 +126,10 @@ final class Cassettes {
     if (rewriting && !cassette.known().isEmpty()) {
       warnOfDrift(cassette, new Cassette(cassette.name(), Optional.of(now), recorded), varying);
     }
-    Merge merge = new Merge(cassette.known(), recorded, rewriting, varying).replacing(written);
-    file.save(merge, now, VERSION);
+    if (!isDone || rewriting || cassette.settings().isLearningVarying()) {
+      Merge merge = new Merge(cassette.known(), recorded, rewriting, varying).replacing(written);
+      file.save(merge, now, VERSION);
+    }
     cassette
         .refusal()
         .ifPresent(

@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.cassette.CassetteException;
+import dev.cachette.cassette.Exchange;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.Merge;
 import dev.cachette.internal.cassette.Varying;
@@ -33,6 +34,10 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
   private final List<String> digests = new ArrayList<>();
 
   private Optional<CassetteFile.Stamp> stamp = Optional.empty();
+
+  /** What it has written as a whole; empty once something was added. */
+  private List<Exchange> whole = List.of();
+
   private boolean failing;
 
   /** The numbers of exchanges that are kept and written; guarded by this. */
@@ -70,6 +75,14 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
     } catch (InterruptedException interrupted) {
       Thread.currentThread().interrupt();
     }
+  }
+
+  /**
+   * Returns true if the file has these exchanges, in this order, as the end of the recording would
+   * write them: it was written as a whole, and not changed since. To be called after {@link #stop}.
+   */
+  boolean hasWritten(List<Exchange> finished) {
+    return finished.equals(whole) && stamp.filter(file::is).isPresent();
   }
 
   /** Ends it; returns digests of the entries that it has written. */
@@ -128,6 +141,7 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
               ? Optional.empty()
               : stamp.flatMap(known -> file.append(added, cassette.fileEnd(), known));
       if (stamp.isPresent()) {
+        whole = List.of();
         added.forEach(entry -> digests.add(Digests.of(entry)));
       } else {
         rewrite(growth.isAll() ? growth : new LoadedCassette.Growth(cassette.finished(), true));
@@ -148,6 +162,7 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
     Varying varying = Varying.of(cassette.known());
     Merge merge = new Merge(cassette.known(), all.exchanges(), false, varying).replacing(digests);
     stamp = Optional.of(file.save(merge, Instant.now(), version));
+    whole = all.exchanges();
     digests.clear();
     all.entries().forEach(entry -> digests.add(Digests.of(entry)));
   }

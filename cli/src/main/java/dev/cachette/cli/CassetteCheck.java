@@ -34,8 +34,12 @@ final class CassetteCheck {
   }
 
   static List<Finding> of(
-      Path file, Redaction rules, @Nullable Duration staleAfter, Descriptions descriptions) {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+      Path file,
+      Redaction rules,
+      @Nullable Duration staleAfter,
+      Descriptions descriptions,
+      Output output) {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
       CassetteCheck check = new CassetteCheck(file, cassette);
       check.entries(FileRedaction.begin(cassette.recordings(), rules), descriptions);
       check.age(staleAfter);

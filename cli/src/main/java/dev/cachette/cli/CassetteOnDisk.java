@@ -7,8 +7,6 @@ import dev.cachette.internal.cassette.RecordedAt;
 import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
-import dev.cachette.internal.text.Printable;
-import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -16,13 +14,16 @@ import java.util.List;
 /** An open cassette; its exchanges are read on access. */
 final class CassetteOnDisk implements AutoCloseable {
 
-  private static final PrintStream REMARKS = System.err;
-
   private final Path path;
   private final CassetteFile file;
   private final RecordedExchanges recordings;
 
-  CassetteOnDisk(Path path) {
+  /**
+   * Opens it.
+   *
+   * @param output where entries that are skipped are reported
+   */
+  CassetteOnDisk(Path path, Output output) {
     this.path = path;
     if (Files.isDirectory(path)) {
       throw new Failure(path + " is a folder. Fix: name a cassette, a file that ends in .har.");
@@ -32,7 +33,7 @@ final class CassetteOnDisk implements AutoCloseable {
       throw new Failure("there is no file " + path + ".");
     }
     this.recordings = file.open();
-    recordings.skipped().ifPresent(remark -> REMARKS.println(Printable.of(remark)));
+    recordings.skipped().ifPresent(output::notice);
   }
 
   CassetteFile file() {

@@ -78,7 +78,7 @@ final class Check implements Callable<Integer> {
 
   private List<Finding> findings(Path file, Redaction redaction, Descriptions descriptions) {
     return switch (GivenFile.of(file)) {
-      case CASSETTE -> CassetteCheck.of(file, redaction, staleAfter, descriptions);
+      case CASSETTE -> CassetteCheck.of(file, redaction, staleAfter, descriptions, output);
       case STUBS -> StubFileCheck.of(file, descriptions);
       case DESCRIPTION -> DescriptionFileCheck.of(file);
       case OTHER ->

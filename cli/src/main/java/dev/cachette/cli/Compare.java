@@ -56,8 +56,8 @@ final class Compare implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    try (CassetteOnDisk old = new CassetteOnDisk(before);
-        CassetteOnDisk now = new CassetteOnDisk(after)) {
+    try (CassetteOnDisk old = new CassetteOnDisk(before, output);
+        CassetteOnDisk now = new CassetteOnDisk(after, output)) {
       Matching matching = now.ignoringVarying(old.ignoringVarying(Matching.byDefault()));
       if (!ignoredJson.isEmpty()) {
         matching = matching.ignoringJson(ignoredJson.toArray(String[]::new));

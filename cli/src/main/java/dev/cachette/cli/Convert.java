@@ -77,7 +77,7 @@ final class Convert implements Callable<Integer> {
   }
 
   private void ofCassette() throws IOException {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
       List<Exchange> wanted = Redactor.redacted(cassette.exchanges());
       if (exchange != null) {
         if (exchange < 1 || exchange > wanted.size()) {

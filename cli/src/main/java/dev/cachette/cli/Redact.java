@@ -62,7 +62,7 @@ final class Redact implements Callable<Integer> {
   }
 
   private void redact(Path file, Redaction rules, List<Object> results) {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
       FileRedaction result = FileRedaction.of(cassette.recordings(), rules);
       List<String> likely = result.likely();
       if (target != null || result.changed() > 0) {

@@ -67,7 +67,7 @@ final class Refresh implements Callable<Integer> {
   @Override
   public Integer call() {
     CassetteSettings settings = CassetteSettings.defaults().redaction(any -> rules.redaction());
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
       LoadedCassette again =
           new LoadedCassette(
               file.toString(), settings, RecordingMode.REWRITE, cassette.recordings());

@@ -77,7 +77,7 @@ final class Show implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file)) {
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
       List<Exchange> all = Redactor.redacted(cassette.exchanges());
       if (exchange != null) {
         one(all, exchange);

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /** Values that were redacted only because they look like secrets, with their places. */
 final class LikelySecrets {
@@ -27,7 +28,7 @@ final class LikelySecrets {
 
   private final Set<String> found = new LinkedHashSet<>();
   private String place = "";
-  private Supplier<String> message = () -> "";
+  private @Nullable Supplier<String> message;
 
   /** Sets the message in which something is found next. */
   void lookAt(Supplier<String> where) {
@@ -39,19 +40,22 @@ final class LikelySecrets {
     place = where;
   }
 
+  /** What is found next is in a message that is not written. */
+  void lookAway() {
+    message = null;
+  }
+
   /** Adds a value. */
   void add(String value) {
+    if (message == null) {
+      return;
+    }
     found.add(
         String.format(
             "  %s\n    random text next to a word such as key: %s... (%d characters)",
             message.get() + place,
             value.substring(0, Math.min(SHOWN, value.length())),
             value.length()));
-  }
-
-  /** Forgets what was found. */
-  void clear() {
-    found.clear();
   }
 
   /** Returns the number of values. */

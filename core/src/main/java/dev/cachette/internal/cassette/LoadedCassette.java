@@ -40,7 +40,9 @@ public final class LoadedCassette {
   private final Redactor redactor;
   private final List<Exchange> recorded = new ArrayList<>();
 
-  /** The number of exchanges that {@link #growth} has returned. */
+  /** The recorded exchanges as they are written; the first {@link #grown} of them. */
+  private final List<Exchange> finished = new ArrayList<>();
+
   private int grown;
 
   /** The number of secrets that were known then. */
@@ -262,21 +264,41 @@ public final class LoadedCassette {
    * redaction is strict, what looks like a secret is left out, see {@link #refusal}.
    */
   public synchronized List<Exchange> finished() {
-    redactor.likely().clear();
-    return finished(recorded);
+    catchUp();
+    List<Exchange> sorted = new ArrayList<>(finished);
+    sorted.sort((one, other) -> one.started().compareTo(other.started()));
+    return sorted;
   }
 
-  private List<Exchange> finished(List<Exchange> exchanges) {
-    List<Exchange> finished = new ArrayList<>();
-    for (Exchange exchange : exchanges) {
-      Exchange altered = exchange;
-      for (UnaryOperator<Exchange> alteration : settings.transformed()) {
-        altered = alteration.apply(altered);
-      }
-      finished.add(altered);
+  /**
+   * Prepares what was recorded since the last time. Something in it, or in a request, may be a
+   * secret that earlier exchanges have, too.
+   *
+   * @return true if earlier exchanges have changed
+   */
+  private boolean catchUp() {
+    List<Exchange> fresh = finished(recorded.subList(grown, recorded.size()), grown + 1);
+    boolean changed = false;
+    if (redactor.secrets() != secretsBefore) {
+      changed = redactor.redactAgain(finished);
+      secretsBefore = redactor.secrets();
     }
-    finished.sort((one, other) -> one.started().compareTo(other.started()));
-    return redactor.redactAll(finished);
+    finished.addAll(fresh);
+    grown = recorded.size();
+    return changed;
+  }
+
+  private List<Exchange> finished(List<Exchange> exchanges, int first) {
+    List<Exchange> altered = new ArrayList<>();
+    for (Exchange exchange : exchanges) {
+      Exchange now = exchange;
+      for (UnaryOperator<Exchange> alteration : settings.transformed()) {
+        now = alteration.apply(now);
+      }
+      altered.add(now);
+    }
+    altered.sort((one, other) -> one.started().compareTo(other.started()));
+    return redactor.redactAll(altered, first);
   }
 
   /**
@@ -296,11 +318,11 @@ public final class LoadedCassette {
 
   /** Returns what was recorded since the last call of this method. */
   public synchronized Growth growth() {
-    List<Exchange> fresh = finished(recorded.subList(grown, recorded.size()));
-    boolean isAll = grown == 0 || redactor.secrets() != secretsBefore;
-    grown = recorded.size();
-    secretsBefore = redactor.secrets();
-    return new Growth(isAll ? finished() : fresh, isAll);
+    int before = finished.size();
+    boolean isAll = catchUp() || before == 0;
+    return isAll
+        ? new Growth(finished(), true)
+        : new Growth(List.copyOf(finished.subList(before, finished.size())), false);
   }
 
   /** Returns what follows the entries in its file. */

@@ -22,6 +22,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * Redacts exchanges, and fills in the secrets that the user has named. A value that was found to be
@@ -34,6 +36,9 @@ public final class Redactor {
 
   /** Nor are shorter values that may not be secret. */
   private static final int SHORTEST_LIKELY = 16;
+
+  /** Text in binary content; no secret is shorter. */
+  private static final Pattern PRINTABLE = Pattern.compile("[\\t\\n\\r -~]{6,}+");
 
   private final Redaction rules;
   private final KnownSecrets known;
@@ -58,7 +63,7 @@ public final class Redactor {
   /** Returns the request with placeholders for secrets. */
   Request redact(Request request) {
     // Named secrets get their own names first; then the places tell which other values are secret.
-    likely.lookAt(() -> "");
+    likely.lookAway();
     return redactOnce(redactPlaces(redactOnce(request)));
   }
 
@@ -67,8 +72,18 @@ public final class Redactor {
    * strict, those in which something only looks like a secret are left out.
    */
   List<Exchange> redactAll(List<Exchange> exchanges) {
+    return redactAll(exchanges, 1);
+  }
+
+  /**
+   * As {@link #redactAll(List)}.
+   *
+   * @param first the number of the first exchange
+   */
+  List<Exchange> redactAll(List<Exchange> exchanges, int first) {
     List<Exchange> marked = new ArrayList<>();
-    int number = 0;
+    int number = first - 1;
+    int knownBefore = known.count();
     for (Exchange exchange : exchanges) {
       number++;
       int before = likely.count();
@@ -77,13 +92,33 @@ public final class Redactor {
         marked.add(redacted);
       }
     }
-    marked.replaceAll(this::redactOnce);
+    if (known.count() > knownBefore) {
+      marked.replaceAll(this::redactOnce);
+    }
     return marked;
   }
 
   /** Returns what was redacted because it looks like a secret, each with its place. */
   LikelySecrets likely() {
     return likely;
+  }
+
+  /**
+   * Redacts again exchanges that were redacted before more secrets were known.
+   *
+   * @return true if that has changed one
+   */
+  boolean redactAgain(List<Exchange> exchanges) {
+    boolean changed = false;
+    for (int at = 0; at < exchanges.size(); at++) {
+      Exchange before = exchanges.get(at);
+      Exchange now = redactOnce(before);
+      if (!now.equals(before)) {
+        exchanges.set(at, now);
+        changed = true;
+      }
+    }
+    return changed;
   }
 
   /** Redacts one exchange, by what is known until now. */
@@ -162,7 +197,7 @@ public final class Redactor {
                     changed(
                         response,
                         (name, value) -> header("the response", name, value),
-                        text -> body("the response", response.headers(), text))))
+                        (TextChange) text -> body("the response", response.headers(), text))))
         .orElse(marked);
   }
 
@@ -174,7 +209,7 @@ public final class Redactor {
           return finder.url(url);
         },
         (name, value) -> header("the request", name, value),
-        text -> body("the request", request.headers(), text));
+        (TextChange) text -> body("the request", request.headers(), text));
   }
 
   private String header(String message, String name, String value) {
@@ -209,7 +244,7 @@ public final class Redactor {
   }
 
   private static Request changed(
-      Request request, UnaryOperator<String> url, HeaderChange header, UnaryOperator<String> body) {
+      Request request, UnaryOperator<String> url, HeaderChange header, BodyChange body) {
     return new Request(
         request.method(),
         Uri.parse(url.apply(request.uri().toString())),
@@ -217,8 +252,7 @@ public final class Redactor {
         changed(request.headers(), request.body(), body));
   }
 
-  private static Response changed(
-      Response response, HeaderChange header, UnaryOperator<String> body) {
+  private static Response changed(Response response, HeaderChange header, BodyChange body) {
     return new Response(
         response.status(),
         changed(response.headers(), header),
@@ -234,7 +268,7 @@ public final class Redactor {
   }
 
   /** Returns a body with its decoded text changed. */
-  private static Body changed(Headers headers, Body body, UnaryOperator<String> change) {
+  private static Body changed(Headers headers, Body body, BodyChange change) {
     if (body.isEmpty()) {
       return body;
     }
@@ -252,7 +286,7 @@ public final class Redactor {
     return Body.of(coded);
   }
 
-  private static byte[] changed(byte[] plain, Charset charset, UnaryOperator<String> change) {
+  private static byte[] changed(byte[] plain, Charset charset, BodyChange change) {
     if (isGzip(plain)) {
       try {
         byte[] within = ContentEncoding.GZIP.decode(plain);
@@ -264,11 +298,31 @@ public final class Redactor {
     }
     String text = new String(plain, charset);
     if (Arrays.equals(text.getBytes(charset), plain)) {
-      return change.apply(text).getBytes(charset);
+      return change.of(text).getBytes(charset);
     }
     // Binary content is searched byte by byte.
     String bytes = new String(plain, StandardCharsets.ISO_8859_1);
-    return change.apply(bytes).getBytes(StandardCharsets.ISO_8859_1);
+    return change.ofBytes(bytes).getBytes(StandardCharsets.ISO_8859_1);
+  }
+
+  /** A change of the text of a body. */
+  private interface BodyChange {
+
+    String of(String text);
+
+    /** Changes binary content, each byte as a character. */
+    default String ofBytes(String bytes) {
+      return of(bytes);
+    }
+  }
+
+  /** A change that looks for text only: in binary content, at runs of printable characters. */
+  private interface TextChange extends BodyChange {
+
+    @Override
+    default String ofBytes(String bytes) {
+      return PRINTABLE.matcher(bytes).replaceAll(run -> Matcher.quoteReplacement(of(run.group())));
+    }
   }
 
   private static boolean isGzip(byte[] bytes) {

@@ -27,7 +27,10 @@ public enum ContentEncoding {
   DEFLATE;
 
   /** A larger decoded body is assumed to be a mistake or an attack. */
-  private static final int LARGEST = 512 * 1024 * 1024;
+  private static final int LARGEST = 256 * 1024 * 1024;
+
+  /** Fewer encoded bytes cannot become too many: deflate makes at most 1,032 of one. */
+  private static final int HARMLESS = LARGEST / 1032;
 
   private static final int BUFFER = 8 * 1024;
 
@@ -73,6 +76,10 @@ public enum ContentEncoding {
    * @throws IOException if they are not in this encoding
    */
   public byte[] decode(byte[] coded) throws IOException {
+    if (coded.length > HARMLESS && exceeds(coded, List.of(token()), LARGEST)) {
+      // Found out without holding them.
+      throw new IOException("more than " + LARGEST + " bytes when decoded");
+    }
     if (this == GZIP) {
       return read(new GZIPInputStream(new ByteArrayInputStream(coded)));
     }

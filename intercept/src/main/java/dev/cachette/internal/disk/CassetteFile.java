@@ -155,8 +155,13 @@ public final class CassetteFile implements AutoCloseable {
     return new Stamp(List.of(now.lastModifiedTime(), key(now)), now.size());
   }
 
-  private boolean is(Stamp known) throws IOException {
-    return exists() && stamp(path).equals(known);
+  /** Returns true if it is still the file with this stamp. */
+  public boolean is(Stamp known) {
+    try {
+      return exists() && stamp(path).equals(known);
+    } catch (IOException gone) {
+      return false;
+    }
   }
 
   private static Object key(BasicFileAttributes file) {
