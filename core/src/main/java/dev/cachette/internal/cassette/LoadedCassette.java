@@ -8,6 +8,7 @@ import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.cassette.RecordingMode;
+import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.match.HostPattern;
@@ -29,6 +30,8 @@ public final class LoadedCassette {
 
   /** A request without a match is compared with this many recorded exchanges. */
   private static final int MOST_EXAMINED = 50;
+
+  private static final int LARGE = 1 << 20;
 
   private final String name;
   private final CassetteSettings settings;
@@ -142,9 +145,18 @@ public final class LoadedCassette {
 
   /** Returns the exchange that answers a request. */
   public synchronized Optional<Replayed> replay(Request request) {
-    return replays()
+    return replays() && !isLargeAndUnknown(request)
         ? playlist.next(redactor.redact(request)).map(this::replayed)
         : Optional.empty();
+  }
+
+  /** Returns true for a large upload to another URL; redacting its body would take seconds. */
+  private boolean isLargeAndUnknown(Request request) {
+    if (request.body().size() < LARGE) {
+      return false;
+    }
+    Request bare = new Request(request.method(), request.uri(), request.headers(), Body.empty());
+    return !playlist.knows(redactor.redact(bare));
   }
 
   private Replayed replayed(int at) {

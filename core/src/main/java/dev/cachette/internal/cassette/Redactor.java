@@ -15,6 +15,8 @@ import dev.cachette.internal.secret.Secret;
 import dev.cachette.internal.secret.SecretFinder;
 import dev.cachette.internal.secret.SecretPolicy;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -22,8 +24,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /**
  * Redacts exchanges, and fills in the secrets that the user has named. A value that was found to be
@@ -37,8 +37,8 @@ public final class Redactor {
   /** Nor are shorter values that may not be secret. */
   private static final int SHORTEST_LIKELY = 16;
 
-  /** Text in binary content; no secret is shorter. */
-  private static final Pattern PRINTABLE = Pattern.compile("[\\t\\n\\r -~]{6,}+");
+  /** Text in binary content is at least this long. */
+  private static final int SHORTEST_RUN = 6;
 
   private final Redaction rules;
   private final KnownSecrets known;
@@ -296,13 +296,23 @@ public final class Redactor {
         return plain;
       }
     }
-    String text = new String(plain, charset);
-    if (Arrays.equals(text.getBytes(charset), plain)) {
-      return change.of(text).getBytes(charset);
+    Optional<String> text = text(plain, charset);
+    if (text.isPresent()) {
+      return change.of(text.get()).getBytes(charset);
     }
     // Binary content is searched byte by byte.
     String bytes = new String(plain, StandardCharsets.ISO_8859_1);
     return change.ofBytes(bytes).getBytes(StandardCharsets.ISO_8859_1);
+  }
+
+  /** Returns bytes as text, if they are. Most binary content is malformed at its beginning. */
+  private static Optional<String> text(byte[] bytes, Charset charset) {
+    try {
+      String text = charset.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
+      return Optional.of(text).filter(it -> Arrays.equals(it.getBytes(charset), bytes));
+    } catch (CharacterCodingException binary) {
+      return Optional.empty();
+    }
   }
 
   /** A change of the text of a body. */
@@ -321,7 +331,24 @@ public final class Redactor {
 
     @Override
     default String ofBytes(String bytes) {
-      return PRINTABLE.matcher(bytes).replaceAll(run -> Matcher.quoteReplacement(of(run.group())));
+      StringBuilder changed = new StringBuilder(bytes.length());
+      int from = 0;
+      for (int at = 0; at <= bytes.length(); at++) {
+        if (at < bytes.length() && isPrintable(bytes.charAt(at))) {
+          continue;
+        }
+        String run = bytes.substring(from, at);
+        changed.append(run.length() < SHORTEST_RUN ? run : of(run));
+        if (at < bytes.length()) {
+          changed.append(bytes.charAt(at));
+        }
+        from = at + 1;
+      }
+      return changed.toString();
+    }
+
+    private static boolean isPrintable(char c) {
+      return c >= ' ' && c <= '~' || c == '\t' || c == '\n' || c == '\r';
     }
   }
 

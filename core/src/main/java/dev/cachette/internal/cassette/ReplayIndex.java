@@ -110,6 +110,12 @@ final class ReplayIndex {
     return Optional.of(chosen.get(Math.min(count, chosen.size() - 1)));
   }
 
+  /** Returns true if there is an exchange with its method and URL. */
+  boolean knows(Request request) {
+    return byLine.containsKey(
+        CassetteInternals.keyOfLine(matching, request.method(), request.uri()));
+  }
+
   /** Returns the recorded fault that the next connection to a host gets, if there is one. */
   Optional<Fault.Kind> nextFault(String host) {
     List<Attempt> all = attempts.getOrDefault(host, List.of());
