@@ -37,9 +37,6 @@ public final class Redactor {
   /** Nor are shorter values that may not be secret. */
   private static final int SHORTEST_LIKELY = 16;
 
-  /** Text in binary content is at least this long. */
-  private static final int SHORTEST_RUN = 6;
-
   private final Redaction rules;
   private final KnownSecrets known;
   private final SecretFinder finder;
@@ -197,7 +194,7 @@ public final class Redactor {
                     changed(
                         response,
                         (name, value) -> header("the response", name, value),
-                        (TextChange) text -> body("the response", response.headers(), text))))
+                        text -> body("the response", response.headers(), text))))
         .orElse(marked);
   }
 
@@ -209,7 +206,7 @@ public final class Redactor {
           return finder.url(url);
         },
         (name, value) -> header("the request", name, value),
-        (TextChange) text -> body("the request", request.headers(), text));
+        text -> body("the request", request.headers(), text));
   }
 
   private String header(String message, String name, String value) {
@@ -244,7 +241,7 @@ public final class Redactor {
   }
 
   private static Request changed(
-      Request request, UnaryOperator<String> url, HeaderChange header, BodyChange body) {
+      Request request, UnaryOperator<String> url, HeaderChange header, UnaryOperator<String> body) {
     return new Request(
         request.method(),
         Uri.parse(url.apply(request.uri().toString())),
@@ -252,7 +249,8 @@ public final class Redactor {
         changed(request.headers(), request.body(), body));
   }
 
-  private static Response changed(Response response, HeaderChange header, BodyChange body) {
+  private static Response changed(
+      Response response, HeaderChange header, UnaryOperator<String> body) {
     return new Response(
         response.status(),
         changed(response.headers(), header),
@@ -268,7 +266,7 @@ public final class Redactor {
   }
 
   /** Returns a body with its decoded text changed. */
-  private static Body changed(Headers headers, Body body, BodyChange change) {
+  private static Body changed(Headers headers, Body body, UnaryOperator<String> change) {
     if (body.isEmpty()) {
       return body;
     }
@@ -286,7 +284,7 @@ public final class Redactor {
     return Body.of(coded);
   }
 
-  private static byte[] changed(byte[] plain, Charset charset, BodyChange change) {
+  private static byte[] changed(byte[] plain, Charset charset, UnaryOperator<String> change) {
     if (isGzip(plain)) {
       try {
         byte[] within = ContentEncoding.GZIP.decode(plain);
@@ -298,11 +296,11 @@ public final class Redactor {
     }
     Optional<String> text = text(plain, charset);
     if (text.isPresent()) {
-      return change.of(text.get()).getBytes(charset);
+      return change.apply(text.get()).getBytes(charset);
     }
     // Binary content is searched byte by byte.
     String bytes = new String(plain, StandardCharsets.ISO_8859_1);
-    return change.ofBytes(bytes).getBytes(StandardCharsets.ISO_8859_1);
+    return change.apply(bytes).getBytes(StandardCharsets.ISO_8859_1);
   }
 
   /** Returns bytes as text, if they are. Most binary content is malformed at its beginning. */
@@ -312,43 +310,6 @@ public final class Redactor {
       return Optional.of(text).filter(it -> Arrays.equals(it.getBytes(charset), bytes));
     } catch (CharacterCodingException binary) {
       return Optional.empty();
-    }
-  }
-
-  /** A change of the text of a body. */
-  private interface BodyChange {
-
-    String of(String text);
-
-    /** Changes binary content, each byte as a character. */
-    default String ofBytes(String bytes) {
-      return of(bytes);
-    }
-  }
-
-  /** A change that looks for text only: in binary content, at runs of printable characters. */
-  private interface TextChange extends BodyChange {
-
-    @Override
-    default String ofBytes(String bytes) {
-      StringBuilder changed = new StringBuilder(bytes.length());
-      int from = 0;
-      for (int at = 0; at <= bytes.length(); at++) {
-        if (at < bytes.length() && isPrintable(bytes.charAt(at))) {
-          continue;
-        }
-        String run = bytes.substring(from, at);
-        changed.append(run.length() < SHORTEST_RUN ? run : of(run));
-        if (at < bytes.length()) {
-          changed.append(bytes.charAt(at));
-        }
-        from = at + 1;
-      }
-      return changed.toString();
-    }
-
-    private static boolean isPrintable(char c) {
-      return c >= ' ' && c <= '~' || c == '\t' || c == '\n' || c == '\r';
     }
   }
 

@@ -205,6 +205,12 @@ public final class SecretFinder {
     if (text.length() < 4) {
       return text;
     }
+    return text.length() > BinaryRuns.LONG
+        ? BinaryRuns.change(text, run -> plainText(run, depth))
+        : plainText(text, depth);
+  }
+
+  private String plainText(String text, int depth) {
     String replaced = text;
     if (text.indexOf('=') > 0) {
       replaced = PairsInText.each(PARAMETER, replaced, 2, found -> parameter(found, depth));

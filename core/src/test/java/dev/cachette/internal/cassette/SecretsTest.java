@@ -4,23 +4,31 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.answer.Fault;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.RecordingMode;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
+import java.util.Random;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Nothing of a secret stands in the bytes that are written, wherever it stood in the call. */
 class SecretsTest {
@@ -161,6 +169,46 @@ class SecretsTest {
       new LoadedCassette("harbour", settings, RecordingMode.REPLAY, recordings(file))
           .replay(placement.exchange().request())
           .orElseThrow();
+    }
+  }
+
+  /** Bytes that are not UTF-8 make a body binary, but not free of secrets. */
+  @ParameterizedTest
+  @ValueSource(ints = {0, 3_000_000})
+  void secretsInBinaryContentAreFoundInTheirFormat(int fileSize) throws IOException {
+    byte[] random = new byte[fileSize];
+    new Random(18).nextBytes(random);
+    String file = "\u00ff\u0001" + new String(random, StandardCharsets.ISO_8859_1);
+    String secret = "M\u00f6we-correct-horse-4711";
+    for (String[] each :
+        new String[][] {
+          {
+            "multipart/form-data; boundary=xyz",
+            "--xyz\r\nContent-Disposition: form-data; name=\"plan\"; filename=\"p\"\r\n\r\n"
+                + file
+                + "\r\n--xyz\r\nContent-Disposition: form-data; name=\"password\"\r\n\r\n"
+                + secret
+                + "\r\n--xyz--\r\n"
+          },
+          {"application/json", "{\"password\": \"" + secret + "\", \"day\": \"M\u00e4rz\"}"},
+          {"application/x-www-form-urlencoded", "day=M\u00e4rz&password=" + secret},
+          {"application/octet-stream", file + "\u0000password=" + secret + "\u0000" + file},
+          {"application/octet-stream", file + "\u0000api_key: " + secret + "\n" + file},
+        }) {
+      Request request =
+          new Request(
+              "POST",
+              Uri.parse("https://berths.example/v1/plans"),
+              Headers.none().with("content-type", each[0]),
+              Body.of(each[1].getBytes(StandardCharsets.ISO_8859_1)));
+      Exchange exchange =
+          Exchange.failed(Instant.EPOCH, Duration.ZERO, request, Fault.Kind.NO_RESPONSE);
+      LoadedCassette cassette = recorded(CassetteSettings.defaults(), exchange);
+      String written =
+          new String(
+              cassette.finished().get(0).request().body().bytes(), StandardCharsets.ISO_8859_1);
+      assertFalse(written.contains("correct-horse"), each[0]);
+      assertTrue(written.contains("{{"), each[0]);
     }
   }
 
