@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.github.curiousoddman.rgxgen.RgxGen;
 import com.github.curiousoddman.rgxgen.config.RgxGenOption;
 import com.github.curiousoddman.rgxgen.config.RgxGenProperties;
+import dev.cachette.internal.limit.LimitedRegex;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
@@ -39,6 +40,9 @@ final class SampleText {
           Map.entry("regex", "B-%d"),
           Map.entry("byte", "dGV4dA=="));
 
+  /** A longer string is not generated. */
+  private static final int LONGEST = 1_000_000;
+
   /** A star stands for at most this many. */
   private static final int MOST_REPETITIONS = 8;
 
@@ -53,7 +57,7 @@ final class SampleText {
    * @param variation different strings for different numbers, from 0, as far as there are
    */
   static String of(JsonNode schema, int variation) {
-    int least = schema.path("minLength").asInt(0);
+    int least = Math.min(LONGEST, schema.path("minLength").asInt(0));
     int most = schema.path("maxLength").asInt(Integer.MAX_VALUE);
     if (schema.path("pattern").isTextual()) {
       Optional<String> fitting =
@@ -89,11 +93,11 @@ final class SampleText {
       for (int attempt = 0; attempt < ATTEMPTS; attempt++) {
         String text = generator.generate(new Random(variation * (long) ATTEMPTS + attempt));
         int length = text.codePointCount(0, text.length());
-        if (length >= least && length <= most && java.matcher(text).find()) {
+        if (length >= least && length <= most && LimitedRegex.find(java, text)) {
           return Optional.of(text);
         }
         String longer = text + "x".repeat(Math.max(0, least - length));
-        if (least <= most && !longer.equals(text) && java.matcher(longer).find()) {
+        if (least <= most && !longer.equals(text) && LimitedRegex.find(java, longer)) {
           return Optional.of(longer);
         }
       }

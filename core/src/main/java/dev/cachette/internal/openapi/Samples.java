@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.limit.LimitedRegex;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.HashSet;
@@ -219,7 +220,7 @@ final class Samples {
   private JsonNode other(Element schema, String name, int depth) {
     Element patterns = schema.raw("patternProperties");
     for (Map.Entry<String, JsonNode> pattern : patterns.json().properties()) {
-      if (Pattern.compile(pattern.getKey()).matcher(name).find()) {
+      if (LimitedRegex.find(Pattern.compile(pattern.getKey()), name)) {
         return sample(patterns.raw(pattern.getKey()), depth + 1);
       }
     }

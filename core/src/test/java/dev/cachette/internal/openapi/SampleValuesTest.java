@@ -175,6 +175,7 @@ class SampleValuesTest {
       strings = {
         "{'type':'string','pattern':'^(?=a)b$'}",
         "{'type':'integer','minimum':3,'maximum':2}",
+        "{'type':'string','minLength':2000000000}",
         "{'type':'string','not':{'minLength':1},'minLength':1}",
         "{'type':'object','properties':{'day':{'type':'string','not':{'type':'string'}}}}",
       })
