@@ -35,7 +35,7 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
 
   private Optional<CassetteFile.Stamp> stamp = Optional.empty();
 
-  /** What it has written as a whole; empty once something was added. */
+  /** The exchanges that it has written as a whole; empty once something was added. */
   private List<Exchange> whole = List.of();
 
   private boolean failing;
@@ -139,7 +139,8 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
       stamp =
           growth.isAll()
               ? Optional.empty()
-              : stamp.flatMap(known -> file.append(added, cassette.fileEnd(), known));
+              : stamp.flatMap(
+                  known -> file.append(LoadedCassette.following(added), cassette.fileEnd(), known));
       if (stamp.isPresent()) {
         whole = List.of();
         added.forEach(entry -> digests.add(Digests.of(entry)));

@@ -56,9 +56,6 @@ final class ExampleRequest {
    */
   static Found of(StubFileContent.Declared stub) throws Many {
     ExampleRequest example = new ExampleRequest();
-    if (stub.conditions().isEmpty() && stub.hasUnwritten()) {
-      throw new Many("it has conditions in Java");
-    }
     for (JsonNode condition : stub.conditions()) {
       for (Map.Entry<String, JsonNode> member : condition.properties()) {
         example.add(member.getKey(), member.getValue());

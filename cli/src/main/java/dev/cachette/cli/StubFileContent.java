@@ -7,6 +7,7 @@ import dev.cachette.Stub;
 import dev.cachette.StubFiles;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.stubfile.StubFile;
 import dev.cachette.internal.yaml.Trees;
 import dev.cachette.match.Condition;
 import dev.cachette.match.MatchInternals;
@@ -35,7 +36,6 @@ final class StubFileContent {
    * @param asked all parameters that it requires
    * @param answers its answers
    * @param conditions its conditions in the form of stub files
-   * @param hasUnwritten whether it has conditions that cannot be written
    * @param behavior its other keys: how often and when it answers
    * @param unchecked whether it is excluded from checks against an API description
    */
@@ -46,34 +46,8 @@ final class StubFileContent {
       Set<String> asked,
       List<Answer> answers,
       List<JsonNode> conditions,
-      boolean hasUnwritten,
       Set<String> behavior,
       boolean unchecked) {}
-
-  private static final Set<String> NO_BEHAVIOR =
-      Set.of(
-          "name",
-          "request",
-          "path",
-          "query",
-          "headers",
-          "cookies",
-          "basic",
-          "bearer",
-          "json",
-          "form",
-          "xpath",
-          "namespaces",
-          "parts",
-          "body",
-          "graphql",
-          "soap",
-          "anyOf",
-          "allOf",
-          "not",
-          "answer",
-          "answers",
-          "unchecked");
 
   static List<Declared> of(Path file) {
     return reading(file, StubFileContent::of);
@@ -95,11 +69,9 @@ final class StubFileContent {
     Map<String, String> query = new LinkedHashMap<>();
     Set<String> asked = new LinkedHashSet<>();
     List<JsonNode> conditions = new ArrayList<>();
-    boolean unwritten = false;
     for (Condition condition : stub.pattern().conditions()) {
       Optional<JsonNode> written = MatchInternals.written(condition);
       written.ifPresent(conditions::add);
-      unwritten |= written.isEmpty();
       written
           .map(it -> it.path("query"))
           .ifPresent(
@@ -120,7 +92,6 @@ final class StubFileContent {
         asked,
         stub.answers(),
         conditions,
-        unwritten,
         behavior(stub),
         stub.isUnchecked());
   }
@@ -129,7 +100,7 @@ final class StubFileContent {
     Set<String> keys = new LinkedHashSet<>();
     Trees.read(stub.toStubFile(), (line, column, path, message) -> {})
         .ifPresent(file -> file.json().at("/stubs/0").fieldNames().forEachRemaining(keys::add));
-    keys.removeAll(NO_BEHAVIOR);
+    keys.retainAll(StubFile.behaviorKeys());
     return keys;
   }
 }

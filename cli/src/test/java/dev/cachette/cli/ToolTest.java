@@ -12,7 +12,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.OptionSpec;
 
-/** What all commands have: standard input, a manual page, and the layout of findings. */
+/** Features of all commands: standard input, a manual page, and the layout of findings. */
 class ToolTest {
 
   @ParameterizedTest

@@ -26,6 +26,10 @@ final class HarWriter {
 
   static final String VERSION = "1.2";
   private static final String INDENTATION = "      ";
+
+  /** Separates entries. */
+  static final String BETWEEN = ",\n" + INDENTATION;
+
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
 
   private HarWriter() {}
@@ -86,7 +90,7 @@ final class HarWriter {
       String before = "\n" + INDENTATION;
       for (String entry : entries) {
         write(out, before + entry);
-        before = ",\n" + INDENTATION;
+        before = BETWEEN;
       }
       String end = end(root);
       write(out, before.startsWith(",") ? end : end.stripLeading());

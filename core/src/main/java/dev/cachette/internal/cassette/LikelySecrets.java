@@ -40,7 +40,7 @@ final class LikelySecrets {
     place = where;
   }
 
-  /** What is found next is in a message that is not written. */
+  /** Ignores what is found next, in a message that is not written. */
   void lookAway() {
     message = null;
   }

@@ -314,7 +314,7 @@ public final class LoadedCassette {
   }
 
   /**
-   * What was recorded since the last time.
+   * The exchanges that were recorded since the last time.
    *
    * @param exchanges the exchanges, as {@link #finished} returns them
    * @param isAll true if these are all that were recorded: at first, and if something in earlier
@@ -335,6 +335,11 @@ public final class LoadedCassette {
     return isAll
         ? new Growth(finished(), true)
         : new Growth(List.copyOf(finished.subList(before, finished.size())), false);
+  }
+
+  /** Returns entries as they follow others in its file. */
+  public static String following(List<String> entries) {
+    return HarWriter.BETWEEN + String.join(HarWriter.BETWEEN, entries);
   }
 
   /** Returns what follows the entries in its file. */

@@ -7,7 +7,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * What a request prefers (RFC 7240): {@code Prefer: code=404} a status, {@code Prefer:
+ * The preferences of a request (RFC 7240): {@code Prefer: code=404} a status, {@code Prefer:
  * example=none} an example by its name.
  *
  * @param status the status

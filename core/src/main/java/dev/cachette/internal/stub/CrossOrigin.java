@@ -21,11 +21,14 @@ final class CrossOrigin {
 
   private CrossOrigin() {}
 
+  /** Returns true if a page makes the call. */
+  static boolean isByPage(Request request) {
+    return request.headers().has(ORIGIN);
+  }
+
   /** Returns true if a browser asks whether a page may make a call. */
   static boolean isPreflight(Request request) {
-    return request.method().equals("OPTIONS")
-        && request.headers().has(ORIGIN)
-        && request.headers().has(METHOD);
+    return request.method().equals("OPTIONS") && isByPage(request) && request.headers().has(METHOD);
   }
 
   /** Returns the response that allows the call. */

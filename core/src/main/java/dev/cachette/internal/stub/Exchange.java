@@ -152,7 +152,7 @@ public final class Exchange {
       scopes.noteFailure(arrival, failure.get());
       reply = Reply.of(thrown.response());
     }
-    if (scopes.allowsCrossOrigin()) {
+    if (CrossOrigin.isByPage(request()) && scopes.allowsCrossOrigin()) {
       reply = CrossOrigin.allowed(request(), reply);
     }
     if (call == null) {
@@ -284,7 +284,7 @@ public final class Exchange {
   }
 
   private boolean isPreflight() {
-    return scopes.allowsCrossOrigin() && !arrival.isLate() && CrossOrigin.isPreflight(request());
+    return CrossOrigin.isPreflight(request()) && !arrival.isLate() && scopes.allowsCrossOrigin();
   }
 
   /** Returns why nothing answers it; found out at the first call, which may take long. */

@@ -23,7 +23,10 @@ public record RealResponse(
     void stop();
   }
 
-  /** A connection that is used for another protocol now (RFC 9110 section 7.8). */
+  /**
+   * A connection that may be used for another protocol (RFC 9110 section 7.8), if the status is
+   * 101.
+   */
   public interface Upgraded extends Arriving {
 
     /** Sends bytes to the service. */

@@ -28,6 +28,8 @@ public record Reply(
     Optional<Fault> fault,
     Schedule schedule) {
 
+  private static final int SWITCHING_PROTOCOLS = 101;
+
   /** Copies the pieces. */
   public Reply {
     pieces = List.copyOf(pieces);
@@ -99,7 +101,9 @@ public record Reply(
 
   /** Returns the connection to the service, if it is used for another protocol now. */
   public Optional<RealResponse.Upgraded> upgrade() {
+    boolean isSwitching = response.filter(it -> it.status() == SWITCHING_PROTOCOLS).isPresent();
     return live.filter(RealResponse.Upgraded.class::isInstance)
+        .filter(connection -> isSwitching)
         .map(RealResponse.Upgraded.class::cast);
   }
 

@@ -107,8 +107,7 @@ final class FaultNames {
     Collection<String> all = new TreeSet<>(ALONE.keySet());
     all.addAll(WITHIN.keySet());
     all.add(HEADERS_TOO_LARGE);
-    String near =
-        NameSuggester.closest(name, all).map(it -> " Did you mean \"" + it + "\"?").orElse("");
+    String near = NameSuggester.question(name, all);
     return String.format(
         "unknown fault \"%s\".%s Allowed: %s.",
         name, near, String.join(", ", NameSuggester.closestFirst(name, all)));

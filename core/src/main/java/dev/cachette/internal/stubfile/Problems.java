@@ -49,8 +49,7 @@ final class Problems {
    */
   void unknown(Node at, String word, String what, Collection<String> allowed) {
     int space = what.indexOf(' ');
-    String near =
-        NameSuggester.closest(word, allowed).map(it -> " Did you mean \"" + it + "\"?").orElse("");
+    String near = NameSuggester.question(word, allowed);
     add(
         at,
         String.format(

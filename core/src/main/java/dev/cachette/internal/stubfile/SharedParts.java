@@ -103,10 +103,7 @@ final class SharedParts {
     String name = reference.text().substring(BEGINNING.length());
     Node part = parts.get(name.replace("~1", "/").replace("~0", "~"));
     if (part == null) {
-      String near =
-          NameSuggester.closest(name, parts.keySet())
-              .map(it -> " Did you mean \"" + it + "\"?")
-              .orElse("");
+      String near = NameSuggester.question(name, parts.keySet());
       problems.add(
           reference,
           String.format(

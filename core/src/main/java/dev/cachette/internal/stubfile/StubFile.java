@@ -7,6 +7,7 @@ import dev.cachette.internal.yaml.Trees;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.stubfile.StubFileProblem;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -41,6 +42,14 @@ public record StubFile(
    * @param refuse reports why it cannot be read
    */
   public record Include(String name, Consumer<String> refuse) {}
+
+  /** Returns the keys of a stub besides its request and answers: how often and when it answers. */
+  public static Set<String> behaviorKeys() {
+    Set<String> keys = new HashSet<>(StubReader.KEYS);
+    keys.removeAll(ConditionReader.KEYS);
+    keys.removeAll(Set.of("name", "request", "answer", "answers", "unchecked"));
+    return keys;
+  }
 
   /** Returns its problems, sorted by line. */
   public List<StubFileProblem> problems() {

@@ -43,6 +43,11 @@ public final class NameSuggester {
         .max(Comparator.comparingDouble(name -> nearness(wanted, name)));
   }
 
+  /** Returns a question with such a name: {@code Did you mean "pattern"?}; empty without one. */
+  public static String question(String wanted, Collection<String> names) {
+    return closest(wanted, names).map(it -> " Did you mean \"" + it + "\"?").orElse("");
+  }
+
   /** Returns names, the most similar first; names that are as similar are sorted. */
   public static List<String> closestFirst(String wanted, Collection<String> names) {
     return names.stream()

@@ -37,9 +37,6 @@ public final class CassetteFile implements AutoCloseable {
   private static final int BUFFER = 1 << 16;
   private static final String UNFINISHED = ".part";
 
-  /** Separates entries, as they are written. */
-  private static final String BETWEEN = ",\n      ";
-
   private final Path path;
   private final String shown;
   private @Nullable FileChannel opened;
@@ -171,12 +168,13 @@ public final class CassetteFile implements AutoCloseable {
   /**
    * Adds entries after the last one, as atomically as {@link #save}, without reading the file.
    *
+   * @param entries the entries, as they follow others
    * @param end what follows the last entry
    * @param known the stamp of the file for which that is true
    * @return the stamp of the new file; empty if it has changed since: nothing is written then
    * @throws CassetteException if it cannot be written; the file is unchanged then
    */
-  public Optional<Stamp> append(List<String> entries, String end, Stamp known) {
+  public Optional<Stamp> append(String entries, String end, Stamp known) {
     byte[] last = end.getBytes(StandardCharsets.UTF_8);
     return locked(
         () ->
@@ -185,8 +183,7 @@ public final class CassetteFile implements AutoCloseable {
                 : Optional.empty());
   }
 
-  private void append(List<String> entries, byte[] end, Stamp known, FileChannel out)
-      throws IOException {
+  private void append(String entries, byte[] end, Stamp known, FileChannel out) throws IOException {
     try (FileChannel current = FileChannel.open(path)) {
       long kept = known.size() - end.length;
       for (long at = 0; at < kept; ) {
@@ -194,9 +191,7 @@ public final class CassetteFile implements AutoCloseable {
       }
     }
     OutputStream buffered = new BufferedOutputStream(Channels.newOutputStream(out), BUFFER);
-    for (String entry : entries) {
-      buffered.write((BETWEEN + entry).getBytes(StandardCharsets.UTF_8));
-    }
+    buffered.write(entries.getBytes(StandardCharsets.UTF_8));
     buffered.write(end);
     buffered.flush();
   }

@@ -32,7 +32,7 @@ final class ArrivingResponse implements RealResponse.Upgraded {
   /** If a reader has not passed on more than this, the service has to wait. */
   private static final long MOST_WAITING = 1 << 20;
 
-  /** What arrives within this time is one piece. */
+  /** The time within which arriving bytes are one piece. */
   private static final Duration TOGETHER = Duration.ofMillis(5);
 
   /** A body that arrives faster has not been streamed. */

@@ -6,7 +6,6 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.InterceptionBypass;
-import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.cassette.FailedConnection;
 import dev.cachette.internal.stub.RealResponse;
 import dev.cachette.internal.stub.RealService;
@@ -108,30 +107,7 @@ public final class RealCalls implements RealService {
         .whenComplete(
             (whole, failed) ->
                 ended.accept(failed == null ? call.answered(whole) : call.failed(failed)));
-    return new RealResponse(head, Optional.of(new PlainBody(response)), response.length());
-  }
-
-  /**
-   * A body on its way, whose connection is used for nothing else.
-   *
-   * @param response the response
-   */
-  private record PlainBody(ArrivingResponse response) implements RealResponse.Arriving {
-
-    @Override
-    public Runnable read(FeedReader reader) {
-      return response.read(reader);
-    }
-
-    @Override
-    public void passedOn() {
-      response.passedOn();
-    }
-
-    @Override
-    public void stop() {
-      response.stop();
-    }
+    return new RealResponse(head, Optional.of(response), response.length());
   }
 
   /** A call, and the exchange that becomes of it. */

@@ -32,6 +32,7 @@ final class Tunnel {
   private final Socket client;
   private final InetSocketAddress destination;
   private final int recorder;
+  private boolean ended;
 
   Tunnel(Socket client, InetSocketAddress destination, int recorder) {
     this.client = client;
@@ -132,8 +133,6 @@ final class Tunnel {
       }
     }
   }
-
-  private boolean ended;
 
   private synchronized void awaitEnd(Socket service) throws IOException {
     try {
