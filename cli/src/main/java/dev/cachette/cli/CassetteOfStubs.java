@@ -78,9 +78,9 @@ final class CassetteOfStubs {
     stub.behavior().forEach(key -> lost.add("\"" + key + "\""));
     if (exchanges.size() > before && !lost.isEmpty()) {
       remark.accept(
-          "not kept, because a cassette has nothing like it: "
+          "not kept, because a cassette cannot express it: "
               + String.join(", ", lost)
-              + ", of "
+              + ", in "
               + stub.reference());
     }
   }
@@ -92,7 +92,7 @@ final class CassetteOfStubs {
           Exchange.answered(
               started, Duration.ZERO, "HTTP/1.1", request, read(stub, plain).response()));
       if (AnswerInternals.timing(plain) != Timing.AT_ONCE) {
-        remark.accept("not kept: the delay of an answer of " + stub.reference());
+        remark.accept("not kept: the delay of an answer, in " + stub.reference());
       }
     } else if (answer instanceof Fault fault && fault.kind().stage().isEarly()) {
       exchanges.add(
@@ -102,10 +102,10 @@ final class CassetteOfStubs {
       exchanges.add(Exchange.failed(started, Duration.ZERO, request, fault.kind()));
     } else {
       remark.accept(
-          "skipped, because a cassette has nothing like it: an answer of "
-              + stub.reference()
-              + ", "
-              + (answer instanceof ResponseAnswer ? "a template" : answer));
+          "skipped, because a cassette cannot express it: "
+              + (answer instanceof ResponseAnswer ? "a template" : answer)
+              + ", in "
+              + stub.reference());
     }
   }
 

@@ -78,7 +78,7 @@ final class ExampleRequest {
                         ? Percent.encodeForm(path.get(name.group(1))).replace("+", "%20")
                         : name.group()));
     if (url.contains("{") || url.contains("*") || !url.contains("://")) {
-      throw new Many("its URL stands for many");
+      throw new Many("its URL matches many");
     }
     if (query.length() > 0) {
       url += (url.contains("?") ? "&" : "?") + query;
@@ -109,7 +109,7 @@ final class ExampleRequest {
       case "cookies", "basic", "bearer" ->
           ignored.add(key.equals("cookies") ? "cookies" : "credentials");
       case "body" -> body(value);
-      default -> throw new Many("its condition " + key + " stands for many bodies");
+      default -> throw new Many("its condition " + key + " matches many bodies");
     }
   }
 
@@ -126,12 +126,12 @@ final class ExampleRequest {
       } else if (value.path("list").isArray()) {
         for (JsonNode one : value.path("list")) {
           if (!one.isValueNode()) {
-            throw new Many("its " + key + " " + member.getKey() + " stands for many values");
+            throw new Many("its " + key + " " + member.getKey() + " matches many values");
           }
           taking.take(member.getKey(), one.asText());
         }
       } else {
-        throw new Many("its " + key + " " + member.getKey() + " stands for many values");
+        throw new Many("its " + key + " " + member.getKey() + " matches many values");
       }
     }
   }
@@ -152,7 +152,7 @@ final class ExampleRequest {
     } else if (condition.has("sameBytes")) {
       body = Body.of(Base64.getDecoder().decode(condition.get("sameBytes").asText()));
     } else {
-      throw new Many("its condition on the body stands for many");
+      throw new Many("its condition on the body matches many");
     }
     if (condition.has("ignoring") || condition.has("anyOrder")) {
       ignored.add("what its body ignores");

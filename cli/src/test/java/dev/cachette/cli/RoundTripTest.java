@@ -121,17 +121,16 @@ class RoundTripTest {
     String said = there.err().replaceAll(" \\(many[^)]*\\)", "");
     assertEquals(
         """
-        skipped, because its URL stands for many: "a"
-        skipped, because its URL stands for many: "b"
+        skipped, because its URL matches many: "a"
+        skipped, because its URL matches many: "b"
         skipped, because its request line has no method: "c"
-        skipped, because its condition json stands for many bodies: "d"
-        skipped, because its query day stands for many values: "e"
-        not kept: the delay of an answer of "f"
-        not kept, because a cassette has nothing like it: the header x-desk, "times", of "f"
-        skipped, because a cassette has nothing like it: an answer of "g", a template
-        skipped, because a cassette has nothing like it: an answer of "h", truncated
-        skipped, because a cassette has nothing like it: an answer of "i", the answer of the real \
-        service
+        skipped, because its condition json matches many bodies: "d"
+        skipped, because its query day matches many values: "e"
+        not kept: the delay of an answer, in "f"
+        not kept, because a cassette cannot express it: the header x-desk, "times", in "f"
+        skipped, because a cassette cannot express it: a template, in "g"
+        skipped, because a cassette cannot express it: truncated, in "h"
+        skipped, because a cassette cannot express it: the answer of the real service, in "i"
         2 exchanges written to many.har
         """,
         said);
