@@ -79,6 +79,13 @@ public final class CachetteContext {
     }
   }
 
+  /** A client has made a call, which any thread may write. */
+  public static void made(Object call) {
+    if (connections != null) {
+      CachetteTasks.put(call, current());
+    }
+  }
+
   /** A thread begins with a task. */
   public static void began(Object task) {
     if (everFollowed && task != null && !isOwn()) {
@@ -110,13 +117,22 @@ public final class CachetteContext {
     }
   }
 
-  /** A request is about to be written to a connection, by any thread. */
-  public static void writes(Object request, Object socket) {
+  /** A call is about to be written to a connection, by any thread. */
+  public static void writes(Object call, Object socket) {
     AtomicReferenceArray<CachetteMark> marks = connections;
-    CachetteMark mark = marks == null ? null : CachetteTasks.get(request);
+    CachetteMark mark = marks == null ? null : CachetteTasks.get(call);
     int port = mark == null ? 0 : localPort(socket);
     if (port > 0) {
       leave(marks, port, mark);
+    }
+  }
+
+  /** A call becomes a stream of an HTTP/2 connection, which others share. */
+  public static void streams(Object call, Object socket, int stream) {
+    CachetteMark mark = connections == null ? null : CachetteTasks.get(call);
+    int port = mark == null ? 0 : localPort(socket);
+    if (port > 0) {
+      CachetteStreams.begins(port, stream, mark);
     }
   }
 

@@ -65,6 +65,8 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
         return null;
       case "madeBy":
         return madeBy(CachetteContext.at((Integer) arguments[0]));
+      case "streamMadeBy":
+        return madeBy(CachetteStreams.take((Integer) arguments[0], (Integer) arguments[1]));
       case "pass":
         return CachetteTimers.pass(
             (Integer) arguments[0],

@@ -64,7 +64,7 @@ final class CachetteMark {
 
   /** Returns what is known of a connection that two marks were left on. */
   CachetteMark and(CachetteMark next) {
-    if (next.how < HANDED_OVER || next.test == test && next.how <= how) {
+    if (how == SEVERAL || next.how < HANDED_OVER || next.test == test && next.how <= how) {
       return this;
     }
     boolean conflict = how >= HANDED_OVER && next.test != test;

@@ -16,6 +16,11 @@ record HookedClients(Attribution attribution, ClientTimers timers) implements Cl
   }
 
   @Override
+  public Maker at(int port, int stream) {
+    return attribution.at(port, stream);
+  }
+
+  @Override
   public void answered(int port) {
     attribution.answered(port);
   }

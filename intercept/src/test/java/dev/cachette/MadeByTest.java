@@ -15,15 +15,19 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
+import java.net.http.HttpResponse.BodyHandler;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.Timer;
 import java.util.TimerTask;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
@@ -32,12 +36,15 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.LinkedTransferQueue;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.opentest4j.AssertionFailedError;
 
 /** Calls know the test that made them, over threads that live longer than tests. */
@@ -52,8 +59,34 @@ class MadeByTest {
 
   private static final ExecutorService POOL = Executors.newFixedThreadPool(2);
   private static final ScheduledExecutorService SCHEDULED = Executors.newScheduledThreadPool(1);
+  private static final BodyHandler<Void> DISCARDING = BodyHandlers.discarding();
+
+  /** The work of a thread that works for no test; tasks in this kind of queue are not followed. */
+  private static final BlockingQueue<Runnable> OF_NO_TEST = new LinkedTransferQueue<>();
+
   private static final Timer TIMER = new Timer("harbour-timer", true);
   private static final HttpClient CLIENT = HttpClient.newHttpClient();
+
+  @BeforeAll
+  static void startThreadOfNoTest() {
+    Thread thread =
+        new Thread(
+            null,
+            () -> {
+              try {
+                while (true) {
+                  OF_NO_TEST.take().run();
+                }
+              } catch (InterruptedException end) {
+                Thread.currentThread().interrupt();
+              }
+            },
+            "stray",
+            0,
+            false);
+    thread.setDaemon(true);
+    thread.start();
+  }
 
   @AfterAll
   static void end() {
@@ -157,26 +190,57 @@ class MadeByTest {
     }
   }
 
-  @Test
-  void theClientOfTheJdkKeepsItsCallersApart() throws Exception {
+  @ParameterizedTest
+  @ValueSource(strings = {TIDES, "https://tides.example/v1"})
+  void theClientOfTheJdkKeepsItsCallersApart(String tides) throws Exception {
     try (Cachette net = Cachette.open()) {
-      net.stub("GET " + TIDES).answer(text("04:10"));
-      HttpRequest request = HttpRequest.newBuilder(URI.create(TIDES)).build();
+      net.stub("GET " + tides).answer(text("04:10"));
       for (String test : List.of("first", "second")) {
         try (Cachette.Scope scope = net.scope("dev.example.TidesTest", test)) {
-          CLIENT.send(request, BodyHandlers.ofString());
-          CLIENT.sendAsync(request, BodyHandlers.ofString()).get(20, TimeUnit.SECONDS);
+          String thread = Thread.currentThread().getName();
+          List<Future<?>> calls = new ArrayList<>();
+          calls.add(CompletableFuture.completedFuture(CLIENT.send(by(tides, thread), DISCARDING)));
+          for (int i = 0; i < 10; i++) {
+            calls.add(CLIENT.sendAsync(by(tides, thread), DISCARDING));
+            calls.add(POOL.submit(() -> CLIENT.send(by(tides, "pool"), DISCARDING)));
+            calls.add(CompletableFuture.runAsync(() -> send(by(tides, "stray")), OF_NO_TEST::add));
+          }
+          for (Future<?> call : calls) {
+            call.get(20, TimeUnit.SECONDS);
+          }
+
+          Map<String, Set<String>> madeBy = new TreeMap<>();
           net.calls().stream()
               .forEach(
-                  call -> {
-                    boolean known = call.madeBy().evidence().isCertain();
-                    assertEquals(
-                        known ? Optional.of("TidesTest." + test) : call.madeBy().test(),
-                        call.madeBy().test());
-                  });
-          assertEquals(Optional.of("TidesTest." + test), net.calls().first().madeBy().test());
+                  call ->
+                      madeBy
+                          .computeIfAbsent(
+                              call.request().headers().first("x-by").orElseThrow(),
+                              by -> new TreeSet<>())
+                          .add(call.madeBy().evidence() + " " + call.madeBy().test().orElse("")));
+          assertEquals(
+              Map.of(
+                  thread,
+                  Set.of("TEST_THREAD TidesTest." + test),
+                  "pool",
+                  Set.of("HANDED_OVER TidesTest." + test),
+                  "stray",
+                  Set.of("NONE ")),
+              madeBy);
         }
       }
+    }
+  }
+
+  private static HttpRequest by(String tides, String thread) {
+    return HttpRequest.newBuilder(URI.create(tides)).header("x-by", thread).build();
+  }
+
+  private static void send(HttpRequest request) {
+    try {
+      CLIENT.send(request, DISCARDING);
+    } catch (IOException | InterruptedException failed) {
+      throw new IllegalStateException(failed);
     }
   }
 

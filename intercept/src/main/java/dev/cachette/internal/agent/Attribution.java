@@ -84,6 +84,11 @@ public final class Attribution {
     return maker(holder.madeBy(port));
   }
 
+  /** Returns who made the call that is an HTTP/2 stream of it; unknown for most clients. */
+  public Maker at(int port, int stream) {
+    return maker(holder.madeBy(port, stream));
+  }
+
   /** Returns what is known of this thread. */
   public Maker current() {
     return maker(holder.current());

@@ -17,10 +17,12 @@ final class ContextMethod extends MethodVisitor {
   /** The operands that the calls need besides the method's own. */
   private static final int MORE_STACK = 3;
 
+  private final ContextPoint point;
   private final ContextPoint.Hook hook;
 
   ContextMethod(ContextPoint point, MethodVisitor next) {
     super(Opcodes.ASM9, next);
+    this.point = point;
     this.hook = point.hook();
   }
 
@@ -29,7 +31,15 @@ final class ContextMethod extends MethodVisitor {
     super.visitCode();
     switch (hook) {
       case WROTE -> tell("wrote", 0);
-      case WRITES -> writes();
+      case WRITES -> {
+        JavaClient.writeCallAndChannel(point.className(), mv);
+        call("writes", "(Ljava/lang/Object;Ljava/lang/Object;)V");
+      }
+      case STREAMS -> {
+        JavaClient.writeCallAndChannel(point.className(), mv);
+        super.visitVarInsn(Opcodes.ILOAD, 1);
+        call("streams", "(Ljava/lang/Object;Ljava/lang/Object;I)V");
+      }
       case CAPTURED -> tell("captured", 1);
       case FORGET -> call("forget", "()V");
       case TIMER -> {
@@ -53,7 +63,7 @@ final class ContextMethod extends MethodVisitor {
       super.visitInsn(Opcodes.DUP);
       call("taken", WITH_OBJECT);
     } else if (hook == ContextPoint.Hook.MADE && opcode == Opcodes.RETURN) {
-      tell("captured", 0);
+      tell("made", 0);
     } else if (hook == ContextPoint.Hook.READS && opcode == Opcodes.IRETURN) {
       super.visitVarInsn(Opcodes.ALOAD, 0);
       timers("read", "(ILjava/lang/Object;)I");
@@ -78,21 +88,6 @@ final class ContextMethod extends MethodVisitor {
   @Override
   public void visitMaxs(int maxStack, int maxLocals) {
     super.visitMaxs(maxStack + MORE_STACK, maxLocals);
-  }
-
-  /** {@code CachetteContext.writes(this, connection.channel());}. */
-  private void writes() {
-    super.visitVarInsn(Opcodes.ALOAD, 0);
-    super.visitVarInsn(Opcodes.ALOAD, 0);
-    super.visitFieldInsn(
-        Opcodes.GETFIELD, ContextPoint.REQUEST, "connection", "L" + ContextPoint.CONNECTION + ";");
-    super.visitMethodInsn(
-        Opcodes.INVOKEVIRTUAL,
-        ContextPoint.CONNECTION,
-        "channel",
-        "()Ljava/nio/channels/SocketChannel;",
-        false);
-    call("writes", "(Ljava/lang/Object;Ljava/lang/Object;)V");
   }
 
   private void tell(String name, int variable) {

@@ -53,20 +53,15 @@ enum ContextPoint {
   BOUNDED_QUEUE_POLL(Hook.TAKEN, Names.ARRAY_QUEUE, "poll", Names.TAKE),
   BOUNDED_QUEUE_POLL_WITHIN(Hook.TAKEN, Names.ARRAY_QUEUE, "poll", Names.POLL_WITHIN),
 
-  /** A call of {@code java.net.http.HttpClient}: made by the caller, written by a thread of its. */
-  JAVA_CLIENT_REQUEST(Hook.MADE, Names.REQUEST, "<init>", Names.ANY),
-  JAVA_CLIENT_HEAD(Hook.WRITES, Names.REQUEST, "headers", "()Ljava/util/List;"),
+  /** A call of {@code java.net.http.HttpClient}: made by the caller, written by any thread. */
+  JAVA_CLIENT_CALL(Hook.MADE, JavaClient.CALL, "<init>", Names.ANY),
+  JAVA_CLIENT_HEAD(Hook.WRITES, JavaClient.REQUEST, "headers", "()Ljava/util/List;"),
+  JAVA_CLIENT_STREAM(Hook.STREAMS, JavaClient.STREAM, "registerStream", "(IZ)Z"),
   JAVA_CLIENT_TIMER(
       Hook.TIMER,
       "jdk/internal/net/http/HttpClientImpl",
       "registerTimer",
       "(Ljdk/internal/net/http/TimeoutEvent;)V");
-
-  /** A request of {@code java.net.http.HttpClient}, with the field of its connection. */
-  static final String REQUEST = Names.REQUEST;
-
-  /** The type of that field, with the method that gives its channel. */
-  static final String CONNECTION = "jdk/internal/net/http/HttpConnection";
 
   /** The kind of hook. */
   enum Hook {
@@ -76,8 +71,10 @@ enum ContextPoint {
     FORGET,
     /** At its beginning, with its first argument. */
     CAPTURED,
-    /** At its beginning, with {@code this}. */
+    /** At its beginning, with a call and its connection. */
     WRITES,
+    /** At its beginning, with a call, its connection, and its first argument, a number. */
+    STREAMS,
     /** At its beginning, with its first argument, a timer. */
     TIMER,
     /** At its beginning, with its timeout, and at its end, with its result. */
@@ -102,7 +99,6 @@ enum ContextPoint {
     static final String TAKE = "()Ljava/lang/Object;";
     static final String POLL_WITHIN = "(JLjava/util/concurrent/TimeUnit;)Ljava/lang/Object;";
     static final String ANY = "*";
-    static final String REQUEST = "jdk/internal/net/http/Http1Request";
   }
 
   /** Returns their classes, with slashes. */
@@ -119,6 +115,11 @@ enum ContextPoint {
     this.className = className;
     this.methodName = methodName;
     this.descriptor = descriptor;
+  }
+
+  /** Returns the name of its class, with slashes. */
+  String className() {
+    return className;
   }
 
   Hook hook() {

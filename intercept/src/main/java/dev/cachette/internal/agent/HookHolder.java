@@ -29,6 +29,7 @@ final class HookHolder {
           "CachetteMark",
           "CachetteTask",
           "CachetteTasks",
+          "CachetteStreams",
           "CachetteContext",
           "CachetteTimers",
           "CachetteHook",
@@ -97,6 +98,11 @@ final class HookHolder {
    */
   Object @Nullable [] madeBy(int port) {
     return (Object[]) control.apply("madeBy", new Object[] {port});
+  }
+
+  /** Returns the same about an HTTP/2 stream, once. */
+  Object @Nullable [] madeBy(int port, int stream) {
+    return (Object[]) control.apply("streamMadeBy", new Object[] {port, stream});
   }
 
   /** Returns the same about this thread. */

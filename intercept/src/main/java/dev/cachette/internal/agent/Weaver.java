@@ -60,7 +60,7 @@ final class Weaver implements ClassFileTransformer {
       return null;
     }
     try {
-      if (className.equals(ContextPoint.REQUEST) && !JavaClient.isAsExpected(bytes)) {
+      if (!JavaClient.isAsExpected(className, bytes)) {
         return null;
       }
       return weave(className, bytes);

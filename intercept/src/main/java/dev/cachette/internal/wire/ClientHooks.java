@@ -16,6 +16,11 @@ public interface ClientHooks {
         }
 
         @Override
+        public Maker at(int port, int stream) {
+          return Maker.UNKNOWN;
+        }
+
+        @Override
         public void answered(int port) {}
 
         @Override
@@ -26,6 +31,12 @@ public interface ClientHooks {
 
   /** Returns who made the current request on a connection from this port. */
   Maker at(int port);
+
+  /**
+   * Returns who made the call that is this HTTP/2 stream of a connection; {@link Maker#UNKNOWN} for
+   * clients that do not tell. To be asked once.
+   */
+  Maker at(int port, int stream);
 
   /** Notes that the request is answered: what is sent next is another one. */
   void answered(int port);

@@ -6,7 +6,6 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Incoming;
-import dev.cachette.internal.stub.Maker;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelFuture;
@@ -287,11 +286,10 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     if (peer == null) {
       peer = new Peer(context);
     }
-    Maker maker = site.clients().get().at(peer.port());
     return new ConnectionInfo(
         peer.isHttp2() ? "HTTP/2" : "HTTP/1.1",
         peer.number(),
-        peer.isHttp2() ? maker.onSharedConnection() : maker,
+        peer.maker(site.clients().get()),
         peer.certificate());
   }
 

@@ -1,6 +1,7 @@
 package dev.cachette.internal.wire;
 
 import dev.cachette.http.Request;
+import dev.cachette.internal.stub.Maker;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;
@@ -60,6 +61,15 @@ record Peer(ChannelHandlerContext context) {
     return connection().remoteAddress() instanceof InetSocketAddress address
         ? address.getPort()
         : 0;
+  }
+
+  /** Returns who made the call. */
+  Maker maker(ClientHooks clients) {
+    if (!isHttp2()) {
+      return clients.at(port());
+    }
+    Maker ofStream = clients.at(port(), ((Http2StreamChannel) context.channel()).stream().id());
+    return ofStream.thread().isPresent() ? ofStream : clients.at(port()).onSharedConnection();
   }
 
   /** Returns the certificate that the client has sent, if it was asked and has one. */
