@@ -41,7 +41,7 @@ final class CassetteCheck {
       Output output) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
       CassetteCheck check = new CassetteCheck(file, cassette);
-      check.entries(FileRedaction.begin(cassette.recordings(), rules), descriptions);
+      check.entries(rules, descriptions);
       check.age(staleAfter);
       check.findings.sort(Comparator.comparingInt(Finding::line));
       return check.findings;
@@ -58,23 +58,27 @@ final class CassetteCheck {
   }
 
   /** Reads each entry once: the file may be large. */
-  private void entries(FileRedaction redaction, Descriptions descriptions) {
-    Map<String, Integer> seen = new HashMap<>();
-    for (int at = 0; at < cassette.exchanges().size(); at++) {
-      try {
-        Exchange exchange = redaction.lookAtReplayable(at);
-        repeated(seen, at, exchange);
-        hold(at, exchange, descriptions);
-      } catch (CassetteException malformed) {
-        add(at, malformed);
-      }
+  private void entries(Redaction rules, Descriptions descriptions) {
+    Looked[] looked = new Looked[cassette.exchanges().size()];
+    FileRedaction redaction;
+    try (Parts parts = new Parts()) {
+      redaction =
+          parts.lookAt(
+              cassette.recordings(),
+              rules,
+              (part, at) -> looked[at] = look(part, at, descriptions));
     }
-    redaction.finish();
+    Map<String, Integer> seen = new HashMap<>();
+    for (int at = 0; at < looked.length; at++) {
+      repeated(seen, at, looked[at]);
+      findings.addAll(looked[at].findings());
+    }
     for (int at : redaction.changedAt()) {
-      add(
-          at,
-          cassette.exchanges().get(at),
-          "contains a secret that recording would redact. Fix: cachette redact");
+      findings.add(
+          finding(
+              at,
+              looked[at].request(),
+              "contains a secret that recording would redact. Fix: cachette redact"));
     }
     redaction
         .likely()
@@ -89,24 +93,34 @@ final class CassetteCheck {
                         "contains what looks like a secret:" + said.replaceAll("\\s+", " "))));
   }
 
-  private void add(int at, CassetteException malformed) {
-    String said = Failure.oneLine(malformed.getMessage());
-    findings.add(
-        new Finding(
-            file.toString(),
-            cassette.recordings().line(at),
-            1,
-            "log.entries[" + at + "]",
-            said.substring(Math.max(0, said.indexOf("/log/")))));
+  /**
+   * What is left of an entry that was looked at.
+   *
+   * @param request the request; empty if the entry is malformed
+   * @param digest what is the same in a duplicate
+   */
+  private record Looked(String request, String digest, List<Finding> findings) {}
+
+  private Looked look(FileRedaction redaction, int at, Descriptions descriptions) {
+    try {
+      Exchange exchange = redaction.lookAtReplayable(at);
+      return new Looked(
+          exchange.request().toString(), digest(exchange), misfits(at, exchange, descriptions));
+    } catch (CassetteException malformed) {
+      String said = Failure.oneLine(malformed.getMessage());
+      String text = said.substring(Math.max(0, said.indexOf("/log/")));
+      return new Looked("", "", List.of(finding(at, "", text)));
+    }
   }
 
-  private void repeated(Map<String, Integer> seen, int at, Exchange exchange) {
-    Integer before = seen.putIfAbsent(digest(exchange), at);
+  private void repeated(Map<String, Integer> seen, int at, Looked looked) {
+    Integer before = looked.digest().isEmpty() ? null : seen.putIfAbsent(looked.digest(), at);
     if (before != null) {
-      add(
-          at,
-          exchange,
-          String.format("duplicate of exchange %d, which answers anyway.", before + 1));
+      findings.add(
+          finding(
+              at,
+              looked.request(),
+              String.format("duplicate of exchange %d, which answers anyway.", before + 1)));
     }
   }
 
@@ -150,7 +164,8 @@ final class CassetteCheck {
     }
   }
 
-  private void hold(int at, Exchange exchange, Descriptions descriptions) {
+  private List<Finding> misfits(int at, Exchange exchange, Descriptions descriptions) {
+    List<Finding> misfits = new ArrayList<>();
     Request request = exchange.request();
     Optional<Description> description = descriptions.at(request.uri().origin());
     if (description.isPresent()) {
@@ -166,19 +181,17 @@ final class CassetteCheck {
                       Misfits.of(
                           "the response violates the API description",
                           description.get().impossible(request, response, true))));
-      for (String each : said) {
-        add(at, exchange, each);
-      }
+      said.forEach(each -> misfits.add(finding(at, request.toString(), each)));
     }
+    return misfits;
   }
 
-  private void add(int at, Exchange exchange, String finding) {
-    findings.add(
-        new Finding(
-            file.toString(),
-            cassette.recordings().line(at),
-            1,
-            "log.entries[" + at + "]",
-            exchange.request() + ": " + finding));
+  private Finding finding(int at, String request, String text) {
+    return new Finding(
+        file.toString(),
+        cassette.recordings().line(at),
+        1,
+        "log.entries[" + at + "]",
+        request.isEmpty() ? text : request + ": " + text);
   }
 }

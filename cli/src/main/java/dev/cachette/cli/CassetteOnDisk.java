@@ -16,6 +16,7 @@ final class CassetteOnDisk implements AutoCloseable {
 
   private final Path path;
   private final CassetteFile file;
+  private final CassetteFile.Stamp stamp;
   private final RecordedExchanges recordings;
 
   /**
@@ -32,12 +33,18 @@ final class CassetteOnDisk implements AutoCloseable {
     if (!file.exists()) {
       throw new Failure("there is no file " + path + ".");
     }
+    this.stamp = file.stamp();
     this.recordings = file.open();
     recordings.skipped().ifPresent(output::notice);
   }
 
   CassetteFile file() {
     return file;
+  }
+
+  /** Returns true if the file is still as it was opened. */
+  boolean isCurrent() {
+    return file.is(stamp);
   }
 
   RecordedExchanges recordings() {

@@ -1,15 +1,18 @@
 package dev.cachette.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.cassette.Exchange;
-import dev.cachette.internal.cassette.Redactor;
+import dev.cachette.cassette.Redaction;
+import dev.cachette.internal.cassette.FileRedaction;
 import dev.cachette.internal.stubfile.StubWriter;
 import java.io.IOException;
+import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -77,24 +80,29 @@ final class Convert implements Callable<Integer> {
   }
 
   private void ofCassette() throws IOException {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
-      List<Exchange> wanted = Redactor.redacted(cassette.exchanges());
-      if (exchange != null) {
-        if (exchange < 1 || exchange > wanted.size()) {
-          throw new Failure(String.format("there is no exchange %d in %s.", exchange, file));
-        }
-        wanted = List.of(wanted.get(exchange - 1));
+    if (into == Into.CASSETTE) {
+      throw new WrongUsage(file + " is a cassette already.");
+    }
+    if (target != null && Files.exists(target) && Files.isSameFile(file, target)) {
+      throw new WrongUsage(target + " is the cassette itself. Fix: another name after --to.");
+    }
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output);
+        Parts parts = new Parts()) {
+      int size = cassette.exchanges().size();
+      if (exchange != null && (exchange < 1 || exchange > size)) {
+        throw new Failure(String.format("there is no exchange %d in %s.", exchange, file));
       }
-      if (into == Into.CASSETTE) {
-        throw new WrongUsage(file + " is a cassette already.");
-      }
+      FileRedaction redaction =
+          parts.lookAt(cassette.recordings(), Redaction.byDefault(), FileRedaction::lookAt);
+      List<Integer> wanted =
+          exchange == null ? IntStream.range(0, size).boxed().toList() : List.of(exchange - 1);
       if (into == Into.JAVA) {
-        String java = JavaOfExchanges.of(wanted);
+        String java = JavaOfExchanges.of(wanted.stream().map(redaction::exchange).toList());
         write(output.isJson() ? Output.asJson(Map.of("java", java)) : java);
       } else {
-        ObjectNode stubs = StubsOfExchanges.of(wanted, output::remark);
-        write(stubs);
-        Placeholders.in(stubs.toString()).forEach(this::tellOfSecret);
+        StubsOfCassette stubs = new StubsOfCassette(redaction, parts, output::remark);
+        stubs.write(wanted, isJson(), this::write);
+        stubs.placeholders().forEach(this::tellOfSecret);
       }
     }
   }
@@ -122,17 +130,51 @@ final class Convert implements Callable<Integer> {
   }
 
   /** Uses JSON if requested, or if the file name says so; else YAML. */
+  private boolean isJson() {
+    return output.isJson() || target != null && target.toString().endsWith(".json");
+  }
+
   private void write(ObjectNode stubs) throws IOException {
-    boolean json = output.isJson() || target != null && target.toString().endsWith(".json");
-    write(json ? Output.asJson(stubs) : StubWriter.yaml(stubs));
+    write(isJson() ? Output.asJson(stubs) : StubWriter.yaml(stubs));
   }
 
   private void write(String text) throws IOException {
+    write(List.of(text));
+  }
+
+  /** Writes the parts of a text; the file is replaced when all are written. */
+  private void write(Iterable<String> parts) throws IOException {
     if (target == null) {
-      output.result(text);
+      boolean isLineEnd = false;
+      for (String part : parts) {
+        output.part(part);
+        isLineEnd = part.isEmpty() ? isLineEnd : part.endsWith("\n");
+      }
+      output.part(isLineEnd ? "" : "\n");
+      return;
+    }
+    boolean isOther = Files.exists(target) && !Files.isRegularFile(target);
+    if (isOther) {
+      // Such as a pipe.
+      writeTo(target, parts);
     } else {
-      Files.writeString(target, text);
-      output.remark("written to " + target);
+      Path whole = Files.exists(target) ? target.toRealPath() : target.toAbsolutePath();
+      Path unfinished = whole.resolveSibling("." + whole.getFileName() + ".part");
+      try {
+        writeTo(unfinished, parts);
+        Files.move(unfinished, whole, StandardCopyOption.REPLACE_EXISTING);
+      } finally {
+        Files.deleteIfExists(unfinished);
+      }
+    }
+    output.remark("written to " + target);
+  }
+
+  private static void writeTo(Path path, Iterable<String> parts) throws IOException {
+    try (Writer out = Files.newBufferedWriter(path)) {
+      for (String part : parts) {
+        out.write(part);
+      }
     }
   }
 }

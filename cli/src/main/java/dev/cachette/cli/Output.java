@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.ObjectWriter;
 import dev.cachette.internal.text.Printable;
 import java.io.PrintWriter;
+import java.util.function.Consumer;
 import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -37,6 +38,11 @@ final class Output {
     styled(Printable.of(text.stripTrailing()));
   }
 
+  /** Prints a part of a result, as it is but for control sequences. */
+  void part(String text) {
+    written(out -> out.print(Printable.of(text)));
+  }
+
   /** Returns how findings are laid out on standard output. */
   FindingText layout() {
     return Ansi.AUTO.enabled()
@@ -47,8 +53,12 @@ final class Output {
 
   /** As {@link #result}, with control sequences of our own. */
   void styled(String text) {
+    written(out -> out.println(text));
+  }
+
+  private void written(Consumer<PrintWriter> writing) {
     PrintWriter out = command.commandLine().getOut();
-    out.println(text);
+    writing.accept(out);
     if (out.checkError() && !StandardOutput.isPipeClosed()) {
       throw new Failure("standard output cannot be written to.");
     }

@@ -4,6 +4,7 @@ import dev.cachette.cassette.Redaction;
 import dev.cachette.internal.cassette.FileRedaction;
 import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.disk.CassetteFile;
+import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -55,19 +56,27 @@ final class Redact implements Callable<Integer> {
     return 0;
   }
 
-  /** Redacts the content that the file has now, if it is replaced. */
-  private FileRedaction inPlaceOf(
-      FileRedaction result, RecordedExchanges current, Redaction rules) {
-    return target == null ? FileRedaction.of(current, rules) : result;
+  private static void write(
+      FileRedaction redaction, RecordedExchanges recordings, Parts parts, OutputStream out) {
+    redaction.writeTo(out, parts.entries(redaction, recordings.size()));
   }
 
   private void redact(Path file, Redaction rules, List<Object> results) {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
-      FileRedaction result = FileRedaction.of(cassette.recordings(), rules);
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output);
+        Parts parts = new Parts()) {
+      FileRedaction result = parts.lookAt(cassette.recordings(), rules, FileRedaction::lookAt);
       List<String> likely = result.likely();
       if (target != null || result.changed() > 0) {
         new CassetteFile(target == null ? file : target)
-            .save((current, out) -> inPlaceOf(result, current, rules).writeTo(out));
+            .save(
+                (current, out) -> {
+                  boolean isOther = target == null && !cassette.isCurrent();
+                  write(
+                      isOther ? parts.lookAt(current, rules, FileRedaction::lookAt) : result,
+                      isOther ? current : cassette.recordings(),
+                      parts,
+                      out);
+                });
       }
       int changed = result.changed();
       if (output.isJson()) {

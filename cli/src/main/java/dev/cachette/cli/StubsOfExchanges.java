@@ -1,7 +1,6 @@
 package dev.cachette.cli;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
@@ -13,15 +12,12 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.stubfile.AnswerWriter;
-import dev.cachette.internal.stubfile.StubWriter;
+import dev.cachette.internal.text.Digests;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Consumer;
 
 /** Converts recorded exchanges to stubs: one per request, with its answers in turn. */
 final class StubsOfExchanges {
@@ -32,43 +28,49 @@ final class StubsOfExchanges {
 
   private StubsOfExchanges() {}
 
-  /** Returns a stub file. */
-  static ObjectNode of(List<Exchange> exchanges, Consumer<String> remark) {
-    Map<JsonNode, List<JsonNode>> answers = new LinkedHashMap<>();
+  /**
+   * Whether and how an exchange becomes a part of a stub.
+   *
+   * @param pattern the same for all exchanges of one stub; empty if it becomes none
+   * @param remarks what is skipped
+   */
+  record Kind(String pattern, List<String> remarks) {}
+
+  /** Returns the kind of an exchange whose request is redacted. */
+  static Kind kind(Exchange exchange) {
+    if (exchange.response().isEmpty() && exchange.fault().isEmpty()) {
+      return new Kind("", List.of("skipped, because it has no answer: " + exchange));
+    }
+    if (exchange.response().filter(it -> !isFinal(it.status())).isPresent()) {
+      return new Kind(
+          "",
+          List.of(
+              "skipped, because a stub cannot answer with this status, such as an upgrade to"
+                  + " WebSocket: "
+                  + exchange));
+    }
+    ObjectNode pattern = pattern(exchange.request());
+    Optional<String> left = BodyConditions.add(exchange.request(), pattern);
+    return new Kind(
+        Digests.of(pattern.toString()),
+        left.map(why -> "not compared, because " + why + ": " + exchange).stream().toList());
+  }
+
+  /** Returns the stub of exchanges of one pattern. */
+  static ObjectNode stub(List<Exchange> exchanges) {
+    ObjectNode stub = pattern(exchanges.get(0).request());
+    BodyConditions.add(exchanges.get(0).request(), stub);
+    List<JsonNode> inTurn = new ArrayList<>();
     for (Exchange exchange : exchanges) {
-      Optional<Answer> answer = answer(exchange);
-      if (answer.isEmpty()) {
-        remark.accept("skipped, because it has no answer: " + exchange);
-        continue;
-      }
-      if (exchange.response().filter(it -> !isFinal(it.status())).isPresent()) {
-        remark.accept(
-            "skipped, because a stub cannot answer with this status, such as an upgrade to"
-                + " WebSocket: "
-                + exchange);
-        continue;
-      }
-      ObjectNode pattern = pattern(exchange.request());
-      BodyConditions.add(exchange.request(), pattern)
-          .ifPresent(why -> remark.accept("not compared, because " + why + ": " + exchange));
-      List<JsonNode> inTurn = answers.computeIfAbsent(pattern, unused -> new ArrayList<>());
-      JsonNode written = AnswerWriter.write(answer.get()).orElseThrow();
+      JsonNode written = AnswerWriter.write(answer(exchange).orElseThrow()).orElseThrow();
       if (inTurn.isEmpty() || !inTurn.get(inTurn.size() - 1).equals(written)) {
         inTurn.add(written);
       }
     }
-    List<ObjectNode> stubs = new ArrayList<>();
-    answers.forEach((pattern, inTurn) -> stubs.add(stub((ObjectNode) pattern, inTurn)));
-    return StubWriter.file(stubs);
-  }
-
-  private static ObjectNode stub(ObjectNode pattern, List<JsonNode> inTurn) {
-    ObjectNode stub = pattern.deepCopy();
     if (inTurn.size() == 1) {
       stub.set("answer", inTurn.get(0));
     } else {
-      ArrayNode all = stub.putArray("answers");
-      inTurn.forEach(all::add);
+      stub.putArray("answers").addAll(inTurn);
     }
     return stub;
   }

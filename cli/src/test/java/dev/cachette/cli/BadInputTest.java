@@ -137,6 +137,7 @@ class BadInputTest {
     Run convert = Run.of("convert", arrival.toString(), "--to", "/dev/full");
     assertEquals(3, convert.code());
     assertTrue(convert.err().startsWith("cachette: "), convert.err());
+    assertFalse(Files.isRegularFile(Path.of("/dev/full")), "a device stays one");
   }
 
   @Test

@@ -15,6 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javax.tools.ToolProvider;
 import org.junit.jupiter.api.Test;
@@ -266,6 +267,45 @@ class CassetteCommandsTest {
   }
 
   @Test
+  void redactFindsASecretInExchangesBeforeTheOneThatRevealsIt() throws Exception {
+    String entry =
+        """
+        {"startedDateTime": "2031-04-02T04:10:00.000Z", "time": 1,
+         "request": {"method": "GET", "url": "https://tides.example/v1/%d",
+           "httpVersion": "HTTP/1.1", "headers": [%s], "cookies": [], "queryString": []},
+         "response": {"status": 200, "statusText": "OK", "httpVersion": "HTTP/1.1",
+           "headers": [], "cookies": [],
+           "content": {"mimeType": "text/plain", "text": "%s"}}}\
+        """;
+    String key = "{\"name\": \"x-api-key\", \"value\": \"lowwaterdesk\"}";
+    for (int revealing : List.of(0, 1, 49, 99)) {
+      List<String> entries =
+          IntStream.range(0, 100)
+              .mapToObj(
+                  at ->
+                      String.format(
+                          entry, at, at == revealing ? key : "", at % 7 < 2 ? "lowwaterdesk" : ""))
+              .toList();
+      Files.writeString(
+          folder.resolve("export.har"),
+          "{\"log\": {\"version\": \"1.2\", \"creator\": {}, \"entries\": " + entries + "}}");
+
+      Run run = Run.in(folder, "redact", "export.har", "--to", "clean.har");
+
+      assertEquals(0, run.code(), run.err());
+      assertFalse(Files.readString(folder.resolve("clean.har")).contains("lowwater"), run::out);
+      assertEquals(
+          Run.in(folder, "check", "export.har")
+              .out()
+              .lines()
+              .filter(it -> !it.startsWith(" "))
+              .count(),
+          Integer.parseInt(run.out().replaceAll(".*in (\\d+) of 100.*\n", "$1")));
+      assertEquals(0, Run.in(folder, "check", "clean.har").code());
+    }
+  }
+
+  @Test
   void refreshSendsTheRequestsAgainAndWritesOnDemand() throws Exception {
     try (Cachette service =
         Cachette.open(Settings.defaults().withoutInterception().unusedStubs(UnusedStubs.IGNORE))) {
@@ -323,6 +363,8 @@ class CassetteCommandsTest {
     assertTrue(run.err().contains("{{access_token}} is a placeholder for a secret"), run.err());
     assertEquals(0, Run.of("check", stubs.toString()).code());
     assertTrue(Files.readString(stubs).contains("answers:\n      - status: 503"));
+    assertEquals(Files.readString(stubs), Run.of("convert", ARRIVAL.toString()).out());
+    assertEquals(2, Run.of("convert", ARRIVAL.toString(), "--to", ARRIVAL.toString()).code());
 
     Run json = Run.of("convert", ARRIVAL.toString(), "--to", folder.resolve("a.json").toString());
     assertEquals(0, json.code(), json.err());

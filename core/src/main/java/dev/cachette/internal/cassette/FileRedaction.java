@@ -10,6 +10,7 @@ import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import java.io.OutputStream;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -18,7 +19,8 @@ import java.util.stream.IntStream;
 /**
  * Redacts an existing file, and leaves everything else unchanged: unknown members, and the order.
  * Entries are read one by one, so that a large file needs little memory: first all are looked at,
- * then those again that may have what turned out to be secret later.
+ * then those again that may have what turned out to be secret later. Not thread-safe, but several
+ * threads may each look at a part of the entries with one of their own.
  */
 public final class FileRedaction {
 
@@ -26,16 +28,19 @@ public final class FileRedaction {
   private final Redactor redactor;
   private final BitSet changed = new BitSet();
 
-  /** The number of secrets that were known after an entry was looked at; -1 before that. */
+  /** The number of secrets that were known after an entry was looked at. */
   private final int[] knownAt;
+
+  private static final int NOT_LOOKED_AT = -1;
 
   /** True if something was changed in the current entry. */
   private boolean changing;
 
-  private FileRedaction(RecordedExchanges recordings, Redaction rules) {
+  private FileRedaction(RecordedExchanges recordings, Redactor redactor) {
     this.recordings = recordings;
-    this.redactor = new Redactor(rules);
+    this.redactor = redactor;
     this.knownAt = new int[recordings.size()];
+    Arrays.fill(knownAt, NOT_LOOKED_AT);
   }
 
   /**
@@ -43,7 +48,23 @@ public final class FileRedaction {
    * #finish}.
    */
   public static FileRedaction begin(RecordedExchanges recordings, Redaction rules) {
-    return new FileRedaction(recordings, rules);
+    return new FileRedaction(recordings, new Redactor(rules));
+  }
+
+  /** Returns another one for the same file, which knows the same secrets, for another thread. */
+  public FileRedaction another() {
+    FileRedaction other = new FileRedaction(recordings, redactor.another());
+    other.changed.or(changed);
+    return other;
+  }
+
+  /** Adds what another one has found in entries that this one has not looked at. */
+  public void add(FileRedaction other) {
+    redactor.add(other.redactor);
+    changed.or(other.changed);
+    for (int at = 0; at < knownAt.length; at++) {
+      knownAt[at] = Math.max(knownAt[at], other.knownAt[at]);
+    }
   }
 
   /**
@@ -92,10 +113,22 @@ public final class FileRedaction {
   /** Looks again at entries that may have what turned out to be secret after them. */
   public void finish() {
     for (int at = 0; at < recordings.size(); at++) {
-      if (knownAt[at] < redactor.secrets() && !changed.get(at) && knownAt[at] > 0) {
+      boolean isLookedAt = knownAt[at] != NOT_LOOKED_AT;
+      if (isLookedAt && knownAt[at] < redactor.secrets() && !changed.get(at)) {
         lookAt(at);
       }
     }
+  }
+
+  /** Returns a redacted exchange, by all that is known. */
+  public Exchange exchange(int at) {
+    return redactor.redact(at + 1, recordings.get(at));
+  }
+
+  /** Returns an exchange of which only the request is redacted, which takes less time. */
+  public Exchange withRedactedRequest(int at) {
+    Exchange exchange = recordings.get(at);
+    return exchange.with(redactor.redact(exchange.request()));
   }
 
   /** Returns the number of exchanges with secrets. */
@@ -115,15 +148,24 @@ public final class FileRedaction {
 
   /** Writes the redacted file. */
   public void writeTo(OutputStream out) {
+    writeTo(out, IntStream.range(0, recordings.size()).mapToObj(this::entry)::iterator);
+  }
+
+  /**
+   * Writes the redacted file.
+   *
+   * @param entries what {@link #entry} returns for each of its entries
+   */
+  public void writeTo(OutputStream out, Iterable<String> entries) {
     ObjectNode log = recordings.index().log().deepCopy();
     ObjectNode root = recordings.index().root().deepCopy();
     redactTexts(log);
     redactTexts(root);
-    HarWriter.write(
-        out, log, root, IntStream.range(0, recordings.size()).mapToObj(this::entry)::iterator);
+    HarWriter.write(out, log, root, entries);
   }
 
-  private String entry(int at) {
+  /** Returns the text of a redacted entry. */
+  public String entry(int at) {
     if (!changed.get(at)) {
       return recordings.text(at);
     }

@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.Base64;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -34,7 +35,10 @@ final class KnownSecrets {
   private static final Pattern WRAPPED = Pattern.compile("\\{\\{(base64|base64url)=");
 
   private final List<Variant> variants = new ArrayList<>();
-  private final Set<String> values = new HashSet<>();
+
+  /** The names of values. */
+  private final Map<String, String> names = new LinkedHashMap<>();
+
   private final Set<String> texts = new HashSet<>();
   private final SecretTraces traces = new SecretTraces();
   private final Map<String, String> named;
@@ -55,7 +59,7 @@ final class KnownSecrets {
 
   /** Adds a secret value. */
   void learn(String name, String value) {
-    if (!values.add(value)) {
+    if (names.putIfAbsent(value, name) != null) {
       return;
     }
     for (Placeholder.Form form : Placeholder.Form.values()) {
@@ -69,6 +73,11 @@ final class KnownSecrets {
       }
     }
     sorted = false;
+  }
+
+  /** Adds what others know. */
+  void learn(KnownSecrets others) {
+    others.names.forEach((value, name) -> learn(name, value));
   }
 
   private void add(String text, String placeholder) {
@@ -91,7 +100,7 @@ final class KnownSecrets {
 
   /** Returns the number of values. */
   int count() {
-    return values.size();
+    return names.size();
   }
 
   /** Returns the text with placeholders for secrets. */

@@ -58,6 +58,11 @@ final class LikelySecrets {
             value.length()));
   }
 
+  /** Adds what another one has found. */
+  void add(LikelySecrets others) {
+    found.addAll(others.found);
+  }
+
   /** Returns the number of values. */
   int count() {
     return found.size();

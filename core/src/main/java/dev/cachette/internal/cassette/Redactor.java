@@ -52,6 +52,19 @@ public final class Redactor {
     Masking.alsoHide(rules.names(), rules.secrets().values());
   }
 
+  /** Returns another one with the same rules, which knows the same secrets. */
+  Redactor another() {
+    Redactor other = new Redactor(rules);
+    other.known.learn(known);
+    return other;
+  }
+
+  /** Adds what another one has found. */
+  void add(Redactor other) {
+    known.learn(other.known);
+    likely.add(other.likely);
+  }
+
   /** Returns exchanges as a recording would write them, by the default rules. */
   public static List<Exchange> redacted(List<Exchange> exchanges) {
     return new Redactor(Redaction.byDefault()).redactAll(exchanges);
@@ -156,17 +169,24 @@ public final class Redactor {
 
   /** Returns a redacted URL. */
   String url(String url) {
-    return known.redact(finder.url(known.redact(url)));
+    return redacted(url, finder::url);
   }
 
   /** Returns any other text, redacted. */
   String text(String text) {
-    return known.redact(finder.text(known.redact(text)));
+    return redacted(text, finder::text);
   }
 
   /** Returns the value of a field of a form, redacted. */
   String field(String name, String value) {
-    return known.redact(finder.field(name, known.redact(value)));
+    return redacted(value, it -> finder.field(name, it));
+  }
+
+  /** What the finder has found may be in the rest of the text, too. */
+  private String redacted(String text, UnaryOperator<String> find) {
+    String before = known.redact(text);
+    String after = find.apply(before);
+    return after.equals(before) ? after : known.redact(after);
   }
 
   /** Returns the request with named secrets filled in. */

@@ -3,9 +3,7 @@ package dev.cachette.internal.cassette;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 
 /**
  * Tells quickly that a text has no trace of any known secret, however many there are: one pass over
@@ -23,7 +21,7 @@ final class SecretTraces {
   private static final int DEEPEST = 2;
 
   private final long[] filter = new long[1 << FILTER_BITS - 6];
-  private final Set<Long> beginnings = new HashSet<>();
+  private final LongSet beginnings = new LongSet();
 
   /** Traces that are too short to be looked up. */
   private final List<String> shortOnes = new ArrayList<>();

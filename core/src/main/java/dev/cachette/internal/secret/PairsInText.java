@@ -34,6 +34,9 @@ final class PairsInText {
   private static final String AFTER_BARE = "\"'<>;&";
   private static final String NOT_FIRST_OF_BARE = AFTER_BARE + "{}[(";
 
+  /** The difference between letters of ASCII in upper and lower case. */
+  private static final int LOWER_CASE = 0x20;
+
   /** The next pattern needs one of these, unless there is an option. */
   private static final List<String> WORDS =
       List.of("passw", "passphrase", "token", "secret", "identified");
@@ -93,10 +96,26 @@ final class PairsInText {
     return text.indexOf('\n') > 0 ? each(NEXT_LINE, replaced, 4, this::nextLine) : replaced;
   }
 
-  /** Several searches take a tenth of the time of one expression for all. */
+  /** Returns true if one of the words is in a text, however it is written. */
   static boolean hasWord(String text) {
-    String lower = text.toLowerCase(Locale.ROOT);
-    return WORDS.stream().anyMatch(lower::contains);
+    for (int at = 0; at < text.length() - 1; at++) {
+      if (begins(text.charAt(at) | LOWER_CASE, text.charAt(at + 1) | LOWER_CASE)) {
+        for (String word : WORDS) {
+          if (text.regionMatches(true, at, word, 0, word.length())) {
+            return true;
+          }
+        }
+      }
+    }
+    return false;
+  }
+
+  /** Returns true for the first two characters of a word. */
+  private static boolean begins(int first, int second) {
+    return first == 'p' && second == 'a'
+        || first == 't' && second == 'o'
+        || first == 's' && second == 'e'
+        || first == 'i' && second == 'd';
   }
 
   private String withSign(String text) {

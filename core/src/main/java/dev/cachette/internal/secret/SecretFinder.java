@@ -47,6 +47,8 @@ public final class SecretFinder {
   private final SecretNames names;
   private final PairsInText pairs;
   private final SecretHeaders headers;
+  private final CleanTexts cleanHeaders = new CleanTexts();
+  private final CleanTexts cleanTexts = new CleanTexts();
 
   /** Creates a finder that replaces what a policy calls secret. */
   public SecretFinder(SecretPolicy policy, Replacement replacement) {
@@ -70,8 +72,8 @@ public final class SecretFinder {
 
   /** Returns the value of a header. */
   public String header(String name, String value) {
-    Optional<String> asWhole = headers.replace(name, value);
-    return asWhole.orElseGet(() -> value.isEmpty() ? value : within(value, DEEPEST, false));
+    return cleanHeaders.change(
+        name, value, it -> headers.replace(name, it).orElseGet(() -> within(it, DEEPEST, false)));
   }
 
   /** Returns a URL, or a part of one. */
@@ -94,7 +96,7 @@ public final class SecretFinder {
 
   /** Returns any other text. */
   public String text(String text) {
-    return text(text, DEEPEST);
+    return cleanTexts.change(text, it -> text(it, DEEPEST));
   }
 
   /** Returns one value of this name. */
@@ -228,11 +230,11 @@ public final class SecretFinder {
     if (Placeholders.is(raw)) {
       return raw;
     }
-    if (policy.isSecretParameter(name)) {
+    if (names.of(name).ofParameter()) {
       return replaced(
           name,
           Percent.decodeForm(raw),
-          policy.isSecret(name) ? Certainty.CERTAIN : Certainty.BY_USE);
+          names.isSecret(name) ? Certainty.CERTAIN : Certainty.BY_USE);
     }
     String value = Percent.decodeForm(raw);
     if (depth == 0 || value.equals(raw) && !BASE64.matcher(raw).matches()) {

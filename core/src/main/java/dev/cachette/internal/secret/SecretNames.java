@@ -25,8 +25,9 @@ final class SecretNames {
    * @param isSecret whether its value is secret
    * @param ofRandom whether its value is secret if it looks random
    * @param ofMixed whether its value is secret unless it is a word
+   * @param ofParameter whether its value is secret in a URL
    */
-  record Name(boolean isSecret, boolean ofRandom, boolean ofMixed) {}
+  record Name(boolean isSecret, boolean ofRandom, boolean ofMixed, boolean ofParameter) {}
 
   /**
    * The name of a header.
@@ -44,7 +45,8 @@ final class SecretNames {
                 new Name(
                     policy.isSecret(unknown),
                     policy.isOfRandom(unknown),
-                    policy.isOfMixed(unknown)));
+                    policy.isOfMixed(unknown),
+                    policy.isSecretParameter(unknown)));
   }
 
   synchronized Header ofHeader(String name) {

@@ -147,6 +147,19 @@ public final class CassetteFile implements AutoCloseable {
   /** Identifies the content of a file, without reading it. */
   public record Stamp(Object identity, long size) {}
 
+  /**
+   * Returns the stamp of the file.
+   *
+   * @throws CassetteException if it cannot be read
+   */
+  public Stamp stamp() {
+    try {
+      return stamp(path);
+    } catch (IOException unreadable) {
+      throw failed("read", unreadable);
+    }
+  }
+
   private static Stamp stamp(Path file) throws IOException {
     BasicFileAttributes now = Files.readAttributes(file, BasicFileAttributes.class);
     return new Stamp(List.of(now.lastModifiedTime(), key(now)), now.size());

@@ -1,0 +1,129 @@
+package dev.cachette.cli;
+
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.cassette.FileRedaction;
+import dev.cachette.internal.stubfile.StubWriter;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Consumer;
+
+/**
+ * Converts a cassette to a stub file: one stub per request, with its answers in turn. Only what
+ * belongs to one stub is read at once, as a cassette may be large.
+ */
+final class StubsOfCassette {
+
+  private static final String YAML = "stubs:\n";
+  private static final String JSON = "{\n  \"stubs\" : [";
+
+  private final FileRedaction redaction;
+  private final Parts parts;
+  private final Consumer<String> remark;
+  private final Set<String> placeholders = new TreeSet<>();
+
+  /**
+   * Creates a conversion.
+   *
+   * @param redaction of the cassette, with all entries looked at
+   * @param remark gets what is skipped
+   */
+  StubsOfCassette(FileRedaction redaction, Parts parts, Consumer<String> remark) {
+    this.redaction = redaction;
+    this.parts = parts;
+    this.remark = remark;
+  }
+
+  /** Writes the parts of a text. */
+  @FunctionalInterface
+  interface Writing {
+    void write(Iterable<String> parts) throws IOException;
+  }
+
+  /** A stub as text, with the names of placeholders in it. */
+  private record Written(String text, Set<String> placeholders) {}
+
+  /** Writes the stubs of these exchanges. */
+  void write(List<Integer> wanted, boolean json, Writing writing) throws IOException {
+    List<List<Integer>> stubs = stubs(wanted);
+    Iterable<Written> written =
+        parts.ahead(redaction, stubs.size(), (it, at) -> written(it, stubs.get(at), json));
+    writing.write(() -> new Texts(written.iterator(), json));
+  }
+
+  /** Returns the names of placeholders for secrets in what was written, in order. */
+  Set<String> placeholders() {
+    return placeholders;
+  }
+
+  /** Returns the exchanges of each stub. */
+  private List<List<Integer>> stubs(List<Integer> wanted) {
+    Map<String, List<Integer>> stubs = new LinkedHashMap<>();
+    Iterator<Integer> exchange = wanted.iterator();
+    for (StubsOfExchanges.Kind kind :
+        parts.ahead(
+            redaction,
+            wanted.size(),
+            (it, at) -> StubsOfExchanges.kind(it.withRedactedRequest(wanted.get(at))))) {
+      kind.remarks().forEach(remark);
+      int at = exchange.next();
+      if (!kind.pattern().isEmpty()) {
+        stubs.computeIfAbsent(kind.pattern(), unused -> new ArrayList<>()).add(at);
+      }
+    }
+    return List.copyOf(stubs.values());
+  }
+
+  private static Written written(FileRedaction redaction, List<Integer> exchanges, boolean json) {
+    ObjectNode stub = StubsOfExchanges.stub(exchanges.stream().map(redaction::exchange).toList());
+    String text =
+        json
+            ? Output.asJson(stub).replace("\n", "\n  ")
+            : StubWriter.yaml(StubWriter.file(List.of(stub))).substring(YAML.length());
+    return new Written(text, Placeholders.in(stub.toString()));
+  }
+
+  /** The text of the file, around and between the stubs. */
+  private final class Texts implements Iterator<String> {
+
+    private final Iterator<Written> stubs;
+    private final boolean json;
+    private boolean begun;
+    private boolean ended;
+
+    Texts(Iterator<Written> stubs, boolean json) {
+      this.stubs = stubs;
+      this.json = json;
+    }
+
+    @Override
+    public boolean hasNext() {
+      return !ended;
+    }
+
+    @Override
+    public String next() {
+      String before = begun ? json ? ", " : "" : json ? JSON + " " : YAML;
+      if (!stubs.hasNext()) {
+        ended = true;
+        return end();
+      }
+      begun = true;
+      Written stub = stubs.next();
+      placeholders.addAll(stub.placeholders());
+      return before + stub.text();
+    }
+
+    private String end() {
+      if (json) {
+        return (begun ? "" : JSON) + " ]\n}";
+      }
+      return begun ? "" : "stubs: []\n";
+    }
+  }
+}
