@@ -84,6 +84,8 @@ final class Tool {
     CommandLine line = new CommandLine(new Tool());
     line.setOut(new PrintWriter(new StandardOutput(), true, StandardCharsets.UTF_8));
     line.setErr(new PrintWriter(System.err, true, StandardCharsets.UTF_8));
+    // The arguments of a recorded command may begin with @, such as those of curl.
+    line.setExpandAtFiles(false);
     line.setUsageHelpAutoWidth(true);
     line.setCaseInsensitiveEnumValuesAllowed(true);
     line.setExecutionStrategy(Working::run);

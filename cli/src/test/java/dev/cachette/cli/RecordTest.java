@@ -155,6 +155,34 @@ class RecordTest {
   }
 
   @Test
+  void theCommandGetsItsArgumentsAsTheyAre() throws Exception {
+    Files.writeString(folder.resolve("body.txt"), "--help");
+    Run run =
+        Run.in(
+            folder,
+            "record",
+            "--to",
+            "c.har",
+            "--",
+            "printf",
+            "<%s>",
+            "@body.txt",
+            "@none",
+            "-",
+            "",
+            "--to",
+            "--",
+            "two words",
+            "{{x}}",
+            "${sys:user.home}",
+            "'q'");
+
+    assertEquals(
+        "<@body.txt><@none><-><><--to><--><two words><{{x}}><${sys:user.home}><'q'>", run.out());
+    assertEquals(0, run.code(), run.err());
+  }
+
+  @Test
   void aJvmIsRecordedWhateverItsProxySettingsAre() throws Exception {
     Run run =
         Run.of(
