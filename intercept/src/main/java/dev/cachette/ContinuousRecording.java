@@ -135,16 +135,8 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
   private void write() {
     try {
       LoadedCassette.Growth growth = cassette.growth();
-      List<String> added = growth.entries();
-      stamp =
-          growth.isAll()
-              ? Optional.empty()
-              : stamp.flatMap(
-                  known -> file.append(LoadedCassette.following(added), cassette.fileEnd(), known));
-      if (stamp.isPresent()) {
-        whole = List.of();
-        added.forEach(entry -> digests.add(Digests.of(entry)));
-      } else {
+      stamp = growth.isAll() ? Optional.empty() : stamp.flatMap(known -> append(growth, known));
+      if (stamp.isEmpty()) {
         rewrite(growth.isAll() ? growth : new LoadedCassette.Growth(cassette.finished(), true));
       }
       failing = false;
@@ -156,6 +148,18 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
       failing = true;
       stamp = Optional.empty();
     }
+  }
+
+  private Optional<CassetteFile.Stamp> append(
+      LoadedCassette.Growth growth, CassetteFile.Stamp known) {
+    List<String> added = growth.entries();
+    Optional<CassetteFile.Stamp> now =
+        file.append(LoadedCassette.following(added), cassette.fileEnd(), known);
+    if (now.isPresent()) {
+      whole = List.of();
+      added.forEach(entry -> digests.add(Digests.of(entry)));
+    }
+    return now;
   }
 
   /** Old exchanges stay until the end, even if they are to be replaced: it may never come. */

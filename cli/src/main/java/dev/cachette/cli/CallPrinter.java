@@ -27,6 +27,7 @@ final class CallPrinter implements Consumer<Call> {
   private final AtomicLong calls = new AtomicLong();
   private final AtomicLong unexpected = new AtomicLong();
   private final AtomicLong failed = new AtomicLong();
+  private final AtomicLong left = new AtomicLong();
 
   /** Why calls failed, with their number. */
   private final Map<String, Integer> reasons = new ConcurrentSkipListMap<>();
@@ -90,6 +91,12 @@ final class CallPrinter implements Consumer<Call> {
     return output.isJson() ? Output.asJsonLine(CallLine.json(call)) : CallLine.of(call, time);
   }
 
+  /** Counts calls that were not answered to the end: their clients have left. */
+  void left(long number) {
+    calls.addAndGet(number);
+    left.addAndGet(number);
+  }
+
   /** Returns true if there was no call. */
   boolean isIdle() {
     return calls.get() == 0;
@@ -99,7 +106,8 @@ final class CallPrinter implements Consumer<Call> {
   String summary() {
     print();
     String more =
-        (failed.get() == 0 ? "" : ", " + failed.get() + " failed")
+        (left.get() == 0 ? "" : ", " + left.get() + " broken off by the client")
+            + (failed.get() == 0 ? "" : ", " + failed.get() + " failed")
             + (leftOut.get() == 0 ? "" : ", " + leftOut.get() + " of them not printed");
     return String.format(
         "%d %s, %d unexpected%s",

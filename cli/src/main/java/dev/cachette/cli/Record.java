@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.Cachette;
+import dev.cachette.calls.Call;
 import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
@@ -110,6 +111,7 @@ final class Record implements Callable<Integer> {
   }
 
   private int stop(Cachette net, CallPrinter printer) {
+    printer.left(net.calls().stream().filter(call -> call.state() != Call.State.ANSWERED).count());
     try {
       net.close();
       String where = Files.exists(target) ? ", in " + target : "; nothing to write";

@@ -51,7 +51,8 @@ class RecordTest {
   }
 
   private static void answer(HttpExchange exchange) throws IOException {
-    byte[] body = ("note " + NOTE).getBytes(StandardCharsets.UTF_8);
+    boolean large = exchange.getRequestURI().getPath().equals("/large");
+    byte[] body = large ? new byte[30_000_000] : ("note " + NOTE).getBytes(StandardCharsets.UTF_8);
     exchange.getResponseHeaders().set("content-type", "text/plain");
     exchange.sendResponseHeaders(200, body.length);
     exchange.getResponseBody().write(body);
@@ -152,6 +153,23 @@ class RecordTest {
     assertTrue(run.err().contains("No call came through the proxy."), run.err());
     assertTrue(run.err().contains("--upstream ORIGIN"), run.err());
     assertFalse(Files.exists(cassette));
+  }
+
+  @Test
+  void aCallThatItsClientBreaksOffIsCounted() throws Exception {
+    Run run =
+        Run.of(
+            "record",
+            "--to",
+            cassette.toString(),
+            "--",
+            "sh",
+            "-c",
+            "curl -s " + origin() + "/large | head -c 10 > /dev/null");
+
+    assertEquals(
+        "recorded: 1 call, 0 unexpected, 1 broken off by the client, in " + cassette + "\n",
+        run.err());
   }
 
   @Test

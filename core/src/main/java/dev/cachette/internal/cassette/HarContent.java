@@ -6,10 +6,13 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.ContentEncoding;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A body in HAR: decoded from its content encoding, as text if it is text, otherwise in Base64.
@@ -19,6 +22,10 @@ final class HarContent {
 
   /** The content encoding that could not be decoded. */
   private static final String CODED = "_stillEncoded";
+
+  /** In these, a byte below 128 is the character of ASCII. */
+  private static final Set<Charset> OF_ASCII =
+      Set.of(StandardCharsets.UTF_8, StandardCharsets.ISO_8859_1, StandardCharsets.US_ASCII);
 
   private HarContent() {}
 
@@ -35,9 +42,9 @@ final class HarContent {
     if (bytes.length == 0) {
       return 0;
     }
-    String text = new String(bytes, headers.charset());
-    if (!coded && isText(text) && Arrays.equals(text.getBytes(headers.charset()), bytes)) {
-      into.put("text", text);
+    Optional<String> text = coded ? Optional.empty() : text(bytes, headers.charset());
+    if (text.isPresent()) {
+      into.put("text", text.get());
     } else {
       into.put("text", Base64.getEncoder().encodeToString(bytes));
       into.put(encoding, "base64");
@@ -77,7 +84,8 @@ final class HarContent {
   /** Some tools break Base64 into lines; anything else that is not Base64 is refused. */
   private static byte[] decoded(String base64) {
     try {
-      return Base64.getDecoder().decode(base64.replaceAll("[\\r\\n\\t ]", ""));
+      boolean inLines = base64.chars().anyMatch(Character::isWhitespace);
+      return Base64.getDecoder().decode(inLines ? base64.replaceAll("[\\r\\n\\t ]", "") : base64);
     } catch (IllegalArgumentException malformed) {
       throw new IllegalArgumentException("invalid Base64: " + malformed.getMessage(), malformed);
     }
@@ -86,13 +94,28 @@ final class HarContent {
   /** A body, and the headers that agree with it. */
   record Read(Headers headers, Body body) {}
 
-  private static boolean isText(String text) {
-    for (int at = 0; at < text.length(); at++) {
-      char c = text.charAt(at);
-      if (c < ' ' && c != '\t' && c != '\r' && c != '\n') {
-        return false;
+  /** Returns bytes as text, if they are. Binary content is told by its first few bytes. */
+  private static Optional<String> text(byte[] bytes, Charset charset) {
+    if (OF_ASCII.contains(charset) && hasControl(bytes)) {
+      return Optional.empty();
+    }
+    String text = new String(bytes, charset);
+    return text.chars().noneMatch(HarContent::isControl)
+            && Arrays.equals(text.getBytes(charset), bytes)
+        ? Optional.of(text)
+        : Optional.empty();
+  }
+
+  private static boolean hasControl(byte[] bytes) {
+    for (byte each : bytes) {
+      if (each >= 0 && isControl(each)) {
+        return true;
       }
     }
-    return true;
+    return false;
+  }
+
+  private static boolean isControl(int c) {
+    return c < ' ' && c != '\t' && c != '\r' && c != '\n';
   }
 }

@@ -25,11 +25,16 @@ import org.jspecify.annotations.Nullable;
  */
 final class KnownSecrets {
 
+  private static final int SHORTEST_PERCENT = 3;
+
   /** The maximum depth of nested encodings. */
   private static final int DEEPEST = 3;
 
   private static final Pattern BASE64 = Pattern.compile("[A-Za-z0-9+/_-]{8,}={0,2}");
-  private static final Pattern PERCENT = Pattern.compile("[A-Za-z0-9._~+!*'()%-]{3,}");
+
+  /** The characters of percent-encoded text besides letters and digits (RFC 3986). */
+  private static final String OF_PERCENT = "._~+!*'()%-";
+
   private static final Pattern FILLED =
       Pattern.compile("\\{\\{([A-Za-z0-9_-]+)(?::([a-z0-9-]+))?\\}\\}");
   private static final Pattern WRAPPED = Pattern.compile("\\{\\{(base64|base64url)=");
@@ -108,21 +113,24 @@ final class KnownSecrets {
     return variants.isEmpty() ? text : redact(text, DEEPEST);
   }
 
-  private String redact(String text, int depth) {
-    String redacted = text;
-    boolean hasTrace = traces.mayBeIn(text);
-    if (hasTrace) {
-      for (Variant variant : variants()) {
-        if (redacted.contains(variant.text)) {
-          redacted = redacted.replace(variant.text, variant.placeholder);
-        }
+  private String replaced(String text, boolean hasTrace) {
+    String replaced = text;
+    for (Variant variant : hasTrace ? variants() : List.<Variant>of()) {
+      if (replaced.contains(variant.text)) {
+        replaced = replaced.replace(variant.text, variant.placeholder);
       }
     }
+    return replaced;
+  }
+
+  private String redact(String text, int depth) {
+    boolean hasTrace = traces.mayBeIn(text);
+    String redacted = replaced(text, hasTrace);
     if (depth == 0) {
       return redacted;
     }
     if (redacted.indexOf('%') >= 0) {
-      redacted = within(PERCENT, redacted, token -> percent(token, depth));
+      redacted = percentEncoded(redacted, depth);
     }
     if (redacted.indexOf('\\') >= 0) {
       redacted = JsonStrings.changeAll(redacted, it -> escaped(it, depth).orElse(it));
@@ -150,10 +158,36 @@ final class KnownSecrets {
     return tokens.appendTail(changed).toString();
   }
 
-  private Optional<String> percent(String token, int depth) {
-    if (token.indexOf('%') < 0) {
-      return Optional.empty();
+  /** Searches from sign to sign: a regular expression takes seconds for binary content. */
+  private String percentEncoded(String text, int depth) {
+    StringBuilder changed = new StringBuilder();
+    int copied = 0;
+    for (int at = text.indexOf('%'); at >= 0; at = text.indexOf('%', at)) {
+      int start = at;
+      while (start > copied && isOfPercent(text.charAt(start - 1))) {
+        start--;
+      }
+      while (at < text.length() && isOfPercent(text.charAt(at))) {
+        at++;
+      }
+      boolean isPlaceholder = start >= 2 && text.startsWith(Placeholder.OPEN, start - 2);
+      String token = text.substring(start, at);
+      if (token.length() >= SHORTEST_PERCENT && !isPlaceholder) {
+        changed.append(text, copied, start).append(percent(token, depth).orElse(token));
+        copied = at;
+      }
     }
+    return changed.append(text, copied, text.length()).toString();
+  }
+
+  private static boolean isOfPercent(char c) {
+    return c >= 'a' && c <= 'z'
+        || c >= 'A' && c <= 'Z'
+        || c >= '0' && c <= '9'
+        || OF_PERCENT.indexOf(c) >= 0;
+  }
+
+  private Optional<String> percent(String token, int depth) {
     String plain = Percent.decodeForm(token);
     String redacted = redact(plain, depth - 1);
     return redacted.equals(plain)
@@ -163,7 +197,7 @@ final class KnownSecrets {
 
   /** Returns a JSON string, which may contain escapes. */
   private Optional<String> escaped(String literal, int depth) {
-    if (literal.indexOf('\\') < 0) {
+    if (literal.indexOf('\\') < 0 || literal.chars().anyMatch(c -> c < ' ')) {
       return Optional.empty();
     }
     try {

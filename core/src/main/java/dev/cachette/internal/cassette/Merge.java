@@ -97,6 +97,9 @@ public final class Merge {
       IntStream.range(0, before.size())
           .forEach(at -> unchanged.putIfAbsent(timeless(before.get(at)), before.text(at)));
     }
+    if (theirs.isEmpty() && unchanged.isEmpty()) {
+      return recorded.stream().map(HarWriter::entry).toList();
+    }
     List<String> added = new ArrayList<>();
     for (Exchange exchange : recorded) {
       String content = timeless(exchange);
@@ -149,6 +152,10 @@ public final class Merge {
 
     void add(String one) {
       counts.merge(one, 1, Integer::sum);
+    }
+
+    boolean isEmpty() {
+      return counts.isEmpty();
     }
 
     boolean remove(String one) {

@@ -11,8 +11,8 @@ final class BinaryRuns {
   /** Shorter content is searched as a whole. */
   static final int LONG = 64 * 1024;
 
-  /** The shortest name of a secret with its sign has so many letters in a row. */
-  private static final int SHORTEST_NAME = 4;
+  /** The shortest secret with its name and a sign has so many characters. */
+  private static final int SHORTEST = 6;
 
   private BinaryRuns() {}
 
@@ -27,7 +27,7 @@ final class BinaryRuns {
       if (!ends) {
         char c = text.charAt(at);
         readable = c < 0x7f ? readable + 1 : 0;
-        isNamed |= readable >= SHORTEST_NAME;
+        isNamed |= readable >= SHORTEST;
         continue;
       }
       String run = text.substring(from, at);
