@@ -117,6 +117,48 @@ class DescriptionExamplesTest {
 
   @ParameterizedTest
   @CsvSource(
+      delimiter = ';',
+      quoteCharacter = '~',
+      value = {
+        "^B-[0-9]{2}$;                                   4",
+        "^[({|]{3}\\\\(a{2}\\\\)$;                        7",
+        "^[a-cx]{3}(no|yes){0}$;                         3",
+        "^(?:a|b){5}[^]]?$;                              5",
+        "^(a{100}){100}$;                                10000",
+        "^((((a{1,1000}){1,1000}){1,1000}){1,1000}|b)$;  -1",
+        "^(a{99999}){99999}$;                            -1",
+        "^((((((((a*)*)*)*)*)*)*)*)*$;                   -1",
+        "^a{2000000000}$;                                -1",
+        "^a{99999999999999999999}$;                      -1",
+        "^(a;                                            -1",
+        "^[a;                                            -1",
+      })
+  void aPatternIsGeneratedUnlessItIsTooLong(String pattern, int length, @TempDir Path folder)
+      throws Exception {
+    Files.writeString(
+        folder.resolve("buoys.json"),
+        String.format(
+            "{\"openapi\": \"3.1.0\", \"paths\": {\"/buoy\": {\"get\": {\"responses\": {\"200\": {"
+                + " \"content\": {\"application/json\": {\"schema\": {\"type\": \"string\","
+                + " \"pattern\": \"%s\"}}}}}}}}}",
+            pattern));
+    net.close();
+    net =
+        Cachette.open(Settings.defaults().stubFolder(folder).unexpectedCalls(UnexpectedCalls.WARN));
+    net.describedBy("https://buoys.example", "buoys.json").answeringFromExamples();
+
+    String body = Calling.get("https://buoys.example/buoy").body();
+
+    if (length < 0) {
+      assertTrue(body.contains("The API description"), body);
+      assertThrows(AssertionError.class, net::reset);
+    } else {
+      assertTrue(Math.abs(length + 2 - body.length()) <= 1, body);
+    }
+  }
+
+  @ParameterizedTest
+  @CsvSource(
       delimiter = '|',
       quoteCharacter = '~',
       value = {

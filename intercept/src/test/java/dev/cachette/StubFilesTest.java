@@ -410,6 +410,11 @@ class StubFilesTest {
             + " '#/shared/a'}} | \"a\" contains itself.",
         "shared: {a: 5}; stubs: {answer: {$ref: '#/shared/a', status: 200}} | the shared part is 5,"
             + " so nothing can be added beside it.",
+        "shared: {a: 5}; stubs: {request: 'GET https://a.example', answer: {$ref:"
+            + " 'b.yaml#/shared/a'}} | $ref must be \"#/shared/NAME\", the name of a part in shared"
+            + " in this file.",
+        "stubs: {request: 'GET https://a.example', answer: {$ref: '#/shared/a'}}"
+            + " | stubs.answer: $ref must be \"#/shared/NAME\"",
         "shared: 5; stubs: {request: 'GET https://a.example', answer: {status: 200}} | expected"
             + " names with values, found 5",
         "cors: maybe; stubs: {request: 'GET https://a.example', answer: {status: 200}} | maybe",

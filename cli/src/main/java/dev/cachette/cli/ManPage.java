@@ -7,7 +7,6 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Help;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -21,8 +20,6 @@ import picocli.CommandLine.Spec;
     footerHeading = "%nExamples:%n",
     footer = {"  cachette man | man -l -", "  cachette man > ~/.local/share/man/man1/cachette.1"})
 final class ManPage implements Callable<Integer> {
-
-  @Mixin private Output output;
 
   @Spec private CommandSpec command;
 
@@ -48,7 +45,8 @@ final class ManPage implements Callable<Integer> {
     item("~/.cachette/authority.pem", "The certificate authority for HTTPS, created at first use.");
     page.append(".SH ENVIRONMENT\n");
     item("NO_COLOR", "If it is set, no colours are used.");
-    output.result(page.toString());
+    command.commandLine().getOut().print(page);
+    command.commandLine().getOut().flush();
     return 0;
   }
 

@@ -87,6 +87,9 @@ final class SampleText {
 
   /** The same pattern gives the same strings. */
   private static Optional<String> ofPattern(String pattern, int least, int most, int variation) {
+    if (PatternLength.longest(pattern, MOST_REPETITIONS) > LONGEST) {
+      return Optional.empty();
+    }
     try {
       Pattern java = Pattern.compile(pattern);
       RgxGen generator = RgxGen.parse(options(), pattern);

@@ -30,7 +30,9 @@ final class Fields {
   static Fields of(Node node, String what, Collection<String> allowed, Problems problems) {
     Fields fields = any(node, problems);
     for (Node.Member member : fields.members()) {
-      if (!allowed.contains(member.name())) {
+      if (member.name().equals(SharedParts.REFERENCE)) {
+        problems.add(member.key(), SharedParts.NOT_A_REFERENCE);
+      } else if (!allowed.contains(member.name())) {
         problems.unknown(member.key(), member.name(), what, allowed);
       }
     }

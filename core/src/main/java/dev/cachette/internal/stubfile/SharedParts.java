@@ -18,7 +18,12 @@ final class SharedParts {
 
   static final String KEY = "shared";
 
-  private static final String REFERENCE = "$ref";
+  static final String REFERENCE = "$ref";
+
+  /** Said of any other reference where a part is expected. */
+  static final String NOT_A_REFERENCE =
+      "$ref must be \"#/shared/NAME\", the name of a part in shared in this file.";
+
   private static final String BEGINNING = "#/" + KEY + "/";
 
   /** As for YAML aliases: a few lines could stand for more than memory holds. */
