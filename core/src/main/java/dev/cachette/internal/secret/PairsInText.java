@@ -96,10 +96,14 @@ final class PairsInText {
     return text.indexOf('\n') > 0 ? each(NEXT_LINE, replaced, 4, this::nextLine) : replaced;
   }
 
-  /** Returns true if one of the words is in a text, however it is written. */
+  /** Returns true if a word of a text begins like one of these, however it is written. */
   static boolean hasWord(String text) {
+    boolean inWord = false;
     for (int at = 0; at < text.length() - 1; at++) {
-      if (begins(text.charAt(at) | LOWER_CASE, text.charAt(at + 1) | LOWER_CASE)) {
+      boolean isStart = !inWord;
+      char c = text.charAt(at);
+      inWord = c >= '0' && c <= '9' || c >= 'A' && c <= 'Z' || c >= 'a' && c <= 'z' || c == '_';
+      if (isStart && begins(c | LOWER_CASE, text.charAt(at + 1) | LOWER_CASE)) {
         for (String word : WORDS) {
           if (text.regionMatches(true, at, word, 0, word.length())) {
             return true;

@@ -194,18 +194,18 @@ final class SecretShapes {
           // User information in a URL (RFC 3986 section 3.2.1).
           shape(
               "url-password",
-              "://",
+              "@",
               "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:([^\\s/?#@\"'<>]+)@"
                   + "(?![^\\s/?#@\"'<>]*@)"),
           // With characters that should be encoded, but not a port and a path.
           shape(
               "url-password",
-              "://",
+              "@",
               "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:(?![0-9]{1,5}[/?#])"
                   + "([^\\s\"'<>]{1,200})@(?=[\\w.-]+(?::[0-9]+)?(?:[/?#\\s\"'<>]|$))"),
           shape(
               "url-password",
-              "//",
+              "@",
               "(?<![\\w:/])//[^\\s/?#@:\"'<>]{1,100}:([^\\s/?#@\"'<>]+)@[\\w.-]+"),
           shape(
               "url-password",
@@ -218,13 +218,13 @@ final class SecretShapes {
               "(?<![\\w-])(?:-u|--user)[ =]{1,3}[\"']?[^\\s:\"'/]+:([^\\s\"']{3,})"),
           shape(
               "url-token",
-              "://",
+              "@",
               "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://([^\\s/?#@:\"'<>]{12,})@",
               SecretShapes::hasDigitOrMixedCase),
           // What follows such a word in a path.
           shape(
               "path-token",
-              "/",
+              "/reset /password /invit /verif /confirm /magic /activat /unsubscribe",
               "(?i)/(?:reset|reset-password|password-reset|passwords?|invites?|invitations?|verify"
                   + "|verification|confirm|confirmation|magic|magic-link|activate|activation"
                   + "|unsubscribe)/("
@@ -233,7 +233,7 @@ final class SecretShapes {
               SecretShapes::hasDigitOrMixedCase),
           shape(
               "path-token",
-              "/",
+              "/hook /webhook /token /secret /share /api /key /auth /feed /private /calendar /ical",
               "(?i)/(?:hooks?|webhooks?|tokens?|secrets?|share|api|(?:api[_-]?)?keys?|auth|feeds?"
                   + "|private|calendars?|ical)/("
                   + TOKEN
