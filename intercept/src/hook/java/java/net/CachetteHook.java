@@ -178,6 +178,14 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
     return wanted;
   }
 
+  /** A socket has tried to connect, and is connected if that is completed. */
+  public static void connected(Object socket, boolean completed) {
+    BiFunction<String, Object, Object> owners = asked;
+    if (completed && owners != null) {
+      owners.apply("connected", socket);
+    }
+  }
+
   private static void left(SocketAddress remote) {
     synchronized (LEFT) {
       if (LEFT.size() < MOST_LEFT) {

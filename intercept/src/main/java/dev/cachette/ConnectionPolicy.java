@@ -46,8 +46,8 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
   }
 
   @Override
-  public void connectsThrough(String host, int port) {
-    connections.noteConnectionLetThrough(host, port);
+  public Runnable connectsThrough(String host, int port, String yet) {
+    return connections.noteConnectionLetThrough(host, port, yet);
   }
 
   @Override

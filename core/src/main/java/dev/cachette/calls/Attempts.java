@@ -12,10 +12,10 @@ import org.opentest4j.AssertionFailedError;
 
 /**
  * Attempts to call a service that met a fault before there was a request: an unknown host, a
- * refused connection, a failed handshake. Also connections to a host that is let through, whose
- * calls are not seen. A client that looks up or connects several times for one call of the code
- * under test has made one attempt. A client that has kept an address or a connection makes a call
- * instead, which is reset, and is in the log of calls with the fault.
+ * refused connection, a failed handshake. Also connections to a host that is let through, with
+ * their outcome; their calls are not seen. A client that looks up or connects several times for one
+ * call of the code under test has made one attempt. A client that has kept an address or a
+ * connection makes a call instead, which is reset, and is in the log of calls with the fault.
  *
  * <pre>{@code
  * net.stub("GET https://berths.example/{+rest}").answer(connectionRefused(), json(berths));

@@ -46,6 +46,12 @@ final class CallLog {
     }
   }
 
+  /** Replaces an attempt whose outcome is known now. */
+  void replaceTried(Tried before, Tried now) {
+    // By identity, as several may be equal.
+    tried.replaceAll(each -> each == before ? now : each);
+  }
+
   void add(LoggedCall call) {
     if (calls.isEmpty() || calls.get(calls.size() - 1).isBefore(call)) {
       calls.add(call);

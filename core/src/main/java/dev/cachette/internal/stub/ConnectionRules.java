@@ -2,7 +2,6 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.match.MatchInternals;
 import java.time.Instant;
@@ -59,9 +58,14 @@ public final class ConnectionRules {
                         .noneMatch(rule -> MatchInternals.isFor(rule.pattern(), host, port)));
   }
 
-  /** Notes a connection to the real destination, so that the list of calls is complete. */
-  public void noteConnectionLetThrough(String host, int port) {
-    scopes.noteTried(host, OptionalInt.of(port), Tried.LET_THROUGH);
+  /**
+   * Notes a connection to the real destination, so that the list of calls is complete.
+   *
+   * @param yet what is true until it is connected; empty if that will not be known
+   * @return what to do when it is connected
+   */
+  public Runnable noteConnectionLetThrough(String host, int port, String yet) {
+    return scopes.noteLetThrough(host, port, yet);
   }
 
   /**

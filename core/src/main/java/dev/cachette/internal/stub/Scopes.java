@@ -314,6 +314,23 @@ public final class Scopes {
     changed();
   }
 
+  /** Records a connection to the real destination; returns what to do when it is made. */
+  Runnable noteLetThrough(String host, int port, String yet) {
+    Tried begun = Tried.letThrough(host, port, yet, now());
+    CallLog log;
+    synchronized (this) {
+      log = scopes.element().log();
+      log.addTried(begun);
+    }
+    changed();
+    return () -> {
+      synchronized (this) {
+        log.replaceTried(begun, begun.connected());
+      }
+      changed();
+    };
+  }
+
   /** Records that a client closed a connection to a host and port without a request. */
   synchronized void noteSilent(String destination) {
     scopes.element().log().addSilent(destination);

@@ -31,6 +31,43 @@ class ResponderTest {
   }
 
   @Test
+  void aConnectionThatIsLetThroughHasItsOutcome() {
+    ConnectionRules connections = scopes.connections();
+    Runnable first = connections.noteConnectionLetThrough("tides.example", 443, "not connected");
+    connections.noteConnectionLetThrough("tides.example", 443, "not connected");
+    connections.noteConnectionLetThrough("tide.example", 443, "unknown host");
+    connections.noteConnectionLetThrough("push.example", 443, "");
+    first.run();
+    first.run();
+
+    AssertionFailedError silent =
+        assertThrows(AssertionFailedError.class, () -> desk.calls().assertCount(1));
+    assertEquals(
+        """
+        Expected exactly 1 call, but there was none.
+
+        No calls were made.
+
+        Let through, so their calls are not seen: tides.example:443, push.example:443.
+
+        Let through, but not connected: tides.example:443, tide.example:443.\
+        """,
+        silent.getMessage());
+    AssertionFailedError listed =
+        assertThrows(
+            AssertionFailedError.class,
+            () -> desk.calls().attempts("https://tides.example").assertNone());
+    assertEquals(
+        """
+        Expected no attempts to reach https://tides.example, but there were 2:
+
+           1. let through, connected
+           2. let through, not connected\
+        """,
+        listed.getMessage());
+  }
+
+  @Test
   void theLiteralWinsInEitherOrder() {
     stub("GET /v1/{what}", 1, text("variable"));
     stub("GET /v1/tides", 2, text("literal"));

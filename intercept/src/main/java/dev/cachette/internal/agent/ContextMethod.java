@@ -7,6 +7,7 @@ import org.objectweb.asm.Opcodes;
 final class ContextMethod extends MethodVisitor {
 
   private static final String CONTEXT = "java/net/CachetteContext";
+  private static final String HOOK = "java/net/CachetteHook";
   private static final String TIMERS = "java/net/CachetteTimers";
 
   /** The variable of {@code timedRead} that has the timeout. */
@@ -39,6 +40,12 @@ final class ContextMethod extends MethodVisitor {
         JavaClient.writeCallAndChannel(point.className(), mv);
         super.visitVarInsn(Opcodes.ILOAD, 1);
         call("streams", "(Ljava/lang/Object;Ljava/lang/Object;I)V");
+      }
+      case CONNECTED -> {
+        super.visitVarInsn(Opcodes.ALOAD, 0);
+        super.visitVarInsn(Opcodes.ILOAD, 2);
+        super.visitMethodInsn(
+            Opcodes.INVOKESTATIC, HOOK, "connected", "(Ljava/lang/Object;Z)V", false);
       }
       case CAPTURED -> tell("captured", 1);
       case FORGET -> call("forget", "()V");

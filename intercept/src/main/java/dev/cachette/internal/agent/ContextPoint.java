@@ -18,6 +18,11 @@ enum ContextPoint {
       Hook.WROTE, "sun/nio/ch/SocketChannelImpl", "blockingWriteFully", "([BII)V"),
   SOCKET_TIMED_READ(
       Hook.READS, "sun/nio/ch/NioSocketImpl", "timedRead", "(Ljava/io/FileDescriptor;[BIIJ)I"),
+  SOCKET_CONNECTED(
+      Hook.CONNECTED, "sun/nio/ch/NioSocketImpl", "endConnect", "(Ljava/io/FileDescriptor;Z)V"),
+  CHANNEL_CONNECTED(Hook.CONNECTED, "sun/nio/ch/SocketChannelImpl", "endConnect", "(ZZ)V"),
+  CHANNEL_CONNECTED_LATER(
+      Hook.CONNECTED, "sun/nio/ch/SocketChannelImpl", "endFinishConnect", "(ZZ)V"),
   SELECT(
       Hook.FORGET,
       "sun/nio/ch/SelectorImpl",
@@ -67,6 +72,8 @@ enum ContextPoint {
   enum Hook {
     /** At its beginning, with {@code this}. */
     WROTE,
+    /** At its beginning, with {@code this} and its second argument, a boolean. */
+    CONNECTED,
     /** At its beginning. */
     FORGET,
     /** At its beginning, with its first argument. */

@@ -20,8 +20,13 @@ public interface Destinations {
    */
   boolean letsThrough(String host, OptionalInt port);
 
-  /** Notes a connection that is let through. */
-  void connectsThrough(String host, int port);
+  /**
+   * Notes a connection that is let through.
+   *
+   * @param yet what is true until it is connected; empty if that will not be known
+   * @return what to do when it is connected
+   */
+  Runnable connectsThrough(String host, int port, String yet);
 
   /** Returns the fault that the next look-up or connection gets, and moves on past it. */
   Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port);

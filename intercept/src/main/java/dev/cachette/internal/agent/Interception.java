@@ -10,14 +10,19 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ProxySelector;
 import java.net.SocketAddress;
+import java.net.SocketImpl;
 import java.net.SocketOptions;
 import java.net.StandardSocketOptions;
 import java.net.UnknownHostException;
 import java.nio.channels.NetworkChannel;
+import java.nio.channels.SocketChannel;
 import java.security.cert.CertificateException;
 import java.security.cert.X509Certificate;
+import java.util.Collections;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.WeakHashMap;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLSession;
 import javax.net.ssl.SSLSocket;
@@ -42,6 +47,9 @@ public final class Interception implements AutoCloseable {
   private final UnreachableSockets deadEnds;
   private final OldConnections oldConnections;
   private final SecondAttempt secondAttempt = new SecondAttempt();
+
+  /** What to do when sockets that are let through are connected. */
+  private final Map<Object, Runnable> through = Collections.synchronizedMap(new WeakHashMap<>());
 
   /**
    * The host that this thread has just failed to resolve: some clients continue with an unresolved
@@ -163,6 +171,10 @@ public final class Interception implements AutoCloseable {
                   .map(host -> destinations.refuseHttp3(host, address.getPort()))
                   .orElse(null)
               : null;
+      case "connected" -> {
+        Optional.ofNullable(through.remove(about)).ifPresent(Runnable::run);
+        yield null;
+      }
       default -> throw new IllegalArgumentException(question);
     };
   }
@@ -182,7 +194,10 @@ public final class Interception implements AutoCloseable {
     Optional<String> host = interceptedHost(address);
     if (host.isEmpty()) {
       if (isLetThrough(address)) {
-        destinations.connectsThrough(address.getHostString(), address.getPort());
+        through.put(
+            socket,
+            destinations.connectsThrough(
+                address.getHostString(), address.getPort(), yet(socket, address)));
       }
       return remote;
     }
@@ -197,6 +212,12 @@ public final class Interception implements AutoCloseable {
       refused.initCause(failed);
       throw Interception.<RuntimeException>unchecked(refused);
     }
+  }
+
+  /** Native sockets do not tell. */
+  private static String yet(Object socket, InetSocketAddress address) {
+    boolean tells = socket instanceof SocketImpl || socket instanceof SocketChannel;
+    return !tells ? "" : address.isUnresolved() ? "unknown host" : "not connected";
   }
 
   private boolean isLetThrough(InetSocketAddress address) {

@@ -308,7 +308,7 @@ public final class CassetteFile implements AutoCloseable {
         String.format(
             "The cassette %s cannot be %s: %s\n"
                 + "Fix: check its permissions and the free disk space. The file is unchanged.",
-            path, verb, cause),
+            path, verb, cause.getClass() == IOException.class ? cause.getMessage() : cause),
         cause);
   }
 
