@@ -193,7 +193,7 @@ class AddressesTest {
     return HttpRequest.newBuilder(URI.create(url)).build();
   }
 
-  private static SSLContext trusting(String pem) throws Exception {
+  static SSLContext trusting(String pem) throws Exception {
     KeyStore store = KeyStore.getInstance(KeyStore.getDefaultType());
     store.load(null, null);
     store.setCertificateEntry(

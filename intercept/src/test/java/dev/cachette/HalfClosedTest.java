@@ -11,6 +11,7 @@ import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import javax.net.ssl.SSLSocket;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -80,10 +81,42 @@ class HalfClosedTest {
     assertTrue(responses.endsWith("delayed"), responses);
   }
 
-  /** Returns what comes until Cachette closes the connection, too. */
+  /** A close_notify ends one direction only (RFC 8446 section 6.1). */
+  @ParameterizedTest
+  @CsvSource({"plain, plain", "pattern, pattern", "delayed, delayed", "slow, slow"})
+  void itsAnswerComesOverTls(String path, String expected) throws Exception {
+    for (int at = 0; at < 5; at++) {
+      String response =
+          send("GET /" + path + " HTTP/1.1\r\nHost: tides.example\r\n\r\n", this::secure);
+
+      assertTrue(response.contains(expected), () -> path + ": " + response);
+    }
+  }
+
+  private Socket secure(String host, int port) throws Exception {
+    SSLSocket socket =
+        (SSLSocket)
+            AddressesTest.trusting(net.proxy().authorityPem())
+                .getSocketFactory()
+                .createSocket(host, port);
+    socket.setEnabledProtocols(new String[] {"TLSv1.3"});
+    return socket;
+  }
+
+  /** Opens a connection. */
+  @FunctionalInterface
+  private interface Connecting {
+    Socket to(String host, int port) throws Exception;
+  }
+
   private String send(String bytes) throws Exception {
+    return send(bytes, Socket::new);
+  }
+
+  /** Returns what comes until Cachette closes the connection, too. */
+  private String send(String bytes, Connecting connecting) throws Exception {
     URI at = URI.create(net.baseUrl());
-    try (Socket socket = new Socket(at.getHost(), at.getPort())) {
+    try (Socket socket = connecting.to(at.getHost(), at.getPort())) {
       socket.setSoTimeout(20_000);
       socket.getOutputStream().write(bytes.getBytes(StandardCharsets.ISO_8859_1));
       socket.shutdownOutput();

@@ -3,7 +3,6 @@ package dev.cachette.internal.wire;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.socket.ChannelInputShutdownEvent;
-import io.netty.handler.ssl.SslHandler;
 
 /**
  * Handles the end of what a client sends. It may still read the answer, as {@code printf ... | nc}
@@ -16,9 +15,7 @@ final class HalfClose extends ChannelInboundHandlerAdapter {
     if (event instanceof ChannelInputShutdownEvent) {
       ExchangeHandler exchanges = context.pipeline().get(ExchangeHandler.class);
       boolean readsOn =
-          exchanges != null
-              && context.pipeline().get(SslHandler.class) == null
-              && exchanges.inputEnded(context.pipeline().context(exchanges));
+          exchanges != null && exchanges.inputEnded(context.pipeline().context(exchanges));
       if (!readsOn) {
         context.close();
         return;
