@@ -116,7 +116,7 @@ class ClosingTest {
   @Timeout(3_600)
   @EnabledOnOs(OS.LINUX)
   void manyCyclesLeaveNothingBehind() throws Exception {
-    int cycles = Integer.getInteger("cachette.cycles", 200);
+    int cycles = Integer.getInteger("closing.cycles", 200);
     Remains warm = null;
     for (int cycle = 1; cycle <= cycles; cycle++) {
       try (Cachette net = Cachette.open()) {

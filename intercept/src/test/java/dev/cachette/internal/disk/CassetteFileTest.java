@@ -32,7 +32,7 @@ import org.junit.jupiter.api.io.TempDir;
 class CassetteFileTest {
 
   /** More of them with -Dcachette.kills=200. */
-  private static final int KILLS = Integer.getInteger("cachette.kills", 6);
+  private static final int KILLS = Integer.getInteger("cassette.kills", 6);
 
   @TempDir Path folder;
 
