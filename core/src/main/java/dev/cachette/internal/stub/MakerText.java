@@ -18,7 +18,7 @@ final class MakerText {
   private static final Pattern NOT_OF_USER =
       Pattern.compile(
           "(?:java|javax|jdk|sun|com\\.sun|kotlin|kotlinx|scala|groovy"
-              + "|dev\\.cachette\\.(?!examples)"
+              + "|dev\\.cachette\\.(?:cli|internal|junit|testng)|picocli"
               + "|org\\.(?:junit|testng|apache|springframework|eclipse\\.jetty|glassfish"
               + "|asynchttpclient|gradle|mockito|slf4j|aspectj)"
               + "|okhttp3|okio|retrofit2|io\\.(?:netty|vertx|helidon|grpc|micrometer|opentelemetry)"
