@@ -2,15 +2,12 @@ package dev.cachette.internal.secret;
 
 import dev.cachette.internal.secret.Secret.Certainty;
 import dev.cachette.internal.text.Placeholders;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.jspecify.annotations.Nullable;
 
 /** Values that are secret by their shape, wherever they are. */
 final class SecretShapes {
@@ -29,79 +26,19 @@ final class SecretShapes {
    * @param marks one of these is in each text that has the shape
    */
   private record Shape(
-      String name, List<Mark> marks, Pattern pattern, Certainty certainty, Predicate<String> also) {
+      String name,
+      List<MarkedText.Mark> marks,
+      Pattern pattern,
+      Certainty certainty,
+      Predicate<String> also) {
 
-    boolean mayBeIn(Marked text) {
-      for (Mark mark : marks) {
+    boolean mayBeIn(MarkedText text) {
+      for (MarkedText.Mark mark : marks) {
         if (text.has(mark)) {
           return true;
         }
       }
       return marks.isEmpty();
-    }
-  }
-
-  /**
-   * A part of a text, in lower case.
-   *
-   * @param characters those in it
-   */
-  private record Mark(String text, Characters characters) {
-
-    static List<Mark> all(String... texts) {
-      return Arrays.stream(texts).map(text -> new Mark(text, Characters.of(text))).toList();
-    }
-  }
-
-  /**
-   * Which characters of ASCII are in a text, in lower case.
-   *
-   * @param low a bit for each of the first 64
-   * @param high a bit for each of the others
-   */
-  private record Characters(long low, long high) {
-
-    static Characters of(String text) {
-      long low = 0;
-      long high = 0;
-      for (int at = 0; at < text.length(); at++) {
-        char c = text.charAt(at);
-        if (c < Long.SIZE) {
-          low |= 1L << c;
-        } else if (c < 2 * Long.SIZE) {
-          high |= 1L << (c >= 'A' && c <= 'Z' ? c + ('a' - 'A') : c);
-        }
-      }
-      return new Characters(low, high);
-    }
-
-    boolean includes(Characters others) {
-      return (others.low & ~low) == 0 && (others.high & ~high) == 0;
-    }
-  }
-
-  /** Looks for marks in a text. Most are ruled out by one of their characters. */
-  private static final class Marked {
-
-    private final String text;
-    private final Characters characters;
-    private @Nullable String lowerCase;
-
-    Marked(String text) {
-      this.text = text;
-      this.characters = Characters.of(text);
-    }
-
-    boolean has(Mark mark) {
-      return characters.includes(mark.characters)
-          && (mark.text.length() == 1 || lowerCase().contains(mark.text));
-    }
-
-    private String lowerCase() {
-      if (lowerCase == null) {
-        lowerCase = text.toLowerCase(Locale.ROOT);
-      }
-      return lowerCase;
     }
   }
 
@@ -249,7 +186,7 @@ final class SecretShapes {
   private static final Shape NEXT_TO_WORD =
       new Shape(
           "secret",
-          Mark.all("key", "token", "secret", "passw", "credential", "signature"),
+          MarkedText.marks("key", "token", "secret", "passw", "credential", "signature"),
           Pattern.compile(
               "(?i)(?<![a-z])(?:key|token|secret|password|passwd|credential|signature)s?(?![a-z])"
                   + "[^\\r\\n]{0,24}?(?<![A-Za-z0-9+/_=.{-])([A-Za-z0-9+/_-]{20,}={0,2})"),
@@ -265,7 +202,7 @@ final class SecretShapes {
   private static Shape shape(String name, String marks, String pattern, Predicate<String> also) {
     return new Shape(
         name,
-        marks.isEmpty() ? List.of() : Mark.all(marks.split(" ")),
+        marks.isEmpty() ? List.of() : MarkedText.marks(marks.split(" ")),
         Pattern.compile(pattern),
         Certainty.CERTAIN,
         also);
@@ -277,7 +214,7 @@ final class SecretShapes {
       return text;
     }
     // What replaces a secret has no marks of others.
-    Marked marked = new Marked(text);
+    MarkedText marked = new MarkedText(text);
     String replaced = text;
     for (Shape shape : SHAPES) {
       if (shape.mayBeIn(marked)) {
