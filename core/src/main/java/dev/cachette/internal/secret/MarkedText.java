@@ -37,7 +37,16 @@ final class MarkedText {
         && (mark.text.length() == 1 || lowerCase().contains(mark.text));
   }
 
-  private String lowerCase() {
+  String text() {
+    return text;
+  }
+
+  /** Returns this, or another text. */
+  MarkedText with(String now) {
+    return now.equals(text) ? this : new MarkedText(now);
+  }
+
+  String lowerCase() {
     if (lowerCase == null) {
       lowerCase = text.toLowerCase(Locale.ROOT);
     }

@@ -16,15 +16,6 @@ final class PairsInText {
     String of(String name, String value, Certainty certainty);
   }
 
-  /**
-   * A name and its sign, in plain text, YAML, connection strings, or arguments of GraphQL. Values
-   * are read after secret names only, as most text has many colons.
-   */
-  private static final Pattern NAME =
-      Pattern.compile(
-          "(?<![\\w$.%-])(?:\\\\?[\"'])?(_{0,2}[A-Za-z][\\w.-]{0,60}?)(?:\\\\?[\"'])?"
-              + "[ \\t]{0,3}(?::|=>?)[ \\t]{0,3}");
-
   /** The tag of a value in YAML. */
   private static final Pattern TAG = Pattern.compile("!!?\\w+[ \\t]+");
 
@@ -91,9 +82,11 @@ final class PairsInText {
       replaced = withSign(replaced);
     }
     if (text.indexOf('-') >= 0 || hasWord(text)) {
-      replaced = each(WITHOUT_SIGN, replaced, 0, this::withoutSign);
+      replaced = each(WITHOUT_SIGN, replaced, 0, PairsInText::beginsOption, this::withoutSign);
     }
-    return text.indexOf('\n') > 0 ? each(NEXT_LINE, replaced, 4, this::nextLine) : replaced;
+    return text.indexOf('\n') > 0
+        ? each(NEXT_LINE, replaced, 4, PairsInText::beginsLine, this::nextLine)
+        : replaced;
   }
 
   /** Returns true if a word of a text begins like one of these, however it is written. */
@@ -114,6 +107,20 @@ final class PairsInText {
     return false;
   }
 
+  /** Returns true for a dash or a word that no other precedes. */
+  private static boolean beginsOption(String text, int at) {
+    char c = text.charAt(at);
+    boolean begins =
+        c == '-'
+            || at + 1 < text.length() && begins(c | LOWER_CASE, text.charAt(at + 1) | LOWER_CASE);
+    return begins
+        && (at == 0 || !SignedNames.isOfName(text.charAt(at - 1)) || text.charAt(at - 1) == '-');
+  }
+
+  private static boolean beginsLine(String text, int at) {
+    return at == 0 || "\n\r\u0085\u2028\u2029".indexOf(text.charAt(at - 1)) >= 0;
+  }
+
   /** Returns true for the first two characters of a word. */
   private static boolean begins(int first, int second) {
     return first == 'p' && second == 'a'
@@ -122,17 +129,17 @@ final class PairsInText {
         || first == 'i' && second == 'd';
   }
 
+  /** Values are read after secret names only, as most text has many colons. */
   private String withSign(String text) {
-    Matcher pair = NAME.matcher(text);
     StringBuilder out = new StringBuilder();
     int copied = 0;
-    for (int from = 0; from <= text.length() && pair.find(from); ) {
-      from = pair.end(1) + 1;
-      String name = pair.group(1);
+    SignedNames signed = new SignedNames(text);
+    while (signed.next()) {
+      String name = signed.name();
       if (!names.isSecret(name)) {
         continue;
       }
-      int start = start(text, pair.end());
+      int start = start(text, signed.end());
       int end = end(text, start);
       String value = text.substring(start, end);
       boolean isSecret =
@@ -144,7 +151,7 @@ final class PairsInText {
       if (!now.equals(value)) {
         out.append(text, copied, start).append(now);
         copied = end;
-        from = end;
+        signed.goOnAt(end);
       }
     }
     return copied == 0 ? text : out.append(text, copied, text.length()).toString();
@@ -252,6 +259,7 @@ final class PairsInText {
         ITEM,
         list,
         1,
+        PairsInText::beginsLine,
         item -> {
           String text = item.group(1);
           boolean isCode = text.length() >= 8 && Secret.isMixed(text);
@@ -275,13 +283,24 @@ final class PairsInText {
     String of(MatchResult found);
   }
 
-  /** Replaces a group of each match. */
-  static String each(Pattern pattern, String text, int group, Change change) {
-    Matcher matcher = pattern.matcher(text);
+  /** Where a match may begin. */
+  interface Beginning {
+
+    boolean at(String text, int place);
+  }
+
+  /**
+   * Replaces a group of each match.
+   *
+   * @param beginning true for all places where one begins: to try the pattern at each character of
+   *     a long text would take many times as long
+   */
+  static String each(Pattern pattern, String text, int group, Beginning beginning, Change change) {
+    Matcher matcher = pattern.matcher(text).useTransparentBounds(true).useAnchoringBounds(false);
     StringBuilder out = null;
     int copied = 0;
     int from = 0;
-    while (from <= text.length() && matcher.find(from)) {
+    while (find(matcher, text, from, beginning)) {
       String old = matcher.group(group);
       String now = change.of(matcher);
       if (!now.equals(old)) {
@@ -295,5 +314,14 @@ final class PairsInText {
       }
     }
     return out == null ? text : out.append(text, copied, text.length()).toString();
+  }
+
+  private static boolean find(Matcher matcher, String text, int from, Beginning beginning) {
+    for (int at = from; at < text.length(); at++) {
+      if (beginning.at(text, at) && matcher.region(at, text.length()).lookingAt()) {
+        return true;
+      }
+    }
+    return false;
   }
 }

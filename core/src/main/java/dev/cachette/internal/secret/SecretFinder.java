@@ -13,7 +13,6 @@ import java.util.Base64;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.MatchResult;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
@@ -38,6 +37,8 @@ public final class SecretFinder {
   /** Values that say that there is no secret. */
   private static final Pattern NO_SECRET =
       Pattern.compile("(?i)null|true|false|none|yes|no|ok|required|optional|\\*+");
+
+  private static final Pattern ENCODED = Pattern.compile("%[0-9A-Fa-f]{2}");
 
   private static final Pattern BASE64 =
       Pattern.compile("[A-Za-z0-9+/]{16,}={0,2}|[A-Za-z0-9_-]{16,}={0,2}");
@@ -215,13 +216,23 @@ public final class SecretFinder {
   private String plainText(String text, int depth) {
     String replaced = text;
     if (text.indexOf('=') > 0) {
-      replaced = PairsInText.each(PARAMETER, replaced, 2, found -> parameter(found, depth));
+      replaced =
+          PairsInText.each(
+              PARAMETER,
+              replaced,
+              2,
+              SecretFinder::beginsParameter,
+              found -> parameter(found, depth));
     }
     replaced = pairs.replace(replaced);
     if (depth > 0 && text.indexOf('%') >= 0) {
       replaced = encoded(replaced, depth);
     }
     return SecretShapes.replace(replaced, replacement);
+  }
+
+  private static boolean beginsParameter(String text, int at) {
+    return at > 0 && "?&;#".indexOf(text.charAt(at - 1)) >= 0;
   }
 
   private String parameter(MatchResult found, int depth) {
@@ -246,16 +257,35 @@ public final class SecretFinder {
 
   /** Replaces secrets in percent-encoded text outside of parameters. */
   private String encoded(String text, int depth) {
-    Matcher whole =
-        Pattern.compile("[^\\s\"'<>&?#/=;]*%[0-9A-Fa-f]{2}[^\\s\"'<>&?#/;]*").matcher(text);
-    return whole.replaceAll(
-        found -> {
-          String raw = found.group();
-          String plain = Percent.decode(raw);
-          String now = Placeholders.isIn(raw) ? plain : within(plain, depth - 1, false);
-          return Matcher.quoteReplacement(
-              now.equals(plain) ? raw : Placeholders.encodeOutside(now, Percent::encodeSegment));
-        });
+    StringBuilder changed = new StringBuilder();
+    int copied = 0;
+    for (int at = text.indexOf('%'); at >= 0; at = text.indexOf('%', at)) {
+      int start = at;
+      while (start > copied && !isAround(text.charAt(start - 1), true)) {
+        start--;
+      }
+      boolean isEncoded = ENCODED.matcher(text).region(at, text.length()).lookingAt();
+      if (!isEncoded) {
+        at++;
+        continue;
+      }
+      while (at < text.length() && !isAround(text.charAt(at), false)) {
+        at++;
+      }
+      String raw = text.substring(start, at);
+      String plain = Percent.decode(raw);
+      String now = Placeholders.isIn(raw) ? plain : within(plain, depth - 1, false);
+      changed.append(text, copied, start);
+      changed.append(
+          now.equals(plain) ? raw : Placeholders.encodeOutside(now, Percent::encodeSegment));
+      copied = at;
+    }
+    return changed.append(text, copied, text.length()).toString();
+  }
+
+  /** Returns true for what is around an encoded text. */
+  private static boolean isAround(char c, boolean before) {
+    return c == '=' ? before : " \t\n\u000B\f\r\"'<>&?#/;".indexOf(c) >= 0;
   }
 
   private String replaced(String name, String value, Certainty certainty) {

@@ -14,6 +14,8 @@ final class SecretShapes {
 
   private static final double RANDOM_ENTROPY = 3.5;
 
+  private static final int LONGEST_SCHEME = 31;
+
   /** No token is shorter. */
   private static final int SHORTEST_RUN = 12;
 
@@ -24,13 +26,27 @@ final class SecretShapes {
    * A shape: group 1, if there is one, is the secret.
    *
    * @param marks one of these is in each text that has the shape
+   * @param anchors one of these is close behind the beginning of each; none if that is not known
+   * @param lead an anchor is at most so many characters behind the beginning
    */
   private record Shape(
       String name,
       List<MarkedText.Mark> marks,
+      List<String> anchors,
+      int lead,
       Pattern pattern,
       Certainty certainty,
       Predicate<String> also) {
+
+    /** Returns it with an anchor further behind its beginning. */
+    Shape behind(String anchor, int distance) {
+      return new Shape(name, marks, List.of(anchor), distance, pattern, certainty, also);
+    }
+
+    /** Returns it without anchors: its marks can be anywhere in it. */
+    Shape anywhere() {
+      return new Shape(name, marks, List.of(), 0, pattern, certainty, also);
+    }
 
     boolean mayBeIn(MarkedText text) {
       for (MarkedText.Mark mark : marks) {
@@ -76,22 +92,24 @@ final class SecretShapes {
               "access-token",
               "xox xapp-",
               "\\bxox[a-z]-[A-Za-z0-9-]{10,}|\\bxapp-[A-Za-z0-9-]{10,}"),
-          shape("secret-key", "k_", "\\b[srp]k_(?:live|test|prod|active)_[A-Za-z0-9]{12,}"),
+          shape("secret-key", "k_", "\\b[srp]k_(?:live|test|prod|active)_[A-Za-z0-9]{12,}")
+              .behind("k_", 1),
           shape("secret-key", "sk-", "\\bsk-(?:[a-z]{2,12}-)*[A-Za-z0-9_-]{20,}"),
-          shape("secret-key", "sec_", "\\b(?:wh|mg|rg)sec_[A-Za-z0-9+/=]{16,}"),
+          shape("secret-key", "sec_", "\\b(?:wh|mg|rg)sec_[A-Za-z0-9+/=]{16,}").behind("sec_", 2),
           shape(
               "access-token",
-              "_",
+              "hf_ npm_ dop_v1_ doo_v1_ shpat_ shpss_ shpca_ pul_ lin_api_ ntn_ secret_ figd_ dapi_"
+                  + " pat_ key_ rnd_ phc_ phx_ sbp_ tok_ glsa_ hvs_ hvb_",
               "\\b(?:hf|npm|dop_v1|doo_v1|shpat|shpss|shpca|pul|lin_api|ntn|secret|figd|dapi|pat"
                   + "|key|rnd|phc|phx|sbp|tok|glsa|hvs|hvb)_[A-Za-z0-9_]{24,}"),
           shape("access-token", "hvs. hvb.", "\\bhv[sb]\\.[A-Za-z0-9_-]{20,}"),
           shape("access-token", "pypi-", "\\bpypi-[A-Za-z0-9_-]{20,}"),
           shape("access-token", "sg.", "\\bSG\\.[A-Za-z0-9_-]{16,}\\.[A-Za-z0-9_-]{16,}"),
           shape("access-token", "key-", "\\bkey-[0-9a-f]{32}\\b"),
-          shape(
-              "access-token",
-              ".local. .public.",
-              "\\bv[0-9]\\.(?:local|public)\\.[A-Za-z0-9_-]{20,}"),
+          shape("access-token", ".local.", "\\bv[0-9]\\.local\\.[A-Za-z0-9_-]{20,}")
+              .behind(".local.", 2),
+          shape("access-token", ".public.", "\\bv[0-9]\\.public\\.[A-Za-z0-9_-]{20,}")
+              .behind(".public.", 2),
           shape("secret-key", "gocspx-", "\\bGOCSPX-[A-Za-z0-9_-]{20,}"),
           shape("secret-key", "age-secret-key-", "\\bAGE-SECRET-KEY-1[0-9A-Z]{40,}"),
           shape("secret-key", "pmak- nrak- hrku-", "\\b(?:PMAK|NRAK|HRKU)-[A-Za-z0-9-]{24,}"),
@@ -101,7 +119,7 @@ final class SecretShapes {
               "\\bLTAI[A-Za-z0-9]{12,24}\\b",
               SecretShapes::hasDigitOrMixedCase),
           shape("secret-key", "sk", "\\bSK[0-9a-f]{32}\\b"),
-          shape("secret-key", "-us", "\\b[0-9a-f]{32}-us[0-9]{1,2}\\b"),
+          shape("secret-key", "-us", "\\b[0-9a-f]{32}-us[0-9]{1,2}\\b").behind("-us", 32),
           shape("secret-key", "xkeysib-", "\\bxkeysib-[0-9a-f]{40,}-[A-Za-z0-9]{10,}"),
           shape("access-token", "dapi", "\\bdapi[0-9a-f]{32}\\b"),
           shape("access-token", "dckr_", "\\bdckr_[a-z]{3}_[A-Za-z0-9_-]{20,}"),
@@ -112,11 +130,12 @@ final class SecretShapes {
               "dp.",
               "\\bdp\\.[a-z]{2,6}\\.(?:[a-z0-9_-]{1,35}\\.)?[A-Za-z0-9]{24,}"),
           shape("path-token", "private-", "\\bprivate-[0-9a-f]{24,}\\b"),
-          shape("bot-token", ":", "(?<![0-9])[0-9]{6,12}:[A-Za-z0-9_-]{30,}"),
+          shape("bot-token", ":", "(?<![0-9])[0-9]{6,12}:[A-Za-z0-9_-]{30,}").anywhere(),
           shape(
-              "bot-token",
-              ".",
-              "\\b[MNO][A-Za-z0-9_-]{23,27}\\.[A-Za-z0-9_-]{6}\\.[A-Za-z0-9_-]{27,}"),
+                  "bot-token",
+                  ".",
+                  "\\b[MNO][A-Za-z0-9_-]{23,27}\\.[A-Za-z0-9_-]{6}\\.[A-Za-z0-9_-]{27,}")
+              .anywhere(),
           shape(
               "credentials",
               "bearer basic token",
@@ -130,20 +149,23 @@ final class SecretShapes {
                   + " +([^\\s\"',;]{3,})"),
           // User information in a URL (RFC 3986 section 3.2.1).
           shape(
-              "url-password",
-              "@",
-              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:([^\\s/?#@\"'<>]+)@"
-                  + "(?![^\\s/?#@\"'<>]*@)"),
+                  "url-password",
+                  "@",
+                  "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:([^\\s/?#@\"'<>]+)@"
+                      + "(?![^\\s/?#@\"'<>]*@)")
+              .behind("://", LONGEST_SCHEME),
           // With characters that should be encoded, but not a port and a path.
           shape(
-              "url-password",
-              "@",
-              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:(?![0-9]{1,5}[/?#])"
-                  + "([^\\s\"'<>]{1,200})@(?=[\\w.-]+(?::[0-9]+)?(?:[/?#\\s\"'<>]|$))"),
+                  "url-password",
+                  "@",
+                  "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://[^\\s/?#@:\"'<>]*:(?![0-9]{1,5}[/?#])"
+                      + "([^\\s\"'<>]{1,200})@(?=[\\w.-]+(?::[0-9]+)?(?:[/?#\\s\"'<>]|$))")
+              .behind("://", LONGEST_SCHEME),
           shape(
-              "url-password",
-              "@",
-              "(?<![\\w:/])//[^\\s/?#@:\"'<>]{1,100}:([^\\s/?#@\"'<>]+)@[\\w.-]+"),
+                  "url-password",
+                  "@",
+                  "(?<![\\w:/])//[^\\s/?#@:\"'<>]{1,100}:([^\\s/?#@\"'<>]+)@[\\w.-]+")
+              .behind("//", 0),
           shape(
               "url-password",
               "jdbc:oracle:",
@@ -154,10 +176,11 @@ final class SecretShapes {
               "-u --user",
               "(?<![\\w-])(?:-u|--user)[ =]{1,3}[\"']?[^\\s:\"'/]+:([^\\s\"']{3,})"),
           shape(
-              "url-token",
-              "@",
-              "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://([^\\s/?#@:\"'<>]{12,})@",
-              SecretShapes::hasDigitOrMixedCase),
+                  "url-token",
+                  "@",
+                  "\\b[a-zA-Z][a-zA-Z0-9+.-]{1,30}://([^\\s/?#@:\"'<>]{12,})@",
+                  SecretShapes::hasDigitOrMixedCase)
+              .behind("://", LONGEST_SCHEME),
           // What follows such a word in a path.
           shape(
               "path-token",
@@ -187,6 +210,8 @@ final class SecretShapes {
       new Shape(
           "secret",
           MarkedText.marks("key", "token", "secret", "passw", "credential", "signature"),
+          List.of("key", "token", "secret", "passw", "credential", "signature"),
+          0,
           Pattern.compile(
               "(?i)(?<![a-z])(?:key|token|secret|password|passwd|credential|signature)s?(?![a-z])"
                   + "[^\\r\\n]{0,24}?(?<![A-Za-z0-9+/_=.{-])([A-Za-z0-9+/_-]{20,}={0,2})"),
@@ -200,9 +225,12 @@ final class SecretShapes {
   }
 
   private static Shape shape(String name, String marks, String pattern, Predicate<String> also) {
+    String[] each = marks.isEmpty() ? new String[0] : marks.split(" ");
     return new Shape(
         name,
-        marks.isEmpty() ? List.of() : MarkedText.marks(marks.split(" ")),
+        MarkedText.marks(each),
+        List.of(each),
+        0,
         Pattern.compile(pattern),
         Certainty.CERTAIN,
         also);
@@ -214,20 +242,22 @@ final class SecretShapes {
       return text;
     }
     // What replaces a secret has no marks of others.
-    MarkedText marked = new MarkedText(text);
-    String replaced = text;
+    MarkedText before = new MarkedText(text);
+    MarkedText now = before;
     for (Shape shape : SHAPES) {
-      if (shape.mayBeIn(marked)) {
-        replaced = replaced(shape, replaced, replacement);
+      if (shape.mayBeIn(before)) {
+        now = now.with(replaced(shape, now, replacement));
       }
     }
-    return NEXT_TO_WORD.mayBeIn(marked) ? replaced(NEXT_TO_WORD, replaced, replacement) : replaced;
+    return NEXT_TO_WORD.mayBeIn(before) ? replaced(NEXT_TO_WORD, now, replacement) : now.text();
   }
 
   /** Returns a number of JSON, with the number of a payment card replaced. */
   static String replaceNumber(String number, Replacement replacement) {
     boolean isLong = number.length() >= SHORTEST_CARD;
-    return isLong && number.indexOf('.') < 0 ? replaced(CARD, number, replacement) : number;
+    return isLong && number.indexOf('.') < 0
+        ? replaced(CARD, new MarkedText(number), replacement)
+        : number;
   }
 
   /**
@@ -276,15 +306,17 @@ final class SecretShapes {
     return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || "_+/=.~-:".indexOf(c) >= 0;
   }
 
-  private static String replaced(Shape shape, String text, Replacement replacement) {
+  private static String replaced(Shape shape, MarkedText marked, Replacement replacement) {
+    String text = marked.text();
     Matcher matcher = shape.pattern.matcher(text);
+    AnchoredSearch search = new AnchoredSearch(matcher, marked, shape.anchors, shape.lead);
     StringBuilder out = null;
     int copied = 0;
-    while (matcher.find()) {
+    while (search.find()) {
       int group = matcher.groupCount() > 0 && matcher.group(1) != null ? 1 : 0;
       String value = matcher.group(group);
-      boolean marked = Placeholders.isIn(value) || isMask(value);
-      if (!marked && shape.also.test(value)) {
+      boolean isReplaced = Placeholders.isIn(value) || isMask(value);
+      if (!isReplaced && shape.also.test(value)) {
         String now = replacement.of(new Secret(shape.name, value, shape.certainty));
         if (!now.equals(value)) {
           out = out == null ? new StringBuilder() : out;
