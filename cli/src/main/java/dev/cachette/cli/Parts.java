@@ -25,7 +25,7 @@ final class Parts implements AutoCloseable {
   private static final int MOST_THREADS = 4;
 
   /** So many entries are given to a thread at once. */
-  private static final int AT_ONCE = 32;
+  private static final int AT_ONCE = 8;
 
   private final int threads = Math.min(MOST_THREADS, Runtime.getRuntime().availableProcessors());
   private final ExecutorService pool =
