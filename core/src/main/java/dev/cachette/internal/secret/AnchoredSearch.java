@@ -1,6 +1,5 @@
 package dev.cachette.internal.secret;
 
-import java.util.Arrays;
 import java.util.List;
 import java.util.regex.Matcher;
 
@@ -32,7 +31,6 @@ final class AnchoredSearch {
     this.anchors = anchors;
     this.lead = lead;
     this.next = new int[anchors.size()];
-    Arrays.fill(next, 0);
     for (int at = 0; at < next.length; at++) {
       next[at] = text.lowerCase().indexOf(anchors.get(at));
     }
