@@ -27,7 +27,7 @@ final class CallPrinter implements Consumer<Call> {
   private final AtomicLong calls = new AtomicLong();
   private final AtomicLong unexpected = new AtomicLong();
   private final AtomicLong failed = new AtomicLong();
-  private final AtomicLong left = new AtomicLong();
+  private final AtomicLong brokenOff = new AtomicLong();
 
   /** Why calls failed, with their number. */
   private final Map<String, Integer> reasons = new ConcurrentSkipListMap<>();
@@ -92,9 +92,9 @@ final class CallPrinter implements Consumer<Call> {
   }
 
   /** Counts calls that were not answered to the end: their clients have left. */
-  void left(long number) {
+  void brokenOff(long number) {
     calls.addAndGet(number);
-    left.addAndGet(number);
+    brokenOff.addAndGet(number);
   }
 
   /** Returns true if there was no call. */
@@ -106,7 +106,7 @@ final class CallPrinter implements Consumer<Call> {
   String summary() {
     print();
     String more =
-        (left.get() == 0 ? "" : ", " + left.get() + " broken off by the client")
+        (brokenOff.get() == 0 ? "" : ", " + brokenOff.get() + " broken off by the client")
             + (failed.get() == 0 ? "" : ", " + failed.get() + " failed")
             + (leftOut.get() == 0 ? "" : ", " + leftOut.get() + " of them not printed");
     return String.format(

@@ -94,7 +94,7 @@ final class CassetteCheck {
   }
 
   /**
-   * What is left of an entry that was looked at.
+   * The result of looking at an entry, instead of its content.
    *
    * @param request the request; empty if the entry is malformed
    * @param digest what is the same in a duplicate

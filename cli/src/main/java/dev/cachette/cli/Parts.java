@@ -71,8 +71,8 @@ final class Parts implements AutoCloseable {
   }
 
   /** Returns the redacted entries, which are read ahead. */
-  Iterable<String> entries(FileRedaction redaction, int size) {
-    return ahead(redaction, size, FileRedaction::entry);
+  Iterable<String> entries(FileRedaction redaction) {
+    return ahead(redaction, redaction.size(), FileRedaction::entry);
   }
 
   /** Returns what is made for the numbers from 0 to size, in order; some are made ahead. */
@@ -100,6 +100,10 @@ final class Parts implements AutoCloseable {
       return task.get();
     } catch (ExecutionException failed) {
       if (failed.getCause() instanceof RuntimeException cause) {
+        throw cause;
+      }
+      if (failed.getCause() instanceof Error cause) {
+        // Such as too little memory.
         throw cause;
       }
       throw new IllegalStateException(failed.getCause());

@@ -110,10 +110,16 @@ final class Record implements Callable<Integer> {
     return code == 0 ? written : code;
   }
 
+  private static boolean isUnfinished(Call call) {
+    return call.state() != Call.State.ANSWERED;
+  }
+
   private int stop(Cachette net, CallPrinter printer) {
-    printer.left(net.calls().stream().filter(call -> call.state() != Call.State.ANSWERED).count());
+    List<Call> unfinished = net.calls().stream().filter(Record::isUnfinished).toList();
     try {
       net.close();
+      // Some are answered while it closes.
+      printer.brokenOff(unfinished.stream().filter(Record::isUnfinished).count());
       String where = Files.exists(target) ? ", in " + target : "; nothing to write";
       output.remark("recorded: " + printer.summary() + where + printer.failures());
       return 0;

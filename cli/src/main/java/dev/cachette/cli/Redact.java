@@ -2,9 +2,7 @@ package dev.cachette.cli;
 
 import dev.cachette.cassette.Redaction;
 import dev.cachette.internal.cassette.FileRedaction;
-import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.disk.CassetteFile;
-import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -56,11 +54,6 @@ final class Redact implements Callable<Integer> {
     return 0;
   }
 
-  private static void write(
-      FileRedaction redaction, RecordedExchanges recordings, Parts parts, OutputStream out) {
-    redaction.writeTo(out, parts.entries(redaction, recordings.size()));
-  }
-
   private void redact(Path file, Redaction rules, List<Object> results) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file, output);
         Parts parts = new Parts()) {
@@ -71,11 +64,9 @@ final class Redact implements Callable<Integer> {
             .save(
                 (current, out) -> {
                   boolean isOther = target == null && !cassette.isCurrent();
-                  write(
-                      isOther ? parts.lookAt(current, rules, FileRedaction::lookAt) : result,
-                      isOther ? current : cassette.recordings(),
-                      parts,
-                      out);
+                  FileRedaction now =
+                      isOther ? parts.lookAt(current, rules, FileRedaction::lookAt) : result;
+                  now.writeTo(out, parts.entries(now));
                 });
       }
       int changed = result.changed();

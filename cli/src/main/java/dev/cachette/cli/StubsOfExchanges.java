@@ -29,7 +29,7 @@ final class StubsOfExchanges {
   private StubsOfExchanges() {}
 
   /**
-   * Whether and how an exchange becomes a part of a stub.
+   * The stub that an exchange becomes a part of, if it does.
    *
    * @param pattern the same for all exchanges of one stub; empty if it becomes none
    * @param remarks what is skipped

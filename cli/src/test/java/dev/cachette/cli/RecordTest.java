@@ -71,6 +71,13 @@ class RecordTest {
     return connection.getResponseCode();
   }
 
+  /** Records a command. */
+  private Run record(String... command) throws Exception {
+    List<String> arguments = new ArrayList<>(List.of("record", "--to", cassette.toString(), "--"));
+    arguments.addAll(List.of(command));
+    return Run.of(arguments.toArray(String[]::new));
+  }
+
   private int recorded() throws IOException {
     return new ObjectMapper().readTree(cassette.toFile()).at("/log/entries").size();
   }
@@ -124,9 +131,7 @@ class RecordTest {
   void earlierEntriesKeepTheirBytes() throws Exception {
     String before = "";
     for (int round = 1; round <= 3; round++) {
-      Run run =
-          Run.of(
-              "record", "--to", cassette.toString(), "--", "curl", "-s", origin() + "/v" + round);
+      Run run = record("curl", "-s", origin() + "/v" + round);
       assertEquals(0, run.code(), run.err());
       assertEquals(round, recorded());
       String now = Files.readString(cassette);
@@ -148,7 +153,7 @@ class RecordTest {
 
   @Test
   void theExitCodeOfTheCommandComesThroughAndSilenceIsExplained() throws Exception {
-    Run run = Run.of("record", "--to", cassette.toString(), "--", "sh", "-c", "exit 7");
+    Run run = record("sh", "-c", "exit 7");
     assertEquals(7, run.code());
     assertTrue(run.err().contains("No call came through the proxy."), run.err());
     assertTrue(run.err().contains("--upstream ORIGIN"), run.err());
@@ -157,15 +162,7 @@ class RecordTest {
 
   @Test
   void aCallThatItsClientBreaksOffIsCounted() throws Exception {
-    Run run =
-        Run.of(
-            "record",
-            "--to",
-            cassette.toString(),
-            "--",
-            "sh",
-            "-c",
-            "curl -s " + origin() + "/large | head -c 10 > /dev/null");
+    Run run = record("sh", "-c", "curl -s " + origin() + "/large | head -c 10 > /dev/null");
 
     assertEquals(
         "recorded: 1 call, 0 unexpected, 1 broken off by the client, in " + cassette + "\n",
@@ -203,11 +200,7 @@ class RecordTest {
   @Test
   void aJvmIsRecordedWhateverItsProxySettingsAre() throws Exception {
     Run run =
-        Run.of(
-            "record",
-            "--to",
-            cassette.toString(),
-            "--",
+        record(
             Path.of(System.getProperty("java.home"), "bin", "java").toString(),
             Path.of("src", "test", "resources", "Desk.java").toAbsolutePath().toString(),
             origin() + "/v1",
@@ -237,7 +230,7 @@ class RecordTest {
       },
     };
     for (String[] each : cases) {
-      Run run = Run.of("record", "--to", cassette.toString(), "--", "curl", "-s", each[0] + "/");
+      Run run = record("curl", "-s", each[0] + "/");
       assertTrue(run.out().startsWith("The real service did not answer: GET "), run.out());
       assertTrue(run.out().contains(each[1]), run.out());
       assertTrue(run.out().contains(each[2]), run.out());

@@ -14,7 +14,6 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.IntStream;
 
 /**
  * Redacts an existing file, and leaves everything else unchanged: unknown members, and the order.
@@ -24,14 +23,14 @@ import java.util.stream.IntStream;
  */
 public final class FileRedaction {
 
+  private static final int NOT_LOOKED_AT = -1;
+
   private final RecordedExchanges recordings;
   private final Redactor redactor;
   private final BitSet changed = new BitSet();
 
   /** The number of secrets that were known after an entry was looked at. */
   private final int[] knownAt;
-
-  private static final int NOT_LOOKED_AT = -1;
 
   /** True if something was changed in the current entry. */
   private boolean changing;
@@ -65,18 +64,6 @@ public final class FileRedaction {
     for (int at = 0; at < knownAt.length; at++) {
       knownAt[at] = Math.max(knownAt[at], other.knownAt[at]);
     }
-  }
-
-  /**
-   * Looks at a whole file.
-   *
-   * @throws dev.cachette.cassette.CassetteException if an entry is malformed
-   */
-  public static FileRedaction of(RecordedExchanges recordings, Redaction rules) {
-    FileRedaction redaction = begin(recordings, rules);
-    IntStream.range(0, recordings.size()).forEach(redaction::lookAt);
-    redaction.finish();
-    return redaction;
   }
 
   /**
@@ -131,6 +118,11 @@ public final class FileRedaction {
     return exchange.with(redactor.redact(exchange.request()));
   }
 
+  /** Returns the number of entries. */
+  public int size() {
+    return recordings.size();
+  }
+
   /** Returns the number of exchanges with secrets. */
   public int changed() {
     return changed.cardinality();
@@ -144,11 +136,6 @@ public final class FileRedaction {
   /** Returns what is redacted because it looks like a secret, each with its place. */
   public List<String> likely() {
     return redactor.likely().list();
-  }
-
-  /** Writes the redacted file. */
-  public void writeTo(OutputStream out) {
-    writeTo(out, IntStream.range(0, recordings.size()).mapToObj(this::entry)::iterator);
   }
 
   /**

@@ -96,12 +96,13 @@ final class HarContent {
 
   /** Returns bytes as text, if they are. Binary content is told by its first few bytes. */
   private static Optional<String> text(byte[] bytes, Charset charset) {
-    if (OF_ASCII.contains(charset) && hasControl(bytes)) {
+    boolean ofAscii = OF_ASCII.contains(charset);
+    if (ofAscii && hasControl(bytes)) {
       return Optional.empty();
     }
     String text = new String(bytes, charset);
-    return text.chars().noneMatch(HarContent::isControl)
-            && Arrays.equals(text.getBytes(charset), bytes)
+    boolean isReadable = ofAscii || text.chars().noneMatch(HarContent::isControl);
+    return isReadable && Arrays.equals(text.getBytes(charset), bytes)
         ? Optional.of(text)
         : Optional.empty();
   }

@@ -182,7 +182,7 @@ public final class Redactor {
     return redacted(value, it -> finder.field(name, it));
   }
 
-  /** What the finder has found may be in the rest of the text, too. */
+  /** Redacts a text once more if something was found, which may be in the rest of it, too. */
   private String redacted(String text, UnaryOperator<String> find) {
     String before = known.redact(text);
     String after = find.apply(before);

@@ -48,7 +48,7 @@ public final class Interception implements AutoCloseable {
   private final OldConnections oldConnections;
   private final SecondAttempt secondAttempt = new SecondAttempt();
 
-  /** What to do when sockets that are let through are connected. */
+  /** The actions for when sockets that are let through are connected. */
   private final Map<Object, Runnable> through = Collections.synchronizedMap(new WeakHashMap<>());
 
   /**
