@@ -5,10 +5,10 @@ import dev.cachette.cassette.Redaction;
 import dev.cachette.internal.cassette.FileRedaction;
 import dev.cachette.internal.stubfile.StubWriter;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -142,7 +142,7 @@ final class Convert implements Callable<Integer> {
     write(List.of(text));
   }
 
-  /** Writes the parts of a text; the file is replaced when all are written. */
+  /** Writes the parts of a text. */
   private void write(Iterable<String> parts) throws IOException {
     if (target == null) {
       boolean isLineEnd = false;
@@ -153,19 +153,16 @@ final class Convert implements Callable<Integer> {
       output.part(isLineEnd ? "" : "\n");
       return;
     }
-    boolean isOther = Files.exists(target) && !Files.isRegularFile(target);
-    if (isOther) {
-      // Such as a pipe.
-      writeTo(target, parts);
-    } else {
-      Path whole = Files.exists(target) ? target.toRealPath() : target.toAbsolutePath();
-      Path unfinished = whole.resolveSibling("." + whole.getFileName() + ".part");
-      try {
-        writeTo(unfinished, parts);
-        Files.move(unfinished, whole, StandardCopyOption.REPLACE_EXISTING);
-      } finally {
-        Files.deleteIfExists(unfinished);
+    // First elsewhere, so that the target keeps its content if something fails; then into it, as it
+    // may be a link or a pipe, and has permissions.
+    Path finished = Files.createTempFile("cachette", ".part");
+    try {
+      writeTo(finished, parts);
+      try (OutputStream out = Files.newOutputStream(target)) {
+        Files.copy(finished, out);
       }
+    } finally {
+      Files.deleteIfExists(finished);
     }
     output.remark("written to " + target);
   }

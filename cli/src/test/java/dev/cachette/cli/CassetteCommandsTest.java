@@ -13,7 +13,10 @@ import dev.cachette.answer.Answers;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -365,6 +368,12 @@ class CassetteCommandsTest {
     assertTrue(Files.readString(stubs).contains("answers:\n      - status: 503"));
     assertEquals(Files.readString(stubs), Run.of("convert", ARRIVAL.toString()).out());
     assertEquals(2, Run.of("convert", ARRIVAL.toString(), "--to", ARRIVAL.toString()).code());
+    Set<PosixFilePermission> ours = PosixFilePermissions.fromString("rw-r-----");
+    Files.setPosixFilePermissions(stubs, ours);
+    Path link = Files.createSymbolicLink(folder.resolve("link.yaml"), stubs);
+    assertEquals(0, Run.of("convert", ARRIVAL.toString(), "--to", link.toString()).code());
+    assertTrue(Files.isSymbolicLink(link));
+    assertEquals(ours, Files.getPosixFilePermissions(stubs));
 
     Run json = Run.of("convert", ARRIVAL.toString(), "--to", folder.resolve("a.json").toString());
     assertEquals(0, json.code(), json.err());
