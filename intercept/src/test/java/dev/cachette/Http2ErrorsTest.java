@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import static dev.cachette.answer.Answers.text;
+import static dev.cachette.answer.Faults.connectionRefused;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.ByteArrayOutputStream;
@@ -10,6 +11,7 @@ import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.HexFormat;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -24,6 +26,7 @@ class Http2ErrorsTest {
 
   private static final int HEADERS = 1;
   private static final int RST_STREAM = 3;
+  private static final int PING = 6;
   private static final int GOAWAY = 7;
 
   /** The bytes of frames: length, type, flags, stream, payload. */
@@ -80,8 +83,33 @@ class Http2ErrorsTest {
     }
   }
 
-  /** Returns the frames that come, until the expected one, or the end. */
+  /** Some clients fail a call that is answered if its connection ends before they have flushed. */
+  @Test
+  void theClientClosesAnAnnouncedConnection() throws Exception {
+    try (Cachette net = Cachette.open(Settings.defaults().withoutInterception())) {
+      net.stub("GET /ok").answer(text("fine"), connectionRefused());
+
+      byte[] request = HexFormat.of().parseHex("00000a0105000000018204032f6f6b86010161");
+      byte[] ping = HexFormat.of().parseHex("0000080600000000003132333435363738");
+      String answers = answers(net.baseUrl(), request, "GOAWAY 0; ", ping, "PING");
+
+      assertTrue(answers.endsWith("PING; "), answers);
+    }
+  }
+
   private static String answers(String address, byte[] frames, String expected) throws IOException {
+    return answers(address, frames, expected, new byte[0], expected);
+  }
+
+  /**
+   * Returns the frames that come.
+   *
+   * @param frames sent at once
+   * @param wanted the answer after which more frames are sent
+   * @param last the answer to them, after which the connection is closed
+   */
+  private static String answers(
+      String address, byte[] frames, String wanted, byte[] more, String last) throws IOException {
     URI at = URI.create(address);
     StringBuilder answers = new StringBuilder();
     try (Socket socket = new Socket(at.getHost(), at.getPort())) {
@@ -92,7 +120,7 @@ class Http2ErrorsTest {
       all.writeBytes(frames);
       socket.getOutputStream().write(all.toByteArray());
       DataInputStream in = new DataInputStream(socket.getInputStream());
-      while (answers.indexOf(expected) < 0) {
+      while (answers.indexOf(last) < 0) {
         int head = in.read();
         if (head < 0) {
           break;
@@ -102,6 +130,9 @@ class Http2ErrorsTest {
         in.readUnsignedByte();
         in.readInt();
         answers.append(described(type, in.readNBytes(length))).append("; ");
+        if (answers.toString().endsWith(wanted)) {
+          socket.getOutputStream().write(more);
+        }
       }
     }
     return answers.toString();
@@ -112,6 +143,7 @@ class Http2ErrorsTest {
       case HEADERS -> "HEADERS " + status(payload);
       case RST_STREAM -> "RST_STREAM " + payload[3];
       case GOAWAY -> "GOAWAY " + payload[7];
+      case PING -> "PING";
       default -> "frame of type " + type;
     };
   }

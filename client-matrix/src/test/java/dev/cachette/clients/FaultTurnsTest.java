@@ -87,12 +87,14 @@ class FaultTurnsTest {
             answers[0],
             IntStream.range(1, answers.length).mapToObj(at -> answers[at]).toArray(Answer[]::new));
     List<String> met = new ArrayList<>();
+    List<String> failures = new ArrayList<>();
     for (int number = 0; number < answers.length; number++) {
       try {
         Reply reply = client.get(url);
         met.add(reply.status() == 200 ? reply.body() : "status " + reply.status());
       } catch (Exception failed) {
         met.add("fault");
+        failures.add(failed.toString());
       }
     }
     String sequence = String.join(" ", met);
@@ -101,6 +103,6 @@ class FaultTurnsTest {
         net.calls().attempts(url.substring(0, url.indexOf("/v1"))).count()
             + net.calls("GET " + url).stream().filter(call -> call.fault().isPresent()).count();
     boolean counted = attempts == met.stream().filter("fault"::equals).count();
-    return counted ? sequence : sequence + " in " + attempts + " attempts";
+    return counted ? sequence : sequence + " in " + attempts + " attempts, " + failures;
   }
 }

@@ -278,7 +278,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private static void closeAfter(
       ChannelHandlerContext context, ChannelFuture written, boolean keepAlive) {
     if (!keepAlive) {
-      written.addListener(ignored -> new Peer(context).close());
+      written.addListener(ignored -> new Peer(context).closeAfterResponse());
     }
   }
 

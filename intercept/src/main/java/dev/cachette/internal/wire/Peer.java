@@ -18,6 +18,7 @@ import io.netty.util.AttributeKey;
 import java.net.InetSocketAddress;
 import java.security.cert.X509Certificate;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 import javax.net.ssl.SSLPeerUnverifiedException;
 
@@ -31,6 +32,9 @@ record Peer(ChannelHandlerContext context) {
 
   /** Clients that fail the current call if they receive GOAWAY before they have read it. */
   private static final Pattern GIVING_UP = Pattern.compile("Java-http-client/|Jetty/");
+
+  /** How long clients may take to close a connection that will answer nothing else. */
+  private static final long PATIENCE_MILLIS = 500;
 
   private static final AttributeKey<Boolean> REQUESTED = AttributeKey.valueOf("cachette.requested");
 
@@ -102,6 +106,30 @@ record Peer(ChannelHandlerContext context) {
   }
 
   /**
+   * Closes the connection after its last response. A client that was told so by GOAWAY closes it
+   * itself: some fail the call that is just answered if the end overtakes their last flush.
+   */
+  void closeAfterResponse() {
+    if (isHttp2() && http2().connection().goAwaySent()) {
+      connection().eventLoop().schedule(this::closeIdle, PATIENCE_MILLIS, TimeUnit.MILLISECONDS);
+    } else {
+      close();
+    }
+  }
+
+  private void closeIdle() {
+    if (connection().isActive() && http2().connection().numActiveStreams() > 0) {
+      closeAfterResponse();
+    } else {
+      close();
+    }
+  }
+
+  private Http2FrameCodec http2() {
+    return connection().pipeline().get(Http2FrameCodec.class);
+  }
+
+  /**
    * Tells an HTTP/2 client that no later call will be processed on this connection (RFC 9113
    * section 6.8), with the next flush. To be called between writing and flushing the end of a
    * response: later, the client may have begun another call. Some clients are told by the end of
@@ -158,7 +186,7 @@ record Peer(ChannelHandlerContext context) {
             Unpooled.EMPTY_BUFFER,
             codec.newPromise());
     codec.flush();
-    close();
+    closeAfterResponse();
   }
 
   private Channel connection() {

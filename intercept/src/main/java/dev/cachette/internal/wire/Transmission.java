@@ -261,7 +261,7 @@ final class Transmission {
     if (thenReset) {
       peer.reset();
     } else if (!keepAlive) {
-      peer.close();
+      peer.closeAfterResponse();
     }
     end(!thenReset && keepAlive);
   }
