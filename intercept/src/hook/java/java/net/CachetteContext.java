@@ -156,6 +156,7 @@ public final class CachetteContext {
 
   /** A socket is written to. */
   public static void wrote(Object socket) {
+    CachetteUnserved.used(socket);
     AtomicReferenceArray<CachetteMark> marks = connections;
     if (marks == null) {
       return;
@@ -191,7 +192,8 @@ public final class CachetteContext {
         : new CachetteMark(test, CachetteMark.STARTED, Thread.currentThread());
   }
 
-  private static int localPort(Object socket) {
+  /** Returns 0 if it has none. */
+  static int localPort(Object socket) {
     if (socket instanceof SocketImpl plain) {
       return plain.getLocalPort();
     }

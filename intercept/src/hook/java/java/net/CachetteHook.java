@@ -73,6 +73,11 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
             (String) arguments[1],
             (URI) arguments[2],
             (Long) arguments[3]);
+      case "leave":
+        CachetteUnserved.leave((Integer) arguments[0], (Runnable) arguments[1]);
+        return null;
+      case "take":
+        return CachetteUnserved.take((Integer) arguments[0]);
       case "begin":
         CachetteContext.begin((Long) arguments[0]);
         return null;

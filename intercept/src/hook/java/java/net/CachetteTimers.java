@@ -32,6 +32,7 @@ public final class CachetteTimers {
 
   /** A blocking read with a timeout begins. */
   public static void reads(Object socket, long timeout) throws SocketTimeoutException {
+    CachetteUnserved.used(socket);
     if (CachetteContext.isFollowing() && socket instanceof SocketImpl plain) {
       int port = plain.getLocalPort();
       // Before it looks: otherwise the time could pass in between.

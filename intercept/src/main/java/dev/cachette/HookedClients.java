@@ -3,12 +3,28 @@ package dev.cachette;
 import dev.cachette.http.Request;
 import dev.cachette.internal.agent.Attribution;
 import dev.cachette.internal.agent.ClientTimers;
+import dev.cachette.internal.agent.Interception;
+import dev.cachette.internal.agent.UnservedConnections;
 import dev.cachette.internal.stub.Maker;
 import dev.cachette.internal.wire.ClientHooks;
 import java.time.Duration;
+import java.util.function.Predicate;
 
 /** Tells the server what the hooks know, and the other way round. */
-record HookedClients(Attribution attribution, ClientTimers timers) implements ClientHooks {
+record HookedClients(
+    Attribution attribution,
+    ClientTimers timers,
+    UnservedConnections unserved,
+    Predicate<String> isLocal)
+    implements ClientHooks {
+
+  static HookedClients of(Interception interception) {
+    return new HookedClients(
+        interception.attribution(),
+        interception.timers(),
+        interception.unservedConnections(),
+        interception::isLocal);
+  }
 
   @Override
   public Maker at(int port) {
@@ -23,6 +39,21 @@ record HookedClients(Attribution attribution, ClientTimers timers) implements Cl
   @Override
   public void answered(int port) {
     attribution.answered(port);
+  }
+
+  /** A local port may be the application's own again. */
+  @Override
+  public boolean leave(String host, int port, Runnable end) {
+    boolean left = !isLocal.test(host);
+    if (left) {
+      unserved.leave(port, end);
+    }
+    return left;
+  }
+
+  @Override
+  public boolean take(int port) {
+    return unserved.take(port);
   }
 
   @Override

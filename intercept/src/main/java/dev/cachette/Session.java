@@ -9,7 +9,6 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.Attribution;
-import dev.cachette.internal.agent.ClientTimers;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.agent.NativeStacks;
 import dev.cachette.internal.answer.Delivery;
@@ -135,7 +134,7 @@ final class Session {
     try {
       this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;
       this.attribution = Optional.ofNullable(interception).map(Interception::attribution);
-      attribution.ifPresent(it -> follow(it, interception.timers(), test));
+      attribution.ifPresent(it -> follow(it, test));
       settings.baseUrlInProperty().forEach(this::setProperty);
     } catch (RuntimeException refused) {
       server.close();
@@ -479,8 +478,9 @@ final class Session {
   }
 
   /** Gets the logger on demand: a logging library is slow to start. */
-  private void follow(Attribution callers, ClientTimers timers, TestId test) {
-    server.knowClientsBy(new HookedClients(callers, timers));
+  private void follow(Attribution callers, TestId test) {
+    server.knowClientsBy(HookedClients.of(interception));
+    server.serveKept();
     callers.begin(test);
     NativeStacks.warn(Session::warn);
     stopFollowingClock = clock.onMove(server::clockMoved);

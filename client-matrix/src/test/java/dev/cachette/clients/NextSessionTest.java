@@ -2,14 +2,16 @@ package dev.cachette.clients;
 
 import static dev.cachette.Factories.text;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.cachette.Cachette;
+import dev.cachette.Guard;
 import dev.cachette.Settings;
 import dev.cachette.UnusedStubs;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -24,21 +26,8 @@ class NextSessionTest {
   /** More of them, with other load on the machine, show a race: {@code -Dmatrix.sessions=1000}. */
   private static final int SESSIONS = Integer.getInteger("matrix.sessions", 10);
 
-  /**
-   * They send a request on a kept connection without looking at it, and do not repeat a POST: see
-   * docs/clients.md.
-   */
-  private static final Set<String> WITHOUT_LOOKING =
-      Set.of(
-          "Apache HttpClient 4",
-          "Apache HttpClient 5, classic",
-          "AWS SDK 2, Apache",
-          "Helidon 4 web client");
-
   static Stream<Row> clients() {
-    return Row.all().stream()
-        .filter(Row::runsHere)
-        .filter(row -> !WITHOUT_LOOKING.contains(row.name()));
+    return Row.all().stream().filter(Row::runsHere);
   }
 
   @ParameterizedTest(name = "{0}")
@@ -56,6 +45,34 @@ class NextSessionTest {
       }
     }
     assertEquals(List.of(), failures, row.name());
+  }
+
+  /** What it has kept is of no use then: it notices at once, and does not wait for an answer. */
+  @ParameterizedTest(name = "{0}")
+  @MethodSource("clients")
+  @Timeout(20)
+  void clientFailsWithoutASession(Row row) throws Exception {
+    for (Protocol protocol : row.protocols()) {
+      String url = protocol.scheme + "://between.tides.example/v1";
+      try (HarbourClient client = row.create(protocol)) {
+        assertEquals("ok ok", outcome(client, url));
+        callGuarded(client, url);
+        assertEquals("ok ok", outcome(client, url), protocol + " in the session after");
+      }
+    }
+  }
+
+  private static void callGuarded(HarbourClient client, String url) {
+    Guard guard = Cachette.guard();
+    try {
+      assertThrows(Exception.class, () -> client.post(url, "{}"));
+    } finally {
+      try {
+        guard.close();
+      } catch (AssertionError refused) {
+        // If the client has tried again on a new connection.
+      }
+    }
   }
 
   private static String outcome(HarbourClient client, String url) {

@@ -30,6 +30,7 @@ final class HookHolder {
           "CachetteTask",
           "CachetteTasks",
           "CachetteStreams",
+          "CachetteUnserved",
           "CachetteContext",
           "CachetteTimers",
           "CachetteHook",
@@ -82,6 +83,16 @@ final class HookHolder {
   /** A new request begins on the connection with this local port. */
   void answered(int port) {
     control.apply("answered", new Object[] {port});
+  }
+
+  /** Nobody serves the connection from this port; runs an action when its client uses it. */
+  void leave(int port, Runnable end) {
+    control.apply("leave", new Object[] {port, end});
+  }
+
+  /** Returns true if such a connection is not used yet: from now on it is served. */
+  boolean take(int port) {
+    return (Boolean) control.apply("take", new Object[] {port});
   }
 
   /**

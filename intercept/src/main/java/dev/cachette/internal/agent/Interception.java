@@ -109,6 +109,11 @@ public final class Interception implements AutoCloseable {
     return new Attribution(holder);
   }
 
+  /** Returns what notices that clients use connections that nobody serves. */
+  public UnservedConnections unservedConnections() {
+    return new UnservedConnections(holder);
+  }
+
   /** Returns what lets clients time out. */
   public ClientTimers timers() {
     return new ClientTimers(holder);

@@ -56,6 +56,11 @@ public final class ServerTls implements ServerTrust {
     return engine;
   }
 
+  /** Returns true if clients are asked for a certificate. */
+  public boolean asksClients() {
+    return asksClients;
+  }
+
   /** Returns the certificate of the authority, as PEM (RFC 7468). */
   public String authorityPem() {
     try {

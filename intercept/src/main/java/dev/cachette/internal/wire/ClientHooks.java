@@ -24,6 +24,16 @@ public interface ClientHooks {
         public void answered(int port) {}
 
         @Override
+        public boolean leave(String host, int port, Runnable end) {
+          return false;
+        }
+
+        @Override
+        public boolean take(int port) {
+          return false;
+        }
+
+        @Override
         public boolean pass(int port, Request request, Duration time) {
           return false;
         }
@@ -40,6 +50,18 @@ public interface ClientHooks {
 
   /** Notes that the request is answered: what is sent next is another one. */
   void answered(int port);
+
+  /**
+   * Notes that nobody serves a connection to this host until further notice.
+   *
+   * @param port the port of its client
+   * @param end run once when the client uses it, before it does
+   * @return false if it is not to be left unserved
+   */
+  boolean leave(String host, int port, Runnable end);
+
+  /** Returns true if the client has not used such a connection yet; from now on it is served. */
+  boolean take(int port);
 
   /**
    * Notes that this time has passed for a call that is never answered, by the clock of the session:

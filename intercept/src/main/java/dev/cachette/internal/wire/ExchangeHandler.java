@@ -73,6 +73,19 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     return busy;
   }
 
+  /** Returns true if everything is answered, and the client may send another request. */
+  boolean isKept() {
+    return !busy && waiting.isEmpty() && !inputEnded && (lastWrite == null || lastWrite.isDone());
+  }
+
+  Destination destination() {
+    return destination;
+  }
+
+  boolean isSecure() {
+    return secure;
+  }
+
   /**
    * Notes that nothing else will arrive.
    *

@@ -2,7 +2,6 @@ package dev.cachette.internal.wire;
 
 import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
-import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelPipeline;
 import io.netty.channel.ServerChannel;
@@ -42,6 +41,15 @@ final class HttpPipeline {
     pipeline.addLast(new ExchangeHandler(destination, secure, site));
   }
 
+  /** Removes what {@link #addExchanges} has added. */
+  static void removeExchanges(ChannelPipeline pipeline) {
+    pipeline.remove(RequestNote.class);
+    pipeline.remove(BodiesToFiles.class);
+    pipeline.remove(PackedBodies.class);
+    pipeline.remove(WholeRequests.class);
+    pipeline.remove(ExchangeHandler.class);
+  }
+
   /** Answers a CONNECT, and treats what follows as a connection to another destination. */
   static void becomeTunnel(ChannelHandlerContext context, Destination wanted, Site site) {
     ChannelPipeline pipeline = context.pipeline();
@@ -50,12 +58,8 @@ final class HttpPipeline {
       throw new IllegalArgumentException("CONNECT over HTTP/2 is not supported");
     }
     codec.writeAndFlush(Unpooled.wrappedBuffer(TUNNEL));
-    ChannelHandler exchanges = context.handler();
     pipeline.addLast(new Sniffer(wanted, site));
     pipeline.remove(HttpServerCodec.class);
-    pipeline.remove(BodiesToFiles.class);
-    pipeline.remove(PackedBodies.class);
-    pipeline.remove(WholeRequests.class);
-    pipeline.remove(exchanges);
+    removeExchanges(pipeline);
   }
 }

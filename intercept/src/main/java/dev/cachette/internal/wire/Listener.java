@@ -9,6 +9,7 @@ import io.netty.channel.Channel;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelOption;
 import io.netty.channel.ChannelPipeline;
+import io.netty.channel.EventLoopGroup;
 import io.netty.channel.IoEventLoop;
 import io.netty.channel.IoEventLoopGroup;
 import io.netty.channel.socket.nio.NioServerSocketChannel;
@@ -107,9 +108,7 @@ final class Listener {
                 new ChannelInitializer<>() {
                   @Override
                   protected void initChannel(Channel connection) {
-                    connections.add(connection);
-                    Peer.number(connection, numbers.incrementAndGet());
-                    connection.closeFuture().addListener(x -> connections.remove(connection));
+                    add(connection, numbers);
                     first.accept(connection.pipeline());
                     if (ended) {
                       // It was accepted earlier, and was on its way to another thread.
@@ -119,6 +118,31 @@ final class Listener {
                 })
             .register()
             .channel();
+  }
+
+  private void add(Channel connection, AtomicInteger numbers) {
+    connections.add(connection);
+    Peer.number(connection, numbers.incrementAndGet());
+    connection.closeFuture().addListener(x -> connections.remove(connection));
+  }
+
+  /** Serves a connection of an earlier listener; on the engine's thread. */
+  void serve(KeptConnections.Kept kept, EventLoopGroup all, AtomicInteger numbers, Site site) {
+    all.register(kept.connection())
+        .addListener(
+            registered -> {
+              if (registered.isSuccess()) {
+                add(kept.connection(), numbers);
+                kept.serve(site);
+              } else {
+                kept.end();
+              }
+            });
+  }
+
+  /** Leaves the connections that their clients keep to the next session. */
+  void keepConnections(Destination destination, ClientHooks clients) {
+    connections.removeIf(connection -> KeptConnections.keep(connection, destination, clients));
   }
 
   /** Closes the port and its connections; on the engine's thread, after {@link #serve}. */

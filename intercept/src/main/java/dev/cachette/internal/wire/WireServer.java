@@ -79,6 +79,28 @@ public final class WireServer implements AutoCloseable {
     site.clients().set(clients);
   }
 
+  /** Serves the connections that clients have kept from the session before. */
+  public void serveKept() {
+    for (KeptConnections.Kept kept : KeptConnections.take()) {
+      if (site.clients().get().take(kept.port())) {
+        if (kept.isAskedAs(site.tls().asksClients())) {
+          serve(kept);
+        } else {
+          kept.end();
+        }
+      }
+    }
+  }
+
+  private void serve(KeptConnections.Kept kept) {
+    try {
+      Listener listener = listen(kept.destination(), Listener.ANYWHERE);
+      engine.execute(loop -> listener.serve(kept, engine.all(), numbers, site));
+    } catch (IOException noPort) {
+      kept.end();
+    }
+  }
+
   /**
    * Returns the address for connections to this destination; it accepts them when this returns.
    *
@@ -268,10 +290,21 @@ public final class WireServer implements AutoCloseable {
     synchronized (listeners) {
       closed = true;
     }
+    keepConnections();
     endAll();
     try (engine) {
       workers.close();
     }
+  }
+
+  /** Those of clients that would not notice that they are closed. */
+  private void keepConnections() {
+    listeners.forEach(
+        (destination, listener) -> {
+          if (!destination.isOurs() && !destination.readsWhenIdle()) {
+            listener.keepConnections(destination, site.clients().get());
+          }
+        });
   }
 
   private Listener listen(Destination destination, InetSocketAddress wanted) throws IOException {
