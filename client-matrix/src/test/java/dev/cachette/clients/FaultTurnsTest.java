@@ -33,9 +33,6 @@ class FaultTurnsTest {
   private static final Set<String> OWN_ATTEMPTS =
       Set.of("AWS SDK 2, Netty", "Apache HttpClient 5, async");
 
-  /** Over HTTP/2 it may begin a call on a connection that is about to end. */
-  private static final String JETTY = "Jetty 12 client";
-
   private static int hosts;
 
   static Stream<Row> clients() {
@@ -50,7 +47,7 @@ class FaultTurnsTest {
     List<String> wrong = new ArrayList<>();
     try (Cachette net = Cachette.open(Settings.defaults().unusedStubs(UnusedStubs.IGNORE))) {
       for (Protocol protocol : row.protocols()) {
-        if (protocol == Protocol.HTTP_2_CLEAR || protocol.isHttp2() && row.name().equals(JETTY)) {
+        if (protocol == Protocol.HTTP_2_CLEAR) {
           continue;
         }
         try (HarbourClient client = row.create(protocol)) {

@@ -30,8 +30,8 @@ import javax.net.ssl.SSLPeerUnverifiedException;
  */
 record Peer(ChannelHandlerContext context) {
 
-  /** Clients that fail the current call if they receive GOAWAY before they have read it. */
-  private static final Pattern GIVING_UP = Pattern.compile("Java-http-client/|Jetty/");
+  /** A client that fails the current call if it receives GOAWAY before it has read the response. */
+  private static final Pattern GIVING_UP = Pattern.compile("Java-http-client/");
 
   /** How long clients may take to close a connection that will answer nothing else. */
   private static final long PATIENCE_MILLIS = 500;
@@ -132,8 +132,8 @@ record Peer(ChannelHandlerContext context) {
   /**
    * Tells an HTTP/2 client that no later call will be processed on this connection (RFC 9113
    * section 6.8), with the next flush. To be called between writing and flushing the end of a
-   * response: later, the client may have begun another call. Some clients are told by the end of
-   * the connection alone, because they give up a call that they have not read completely.
+   * response: later, the client may have begun another call. The client of the JDK is told by the
+   * end of the connection alone, because it gives up a call that it has not read completely.
    */
   void announceClose(Request request) {
     boolean givesUp =
