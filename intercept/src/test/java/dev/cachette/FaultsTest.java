@@ -107,6 +107,23 @@ class FaultsTest {
   }
 
   @Test
+  void faultComesInItsTurnThoughAnotherConnectionIsKept() throws Exception {
+    net.stub("POST " + http).answer(TIDES, TIDES, connectionRefused(), TIDES);
+    HttpRequest post =
+        HttpRequest.newBuilder(URI.create(http))
+            .POST(HttpRequest.BodyPublishers.ofString("{}"))
+            .build();
+    HttpClient one = HttpClient.newHttpClient();
+    HttpClient other = HttpClient.newHttpClient();
+
+    assertEquals(200, Calling.send(one, post).statusCode());
+    assertEquals(200, Calling.send(other, post).statusCode());
+    assertThrows(ConnectException.class, () -> Calling.send(one, post));
+    assertEquals(200, Calling.send(other, post).statusCode());
+    net.calls().attempts("http://" + host).assertCount(1);
+  }
+
+  @Test
   void anotherTestsConnectionDoesNotHideTheFault() throws Exception {
     net.stub("GET " + http).answer(TIDES);
     assertEquals("{\"high\":\"04:10\"}", Calling.plain(http));

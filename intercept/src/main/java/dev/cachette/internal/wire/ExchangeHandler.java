@@ -185,7 +185,28 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private void send(
       ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
     boolean more = !inputEnded || !waiting.isEmpty();
-    boolean serveOn = keepAlive && more && !exchange.needsNewConnectionNext();
+    if (exchange.needsNewConnectionNext()) {
+      sendAsLast(context, exchange, reply);
+    } else {
+      sendNow(context, exchange, reply, keepAlive && more);
+    }
+  }
+
+  /** Sends a reply after which the client must make a new connection. */
+  private void sendAsLast(ChannelHandlerContext context, Exchange exchange, Reply reply) {
+    busy = true;
+    OtherConnections.end(
+        peer.connection(),
+        site.readConnections().apply(destination.host(), destination.port()),
+        () -> {
+          busy = false;
+          sendNow(context, exchange, reply, false);
+          goOn(context, false);
+        });
+  }
+
+  private void sendNow(
+      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean serveOn) {
     if (peer != null) {
       site.clients().get().answered(peer.port());
     }

@@ -41,6 +41,17 @@ final class HttpPipeline {
     pipeline.addLast(new ExchangeHandler(destination, secure, site));
   }
 
+  /** Returns true if a connection of HTTP/1.1 is idle, and its client may send a request. */
+  static boolean isIdle(ChannelPipeline pipeline) {
+    ExchangeHandler exchanges = pipeline.get(ExchangeHandler.class);
+    return pipeline.channel().isActive()
+        && pipeline.get(HttpServerCodec.class) != null
+        && exchanges != null
+        && exchanges.isKept()
+        && pipeline.get(LingeringClose.class) == null
+        && !pipeline.get(RequestNote.class).isArriving();
+  }
+
   /** Removes what {@link #addExchanges} has added. */
   static void removeExchanges(ChannelPipeline pipeline) {
     pipeline.remove(RequestNote.class);

@@ -2,7 +2,6 @@ package dev.cachette.internal.wire;
 
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelPipeline;
-import io.netty.handler.codec.http.HttpServerCodec;
 import io.netty.handler.ssl.SslHandler;
 import java.net.InetSocketAddress;
 import java.util.ArrayList;
@@ -115,15 +114,10 @@ final class KeptConnections {
     /** On the thread of the connection. */
     private @Nullable Boolean leave() {
       ChannelPipeline pipeline = connection.pipeline();
-      ExchangeHandler exchanges = pipeline.get(ExchangeHandler.class);
-      if (!connection.isActive()
-          || exchanges == null
-          || !exchanges.isKept()
-          || pipeline.get(HttpServerCodec.class) == null
-          || pipeline.get(LingeringClose.class) != null
-          || pipeline.get(RequestNote.class).isArriving()) {
+      if (!HttpPipeline.isIdle(pipeline)) {
         return null;
       }
+      ExchangeHandler exchanges = pipeline.get(ExchangeHandler.class);
       target = exchanges.destination();
       secure = exchanges.isSecure();
       HttpPipeline.removeExchanges(pipeline);

@@ -23,6 +23,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -167,12 +168,18 @@ final class Listener {
    */
   boolean awaitClients(long deadline) throws InterruptedException {
     boolean awaited = false;
-    for (Channel connection : connections) {
-      if (clientsReadWhenIdle || connection.pipeline().get(Http2FrameCodec.class) != null) {
-        connection.closeFuture().await(Math.max(0, deadline - System.nanoTime()), NANOSECONDS);
-        awaited = true;
-      }
+    for (Channel connection : readConnections().toList()) {
+      connection.closeFuture().await(Math.max(0, deadline - System.nanoTime()), NANOSECONDS);
+      awaited = true;
     }
     return awaited;
+  }
+
+  /** Returns the connections that their clients read when they are idle. */
+  Stream<Channel> readConnections() {
+    return connections.stream()
+        .filter(
+            connection ->
+                clientsReadWhenIdle || connection.pipeline().get(Http2FrameCodec.class) != null);
   }
 }

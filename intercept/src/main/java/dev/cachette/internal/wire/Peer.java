@@ -189,7 +189,8 @@ record Peer(ChannelHandlerContext context) {
     closeAfterResponse();
   }
 
-  private Channel connection() {
+  /** Returns the connection; that of the stream, with HTTP/2. */
+  Channel connection() {
     return isHttp2() ? context.channel().parent() : context.channel();
   }
 }

@@ -5,6 +5,7 @@ import dev.cachette.internal.tls.ServerTls;
 import io.netty.buffer.AdaptiveByteBufAllocator;
 import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
+import io.netty.channel.Channel;
 import io.netty.channel.ChannelPipeline;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -70,7 +71,8 @@ public final class WireServer implements AutoCloseable {
             new Transmissions(),
             maxRequestBody,
             new AtomicLong(),
-            new AtomicReference<>(ClientHooks.UNKNOWN));
+            new AtomicReference<>(ClientHooks.UNKNOWN),
+            this::readConnections);
     this.engine = new Engine(threads);
   }
 
@@ -167,6 +169,13 @@ public final class WireServer implements AutoCloseable {
               .toList();
     }
     closeAll(ending, Listener::hangUp);
+  }
+
+  private List<Channel> readConnections(String host, int port) {
+    return listeners.entrySet().stream()
+        .filter(entry -> entry.getKey().host().equals(host) && entry.getKey().port() == port)
+        .flatMap(entry -> entry.getValue().readConnections())
+        .toList();
   }
 
   /** The clock of the session was moved: clients that wait for no answer may time out. */
