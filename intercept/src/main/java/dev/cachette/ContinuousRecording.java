@@ -22,7 +22,7 @@ import java.util.function.Consumer;
 final class ContinuousRecording implements LoadedCassette.Recorder {
 
   /** A caller waits at most this long for its exchange to be written. */
-  private static final long PATIENCE_MILLIS = 250;
+  private static final long PATIENCE_MILLIS = 2_000;
 
   private final LoadedCassette cassette;
   private final CassetteFile file;
