@@ -13,6 +13,7 @@ import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubStatus;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Predicate;
@@ -123,7 +124,7 @@ public final class Cachette implements AutoCloseable {
    * @throws IllegalStateException if this is closed
    */
   public Stub stub(RequestPattern pattern) {
-    requirePattern(pattern);
+    StubControl.requirePattern(pattern);
     return new Stub(this, stubs.begin(pattern));
   }
 
@@ -196,6 +197,16 @@ public final class Cachette implements AutoCloseable {
   public String toStubFile() {
     requireOpen();
     return StubWriter.all(scopes.rules());
+  }
+
+  /**
+   * Returns what has become of the active stubs, those of the innermost scope first.
+   *
+   * @throws IllegalStateException if this is closed
+   */
+  public List<StubStatus> stubsInForce() {
+    requireOpen();
+    return scopes.statuses();
   }
 
   /**
@@ -299,8 +310,7 @@ public final class Cachette implements AutoCloseable {
   /**
    * Marks the current test as failed: its recorded exchanges are discarded, unless their settings
    * keep them, and missing answers and unused stubs are not reported on top of the failure. The
-   * {@link #notes()} are added to the failure as suppressed exceptions. Integrations of test
-   * frameworks call this.
+   * {@link #notes()} are added to it as suppressed exceptions. Test framework integrations call it.
    *
    * @throws IllegalArgumentException if the failure is null
    * @throws IllegalStateException if this is closed
@@ -349,8 +359,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns notes for a failed test: how often flaky stubs failed, and the seed to repeat that.
-   * Empty if there are none.
+   * Returns notes for a failed test, if there are any: how often flaky stubs failed, and the seed.
    *
    * @throws IllegalStateException if this is closed
    */
@@ -386,7 +395,7 @@ public final class Cachette implements AutoCloseable {
    * @throws IllegalStateException if this is closed
    */
   public Calls calls(RequestPattern pattern) {
-    requirePattern(pattern);
+    StubControl.requirePattern(pattern);
     return calls().matching(pattern);
   }
 
@@ -473,15 +482,8 @@ public final class Cachette implements AutoCloseable {
     session.close();
   }
 
-  /** Returns what declares and changes stubs. */
   StubControl stubs() {
     return stubs;
-  }
-
-  private static void requirePattern(RequestPattern pattern) {
-    if (pattern == null) {
-      throw Refusals.argument("The request pattern must not be null.");
-    }
   }
 
   private void requireOpen() {
@@ -491,7 +493,6 @@ public final class Cachette implements AutoCloseable {
     }
   }
 
-  /** Returns where it was opened, or its name. */
   @Override
   public String toString() {
     return "The Cachette " + name;

@@ -1,6 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
@@ -23,6 +24,12 @@ final class StubControl {
     this.session = session;
     this.seed = seed;
     this.requireOpen = requireOpen;
+  }
+
+  static void requirePattern(RequestPattern pattern) {
+    if (pattern == null) {
+      throw Refusals.argument("The request pattern must not be null.");
+    }
   }
 
   DraftStub begin(RequestPattern pattern) {

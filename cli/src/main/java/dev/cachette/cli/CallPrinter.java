@@ -1,6 +1,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.calls.Call;
+import dev.cachette.control.CallJson;
 import dev.cachette.internal.text.Printable;
 import java.util.ArrayList;
 import java.util.List;
@@ -52,7 +53,7 @@ final class CallPrinter implements Consumer<Call> {
   @Override
   public void accept(Call call) {
     calls.incrementAndGet();
-    if (CallLine.isUnexpected(call)) {
+    if (CallJson.isUnexpected(call)) {
       unexpected.incrementAndGet();
     }
     call.failure().ifPresent(why -> fail(call, why));
@@ -88,7 +89,7 @@ final class CallPrinter implements Consumer<Call> {
   }
 
   private String line(Call call, String time) {
-    return output.isJson() ? Output.asJsonLine(CallLine.json(call)) : CallLine.of(call, time);
+    return output.isJson() ? Output.asJsonLine(CallJson.summary(call)) : CallLine.of(call, time);
   }
 
   /** Counts calls that were not answered to the end: their clients have left. */

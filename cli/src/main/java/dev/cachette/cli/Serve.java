@@ -2,6 +2,10 @@ package dev.cachette.cli;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
+import dev.cachette.control.ControlPort;
+import dev.cachette.control.ControlToken;
+import dev.cachette.control.Controlled;
+import dev.cachette.control.ControlledSessions;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -32,6 +36,9 @@ import picocli.CommandLine.Parameters;
     })
 final class Serve implements Callable<Integer> {
 
+  /** Whoever looks at the control port, looks back. */
+  private static final int MOST_CALLS = 100_000;
+
   @Mixin private Output output;
   @Mixin private Listening listening;
 
@@ -60,8 +67,8 @@ final class Serve implements Callable<Integer> {
       paramLabel = "PORT",
       converter = PortReader.class,
       description =
-          "Open a control port as well, to add and remove stubs and read calls. GET /openapi.json"
-              + " describes it.")
+          "Open a control port as well, to add and remove stubs and read calls: with a page for a"
+              + " browser, and with operations that GET /openapi.json describes.")
   private @Nullable Integer control;
 
   @Option(
@@ -99,7 +106,7 @@ final class Serve implements Callable<Integer> {
     CallPrinter printer = new CallPrinter(output, false);
     Settings settings =
         confined(listening.settings(meant).treatHttpAsHttps(true).cors(cors).callListener(printer));
-    Cachette net = Cachette.open(settings);
+    Cachette net = Cachette.open(control == null ? settings : settings.maxCalls(MOST_CALLS));
     ControlledSessions sessions =
         new ControlledSessions(
             () ->
@@ -168,8 +175,9 @@ final class Serve implements Callable<Integer> {
 
   private void openControl(Cachette net, ControlledSessions sessions, int port) {
     String needed = noToken ? null : token == null ? ControlToken.create() : token;
-    String at = new Control(new Controlled(net), sessions, listening.at(port), needed).open();
+    String at = new ControlPort(new Controlled(net), sessions, listening.at(port), needed).open();
     output.remark("control at " + at);
+    output.remark("a page for a browser at " + at + "/");
     if (token == null && needed != null) {
       output.notice("token " + needed);
       output.remark("try: curl -H 'Authorization: Bearer " + needed + "' " + at + "/calls");

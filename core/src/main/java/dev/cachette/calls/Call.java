@@ -49,6 +49,12 @@ public interface Call {
     }
   }
 
+  /**
+   * Returns its number, counted from 1 in the order of arrival, by which it can be found again.
+   * Numbers of a session are not used twice.
+   */
+  long number();
+
   /** Returns how far it has got. */
   State state();
 

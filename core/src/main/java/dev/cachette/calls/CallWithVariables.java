@@ -61,6 +61,11 @@ record CallWithVariables(Call call, Map<String, String> variables) implements Ca
   }
 
   @Override
+  public long number() {
+    return call.number();
+  }
+
+  @Override
   public int connection() {
     return call.connection();
   }

@@ -169,6 +169,11 @@ final class LoggedCall implements Call {
   }
 
   @Override
+  public long number() {
+    return arrival.number();
+  }
+
+  @Override
   public int connection() {
     return arrival.carrier().connection();
   }

@@ -10,6 +10,7 @@ import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
+import dev.cachette.result.StubStatus;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.Collection;
@@ -188,6 +189,14 @@ public final class Scopes {
     there.replace(Set.copyOf(old), fresh);
     fresh.forEach(this::noteEarly);
     keepingBodies |= fresh.stream().anyMatch(rule -> rule.bodyFile().isPresent());
+  }
+
+  /** Returns what has become of the active stubs, those of the innermost scope first. */
+  public synchronized List<StubStatus> statuses() {
+    Instant now = now();
+    return scopes.stream()
+        .flatMap(scope -> scope.rules().stream().map(rule -> rule.status(scope.test().name(), now)))
+        .toList();
   }
 
   /** Returns the active stubs, those of the innermost scope first, in order of declaration. */

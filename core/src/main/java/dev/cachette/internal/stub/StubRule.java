@@ -13,6 +13,7 @@ import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
+import dev.cachette.result.StubStatus;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -432,6 +433,12 @@ public final class StubRule {
                   + (turns.count() == 1 ? "1 earlier call" : turns.count() + " earlier calls")));
     }
     return obstacles;
+  }
+
+  /** Returns what has become of it. */
+  StubStatus status(String scope, Instant now) {
+    return new StubStatus(
+        reference, pattern.toString(), scope, turns.count(), beaten, beatenBy, obstacles(now));
   }
 
   private boolean isAlwaysActive() {

@@ -1,4 +1,4 @@
-package dev.cachette.cli;
+package dev.cachette.control;
 
 import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.calls.Call;
@@ -10,23 +10,28 @@ import dev.cachette.internal.json.Json;
 import dev.cachette.internal.secret.Masking;
 import java.nio.charset.Charset;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 
 /** One call with everything that is known of it, as JSON; secrets are masked. */
-final class CallJson {
+public final class CallJson {
+
+  private static final int UNEXPECTED = 501;
+  private static final double NANOS_OF_MILLI = 1e6;
 
   /** A longer body is cut; nobody reads it in a list. */
   private static final int MOST_CHARACTERS = 100_000;
 
   private CallJson() {}
 
-  static Map<String, Object> of(Call call) {
-    Map<String, Object> json = CallLine.json(call);
+  /** Returns everything that is known of a call. */
+  public static Map<String, Object> of(Call call) {
+    Map<String, Object> json = summary(call);
     json.put("headers", headers(call.headers()));
     addBody(json, call.headers(), call.body());
-    if (CallLine.isUnexpected(call)) {
+    if (isUnexpected(call)) {
       json.put("explanation", call.response().text());
-    } else if (CallLine.hasResponse(call)) {
+    } else if (hasResponse(call)) {
       json.put("response", response(call.response()));
     }
     return json;
@@ -69,5 +74,47 @@ final class CallJson {
               && Json.problemIn(masked).isEmpty();
       json.put("body", isJson ? Json.tree(masked) : TextNode.valueOf(masked));
     }
+  }
+
+  /** Returns what is known of a call, without headers and bodies. */
+  public static Map<String, Object> summary(Call call) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("number", call.number());
+    json.put("method", call.method());
+    json.put("url", Masking.url(call.uri().toString()));
+    json.put("state", call.state().name().toLowerCase(Locale.ROOT));
+    if (hasResponse(call)) {
+      json.put("answer", call.response().status());
+    } else {
+      call.fault().ifPresent(fault -> json.put("answer", fault.toString()));
+    }
+    json.put("arrivedAt", call.arrivedAt().toString());
+    call.duration().ifPresent(it -> json.put("durationMillis", it.toNanos() / NANOS_OF_MILLI));
+    json.put("protocol", call.protocol());
+    json.put("connection", call.connection());
+    call.stub()
+        .ifPresent(
+            stub -> {
+              json.put("stub", stub.name());
+              json.put("place", stub.place());
+            });
+    call.madeBy().test().ifPresent(test -> json.put("test", test));
+    call.madeBy().thread().ifPresent(thread -> json.put("thread", thread));
+    json.put("size", hasResponse(call) ? call.response().body().size() : 0);
+    call.failure().ifPresent(why -> json.put("failure", why));
+    json.put("unexpected", isUnexpected(call));
+    return json;
+  }
+
+  /** Returns true if there is a response, not a fault, and not nothing yet. */
+  public static boolean hasResponse(Call call) {
+    return call.fault().isEmpty()
+        && call.state() != Call.State.ARRIVED
+        && call.state() != Call.State.COMPUTING;
+  }
+
+  /** Returns true if nothing answered it. */
+  public static boolean isUnexpected(Call call) {
+    return call.stub().isEmpty() && hasResponse(call) && call.response().status() == UNEXPECTED;
   }
 }

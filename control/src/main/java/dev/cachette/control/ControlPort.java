@@ -1,10 +1,11 @@
-package dev.cachette.cli;
+package dev.cachette.control;
 
 import static dev.cachette.answer.Answers.classpath;
 import static dev.cachette.answer.Answers.computed;
 import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.problem;
 import static dev.cachette.answer.Answers.status;
+import static dev.cachette.answer.Answers.text;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
@@ -12,6 +13,7 @@ import dev.cachette.UnexpectedCalls;
 import dev.cachette.UnusedStubs;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
@@ -35,7 +37,7 @@ import org.opentest4j.AssertionFailedError;
  * Lets other programs add and remove stubs, and read calls, over HTTP and JSON; for everything that
  * is served, or for one session. It is a Cachette with computed answers itself.
  */
-final class Control {
+public final class ControlPort {
 
   private static final int MOST_CALLS = 1_000;
   private static final Duration LONGEST = Duration.ofMinutes(1);
@@ -46,7 +48,13 @@ final class Control {
   private final Cachette own;
   private final Guard guard;
 
-  Control(
+  /**
+   * Prepares a control port.
+   *
+   * @param at the address to listen on
+   * @param token which callers must send; null if they need none
+   */
+  public ControlPort(
       Controlled main, ControlledSessions sessions, InetSocketAddress at, @Nullable String token) {
     this.main = main;
     this.sessions = sessions;
@@ -62,9 +70,15 @@ final class Control {
                 .listenAddress(at));
   }
 
-  /** Starts it; returns the base URL. */
-  String open() {
-    own.stub("GET /openapi.json").answer(classpath("dev/cachette/cli/control.openapi.json"));
+  /**
+   * Starts it; returns the base URL.
+   *
+   * @throws IllegalStateException if the port is taken
+   */
+  public String open() {
+    LivePage.addTo(own);
+    own.stub("GET /openapi.json").answer(classpath("dev/cachette/control/control.openapi.json"));
+    answer("GET /filters", received -> json(Map.of("fields", CallFilter.described())));
     answer("POST /sessions", received -> json(sessions.begin()).status(201));
     answer("GET /sessions", received -> json(Map.of("sessions", sessions.all())));
     answer(
@@ -74,22 +88,35 @@ final class Control {
                 .end(received.variable("session"))
                 .<Answer>map(it -> json(it))
                 .orElseGet(() -> noSession(received)));
-    forEach("GET", "/stubs", Control::stubs);
-    forEach("POST", "/stubs", Control::add);
-    forEach("GET", "/stubs/{id}", Control::added);
-    forEach("PUT", "/stubs/{id}", Control::replace);
-    forEach("DELETE", "/stubs/{id}", Control::remove);
-    forEach("GET", "/calls", Control::calls);
+    forEach("GET", "/stubs", ControlPort::stubs);
+    forEach("GET", "/stubs/all", (of, received) -> json(Map.of("stubs", of.inForce())));
+    forEach("POST", "/stubs", ControlPort::add);
+    forEach("GET", "/stubs/{id}", ControlPort::added);
+    forEach("PUT", "/stubs/{id}", ControlPort::replace);
+    forEach("DELETE", "/stubs/{id}", ControlPort::remove);
+    forEach("GET", "/calls", ControlPort::calls);
+    forEach("GET", "/calls/{number}", ControlPort::call);
+    forEach("GET", "/calls/events", ControlPort::events);
     forEach("DELETE", "/calls", (of, received) -> done(of::clearCalls));
-    forEach("GET", "/calls/count", Control::count);
+    forEach("GET", "/calls/count", ControlPort::count);
     forEach("GET", "/verdict", (of, received) -> json(of.verdict()));
     forEach("POST", "/reset", (of, received) -> done(of::reset));
-    answer("* /{+rest}", Control::nothing);
+    answer("* /{+rest}", ControlPort::nothing);
     try {
       return own.baseUrl();
     } catch (RuntimeException taken) {
       own.close();
       throw taken;
+    }
+  }
+
+  /** Closes the port. */
+  public void close() {
+    main.events().close();
+    try {
+      own.close();
+    } catch (AssertionError told) {
+      // Whatever was asked was answered.
     }
   }
 
@@ -125,7 +152,7 @@ final class Control {
               "detail",
               wrong.getMessage(),
               "problems",
-              wrong.problems().stream().map(Control::asJson).toList()));
+              wrong.problems().stream().map(ControlPort::asJson).toList()));
     } catch (IllegalArgumentException wrong) {
       return problem(400, "Invalid request", detail(wrong));
     } catch (IllegalStateException | AssertionFailedError impossible) {
@@ -183,7 +210,7 @@ final class Control {
   }
 
   private static Answer found(Optional<Map<String, Object>> stubs) {
-    return stubs.<Answer>map(it -> json(it)).orElseGet(Control::noStubs);
+    return stubs.<Answer>map(it -> json(it)).orElseGet(ControlPort::noStubs);
   }
 
   private static Answer noStubs() {
@@ -209,6 +236,30 @@ final class Control {
     return json(told);
   }
 
+  private static Answer call(Controlled of, Received received) {
+    String number = received.variable("number");
+    Optional<Call> found =
+        number.matches("[0-9]{1,18}") ? of.call(Long.parseLong(number)) : Optional.empty();
+    return found
+        .map(call -> told(call, received.query("as").orElse("json")))
+        .orElseGet(
+            () ->
+                problem(
+                    404,
+                    "No such call",
+                    Map.of("detail", "GET /calls lists those that are still known.")));
+  }
+
+  private static Answer told(Call call, String as) {
+    return as.equals("json") ? json(CallJson.of(call)) : text(CallAs.of(as, call));
+  }
+
+  /** Streams calls as they arrive. */
+  private static Answer events(Controlled of, Received received) {
+    CallFilter filter = CallFilter.of(received.query("filter").orElse(""));
+    return of.events().subscribe(filter, number(received, "after", 0));
+  }
+
   /** Returns their number; waits for a number of them if requested. */
   private static Answer count(Controlled of, Received received) {
     int atLeast = number(received, "atLeast", 0);
@@ -230,6 +281,11 @@ final class Control {
 
   private static Calls wanted(Controlled of, Received received) {
     Calls calls = of.calls();
+    Optional<String> filter = received.query("filter");
+    if (filter.isPresent()) {
+      CallFilter selecting = CallFilter.of(filter.get());
+      calls = calls.matching("a call that the filter selects", selecting::selects);
+    }
     Optional<String> line = received.query("request");
     if (line.isPresent()) {
       calls = calls.matching(line.get());
@@ -240,7 +296,7 @@ final class Control {
           "unexpected can only be true, not " + unexpected.get() + ".");
     }
     return unexpected.isPresent()
-        ? calls.matching("an unexpected call", CallLine::isUnexpected)
+        ? calls.matching("an unexpected call", CallJson::isUnexpected)
         : calls;
   }
 

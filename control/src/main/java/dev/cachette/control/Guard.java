@@ -1,4 +1,4 @@
-package dev.cachette.cli;
+package dev.cachette.control;
 
 import static dev.cachette.answer.Answers.problem;
 
@@ -58,10 +58,15 @@ final class Guard {
     boolean foreignName = token.isEmpty() && !isLocalName(received.request().uri().host());
     boolean foreignHeader = token.isEmpty() && !hosts.stream().allMatch(Guard::isLocalAuthority);
     return crossSite
-        || received.header("origin").isPresent()
+        || received.header("origin").filter(origin -> !isOwn(origin, hosts)).isPresent()
         || hosts.size() > 1
         || foreignName
         || foreignHeader;
+  }
+
+  /** The live page is at this port itself. */
+  private static boolean isOwn(String origin, List<String> hosts) {
+    return hosts.size() == 1 && origin.equalsIgnoreCase("http://" + hosts.get(0));
   }
 
   private static boolean isLocalName(String host) {

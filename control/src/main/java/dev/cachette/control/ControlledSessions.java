@@ -1,4 +1,4 @@
-package dev.cachette.cli;
+package dev.cachette.control;
 
 import dev.cachette.Cachette;
 import java.util.LinkedHashMap;
@@ -12,7 +12,7 @@ import java.util.function.Supplier;
  * Sessions of tests that run in parallel: each has the served files, a port, stubs and calls of its
  * own. Thread-safe.
  */
-final class ControlledSessions {
+public final class ControlledSessions {
 
   private static final int MOST = 200;
 
@@ -24,7 +24,7 @@ final class ControlledSessions {
    *
    * @param opening opens a Cachette with the served files, on a free port
    */
-  ControlledSessions(Supplier<Cachette> opening) {
+  public ControlledSessions(Supplier<Cachette> opening) {
     this.opening = opening;
   }
 
@@ -63,7 +63,8 @@ final class ControlledSessions {
     return Optional.of(verdict);
   }
 
-  void close() {
+  /** Ends all of them. */
+  public void close() {
     open.keySet().forEach(this::end);
   }
 

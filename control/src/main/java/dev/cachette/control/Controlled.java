@@ -1,35 +1,41 @@
-package dev.cachette.cli;
+package dev.cachette.control;
 
 import dev.cachette.Cachette;
 import dev.cachette.Stub;
 import dev.cachette.StubFiles;
 import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.result.Check;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import org.opentest4j.AssertionFailedError;
 
 /** A Cachette that is controlled over HTTP: its added stubs, and its calls. Thread-safe. */
-final class Controlled {
+public final class Controlled {
 
   private final Cachette net;
   private final Map<Integer, Added> added = new ConcurrentSkipListMap<>();
   private final AtomicInteger numbers = new AtomicInteger();
+  private final CallEvents events = new CallEvents(this);
 
-  /** Calls from before the last clearing. */
-  private volatile Set<Call> cleared = Set.of();
+  /** The number of the last call before the last clearing. */
+  private volatile long clearedUpTo;
+
+  private final AtomicLong clearings = new AtomicLong();
 
   /** Stubs that were added together. */
   private record Added(String text, StubFiles files) {}
 
-  Controlled(Cachette net) {
+  /** Controls an open Cachette. */
+  public Controlled(Cachette net) {
     this.net = net;
   }
 
@@ -83,6 +89,40 @@ final class Controlled {
     return added.entrySet().stream().map(it -> json(it.getKey(), it.getValue())).toList();
   }
 
+  /** Returns the stubs in force, with what has become of them; the added ones with their number. */
+  List<Map<String, Object>> inForce() {
+    Map<String, Integer> ids = new HashMap<>();
+    added.forEach(
+        (id, stubs) -> stubs.files.stubs().forEach(it -> ids.put(it.reference().toString(), id)));
+    return net.stubsInForce().stream()
+        .map(
+            status -> {
+              Map<String, Object> json = new LinkedHashMap<>();
+              json.put("name", Masking.url(status.stub().name()));
+              json.put("request", Masking.url(status.request()));
+              json.put("place", status.stub().place());
+              json.put("scope", status.scope());
+              json.put("calls", status.answers());
+              json.put("beaten", status.beaten());
+              status.beatenBy().ifPresent(it -> json.put("beatenBy", it.toString()));
+              json.put("waitsFor", status.obstacles().stream().map(Controlled::inWords).toList());
+              Integer id = ids.get(status.stub().toString());
+              if (id != null) {
+                json.put("id", id.toString());
+                json.put("scope", "added here");
+              }
+              return json;
+            })
+        .toList();
+  }
+
+  private static String inWords(Check obstacle) {
+    return obstacle.differences().stream()
+        .map(it -> it.expected() + ": " + it.actual())
+        .findFirst()
+        .orElse(obstacle.expected());
+  }
+
   private static Map<String, Object> json(int id, Added stubs) {
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("id", Integer.toString(id));
@@ -99,16 +139,30 @@ final class Controlled {
 
   /** Returns the calls since the last clearing. */
   Calls calls() {
-    Set<Call> old = cleared;
-    return old.isEmpty()
+    long old = clearedUpTo;
+    return old == 0
         ? net.calls()
-        : net.calls().matching("a call since they were cleared", call -> !old.contains(call));
+        : net.calls().matching("a call since they were cleared", call -> call.number() > old);
   }
 
   void clearCalls() {
-    Set<Call> all = ConcurrentHashMap.newKeySet();
-    net.calls().forEach(all::add);
-    cleared = all;
+    clearedUpTo = net.calls().stream().mapToLong(Call::number).max().orElse(clearedUpTo);
+    clearings.incrementAndGet();
+  }
+
+  /** Returns how often calls were cleared. */
+  long clearings() {
+    return clearings.get();
+  }
+
+  /** Returns the call with this number, if it is still known. */
+  Optional<Call> call(long number) {
+    return calls().stream().filter(call -> call.number() == number).findFirst();
+  }
+
+  /** Returns what tells of new calls. */
+  CallEvents events() {
+    return events;
   }
 
   /** Removes added stubs and calls. */
@@ -119,13 +173,13 @@ final class Controlled {
       // Failures were reported when they happened; the scope is a new one.
     }
     added.clear();
-    cleared = Set.of();
+    clearings.incrementAndGet();
   }
 
   /** Returns what a test asserts at its end. */
   Map<String, Object> verdict() {
     List<Map<String, Object>> unexpected =
-        calls().stream().filter(CallLine::isUnexpected).map(CallJson::of).toList();
+        calls().stream().filter(CallJson::isUnexpected).map(CallJson::of).toList();
     List<String> failures =
         calls().stream().flatMap(call -> call.failure().stream()).distinct().toList();
     List<Map<String, Object>> unused = unused();
@@ -153,6 +207,7 @@ final class Controlled {
   }
 
   void close() {
+    events.close();
     try {
       net.close();
     } catch (AssertionError told) {

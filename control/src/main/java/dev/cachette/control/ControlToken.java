@@ -1,16 +1,17 @@
-package dev.cachette.cli;
+package dev.cachette.control;
 
 import java.security.SecureRandom;
 import java.util.Base64;
 
 /** Tokens for the control port (RFC 6750), which nobody can guess. */
-final class ControlToken {
+public final class ControlToken {
 
   private static final int BYTES = 24;
 
   private ControlToken() {}
 
-  static String create() {
+  /** Returns a new one. */
+  public static String create() {
     byte[] random = new byte[BYTES];
     new SecureRandom().nextBytes(random);
     return Base64.getUrlEncoder().withoutPadding().encodeToString(random);

@@ -1,0 +1,99 @@
+package dev.cachette.control;
+
+import static dev.cachette.answer.Answers.text;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import org.junit.jupiter.api.Test;
+
+/** What a person does with the stubs on the live page, in a real browser. */
+class StubsPageTest extends OpenPage {
+
+  @Test
+  void theStubsInForceAreListed() throws Exception {
+    callTides();
+    look();
+
+    browser.click("nav a[data-view=stubs]");
+
+    browser.awaitText("#stubs tbody", "tides of today");
+    String shown = browser.text("#stubs tbody");
+    assertTrue(shown.contains("OpenPage.java:"), shown);
+    assertTrue(shown.contains("not called yet"), shown);
+    browser.awaitText("#stub-count", "2 stubs");
+  }
+
+  @Test
+  void aUsedUpStubSaysSo() throws Exception {
+    net.stub("GET /v1/once").named("only once").answer(text("a")).times(1);
+    call("GET", "/v1/once", "");
+    browser.open(control + "/#/stubs");
+
+    browser.awaitText("#stubs .waits", "already used up by 1 earlier call");
+  }
+
+  @Test
+  void aStubIsAddedChangedAndRemoved() throws Exception {
+    browser.open(control + "/#/stubs");
+    browser.type(
+        "#stub-text", "stubs: { name: pilots, request: GET /v1/pilots, answer: { json: [1] } }");
+    browser.press("Add");
+    browser.awaitText("#stubs tbody", "pilots");
+    assertEquals("[1]", call("GET", "/v1/pilots", "").body());
+
+    browser.click("button[aria-label='Edit pilots']");
+    browser.awaitText(".editor h2", "number 1");
+    browser.type(
+        "#stub-text", "stubs: { name: pilots, request: GET /v1/pilots, answer: { json: [2] } }");
+    browser.press("Replace");
+    browser.awaitText(".editor h2", "Add stubs");
+    assertEquals("[2]", call("GET", "/v1/pilots", "").body());
+
+    browser.click("button[aria-label='Remove pilots']");
+    browser.await("removed", () -> !browser.text("#stubs tbody").contains("pilots"));
+    assertEquals(501, call("GET", "/v1/pilots", "").statusCode());
+  }
+
+  @Test
+  void invalidStubsSayLineAndColumn() {
+    browser.open(control + "/#/stubs");
+    browser.type("#stub-text", "stubs:\n  - request: GET /v1/pilots\nanswr: {}\n");
+    browser.press("Add");
+
+    browser.awaitText("#stub-problems", "line 3, column 1: ");
+    browser.click("#stub-problems li:last-child button");
+    assertEquals(
+        "answr: {}",
+        browser.run(
+            "const t = document.getElementById('stub-text');"
+                + " return t.value.slice(t.selectionStart, t.selectionEnd)"));
+  }
+
+  @Test
+  void aStubIsMadeOfAnUnexpectedCall() throws Exception {
+    call("GET", "/v1/pilots", "");
+    look();
+    browser.click(".rows .row");
+    browser.press("Make a stub of it");
+    browser.await(
+        "draft", () -> browser.find("#stub-text").getDomProperty("value").contains("/v1/pilots"));
+
+    browser.press("Add");
+
+    browser.awaitText("#stubs tbody", "/v1/pilots");
+    assertEquals("{}", call("GET", "/v1/pilots", "").body());
+  }
+
+  @Test
+  void theCallsOfAStubAreAClickAway() throws Exception {
+    callTides();
+    call("POST", "/v1/bookings", "{}");
+    browser.open(control + "/#/stubs");
+    browser.awaitText("#stubs tbody", "tides of today");
+
+    browser.press("1");
+
+    awaitRows(1);
+    assertTrue(browser.address().contains("/calls?filter=stub"), browser.address());
+  }
+}
