@@ -60,13 +60,9 @@ public final class Cachette implements AutoCloseable {
     this.stubs = new StubControl(session, settings.seed(), this::requireOpen);
   }
 
-  /**
-   * Opens a Cachette with {@link Settings#defaults()}.
-   *
-   * @see #open(Settings)
-   */
+  /** Opens a Cachette with {@link Settings#defaults()}, see {@link #open(Settings)}. */
   public static Cachette open() {
-    return new Cachette(SettingsProperties.ofSystem(Settings.defaults()), Caller.place());
+    return open(Settings.defaults());
   }
 
   /**
@@ -81,7 +77,10 @@ public final class Cachette implements AutoCloseable {
     if (settings == null) {
       throw Refusals.argument("The settings must not be null. Fix: Settings.defaults().");
     }
-    return new Cachette(SettingsProperties.ofSystem(settings), Caller.place());
+    Settings all = SettingsProperties.ofSystem(settings);
+    Cachette opened = new Cachette(all, Caller.place());
+    LivePages.begin(all.livePage(), opened);
+    return opened;
   }
 
   /**
@@ -479,6 +478,7 @@ public final class Cachette implements AutoCloseable {
       }
       closed = Caller.place();
     }
+    LivePages.end(this);
     session.close();
   }
 

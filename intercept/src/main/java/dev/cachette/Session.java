@@ -111,6 +111,7 @@ final class Session {
                 settings.maxCallBodies(),
                 settings.maxRequestBody(),
                 settings.isSet("callListener") ? notices : settings.callListener(),
+                LivePages.onlooker(settings.livePage()),
                 settings.treatHttpAsHttps(),
                 settings.cors(),
                 !settings.acceptLateCalls(),

@@ -18,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
@@ -158,10 +159,7 @@ public final class Settings {
     return mapper == null ? Json.mapper() : (ObjectMapper) mapper;
   }
 
-  /**
-   * Sets the name of the session in messages, such as the one about a second {@code open()}; by
-   * default the line that opened it.
-   */
+  /** Sets the name of the session in messages; by default the line that opened it. */
   public Settings name(String name) {
     return with("name", name);
   }
@@ -393,6 +391,20 @@ public final class Settings {
   /** Returns how long it may take to find the stub for a call. */
   public Duration conditionTimeout() {
     return get("conditionTimeout", Duration.ofSeconds(2));
+  }
+
+  /**
+   * Shows calls and stubs on a page, from now to the end of the JVM, at this port of the loopback
+   * address: 0 for a free one, -1 for no page, the default. Needs {@code cachette-control}.
+   */
+  public Settings livePage(int port) {
+    return with("page", port);
+  }
+
+  /** Returns the port of the live page; empty for no page. */
+  public OptionalInt livePage() {
+    int port = get("page", -1);
+    return port < 0 ? OptionalInt.empty() : OptionalInt.of(port);
   }
 
   /**

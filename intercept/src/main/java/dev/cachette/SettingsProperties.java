@@ -21,6 +21,8 @@ final class SettingsProperties {
 
   static final String PREFIX = "cachette.";
 
+  private static final int LARGEST_PORT = 65_535;
+
   private static final Pattern SIZE = Pattern.compile("(\\d{1,15}) ?(|KiB|MiB|GiB)");
 
   /** Properties that other parts of Cachette read. */
@@ -68,6 +70,8 @@ final class SettingsProperties {
               "stubFolder", "a path", (settings, text) -> settings.stubFolder(Path.of(text))),
           new Property(
               "interception", "true, false", (settings, text) -> settings.interception(flag(text))),
+          new Property(
+              "page", "a port, such as 8099", (settings, text) -> settings.livePage(port(text))),
           new Property("cors", "true, false", (settings, text) -> settings.cors(flag(text))),
           new Property(
               "requestClientCertificates",
@@ -157,6 +161,14 @@ final class SettingsProperties {
       throw new IllegalArgumentException(text);
     }
     return Boolean.parseBoolean(text);
+  }
+
+  private static int port(String text) {
+    int port = Integer.parseInt(text);
+    if (port < 0 || port > LARGEST_PORT) {
+      throw new IllegalArgumentException(text);
+    }
+    return port;
   }
 
   private static long size(String text) {

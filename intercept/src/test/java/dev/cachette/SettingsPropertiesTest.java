@@ -25,17 +25,18 @@ class SettingsPropertiesTest {
   @Test
   void everyPropertySetsItsSetting() {
     Map<String, String> properties =
-        Map.of(
-            "cachette.unexpectedCalls", "warn",
-            "cachette.unusedStubs", "FAIL",
-            "cachette.maxRequestBody", "16MiB",
-            "cachette.maxCalls", "12",
-            "cachette.maxCallBodies", "3 GiB",
-            "cachette.seed", "-7",
-            "cachette.cassetteFolder", "tapes",
-            "cachette.stubFolder", "stubs",
-            "cachette.interception", "false",
-            "cachette.servingThreads", "3");
+        Map.ofEntries(
+            Map.entry("cachette.unexpectedCalls", "warn"),
+            Map.entry("cachette.unusedStubs", "FAIL"),
+            Map.entry("cachette.maxRequestBody", "16MiB"),
+            Map.entry("cachette.maxCalls", "12"),
+            Map.entry("cachette.maxCallBodies", "3 GiB"),
+            Map.entry("cachette.seed", "-7"),
+            Map.entry("cachette.cassetteFolder", "tapes"),
+            Map.entry("cachette.stubFolder", "stubs"),
+            Map.entry("cachette.interception", "false"),
+            Map.entry("cachette.servingThreads", "3"),
+            Map.entry("cachette.page", "8099"));
 
     Settings settings = Settings.defaults().withProperties(properties::get);
 
@@ -49,6 +50,7 @@ class SettingsPropertiesTest {
     assertEquals(Path.of("stubs"), settings.stubFolder());
     assertEquals(false, settings.interception());
     assertEquals(3, settings.servingThreads());
+    assertEquals(8099, settings.livePage().orElseThrow());
   }
 
   @Test
@@ -72,6 +74,8 @@ class SettingsPropertiesTest {
         "maxCallBodies | 99999999999999999999",
         "seed | 0x7",
         "interception | on",
+        "page | 70000",
+        "page | none",
         "servingThreads | many"
       })
   void anInvalidValueIsRefusedWithItsName(String setting, String value) {

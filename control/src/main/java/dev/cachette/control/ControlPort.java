@@ -64,6 +64,7 @@ public final class ControlPort {
             Settings.defaults()
                 .name("the control port")
                 .withoutInterception()
+                .livePage(-1)
                 .unexpectedCalls(UnexpectedCalls.WARN)
                 .unusedStubs(UnusedStubs.IGNORE)
                 .maxCalls(1)
@@ -89,7 +90,10 @@ public final class ControlPort {
                 .<Answer>map(it -> json(it))
                 .orElseGet(() -> noSession(received)));
     forEach("GET", "/stubs", ControlPort::stubs);
-    forEach("GET", "/stubs/all", (of, received) -> json(Map.of("stubs", of.inForce())));
+    forEach(
+        "GET",
+        "/stubs/all",
+        (of, received) -> json(Map.of("stubs", of.inForce(), "changes", of.changes())));
     forEach("POST", "/stubs", ControlPort::add);
     forEach("GET", "/stubs/{id}", ControlPort::added);
     forEach("PUT", "/stubs/{id}", ControlPort::replace);

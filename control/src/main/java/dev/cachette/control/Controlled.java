@@ -16,12 +16,18 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Supplier;
 import org.opentest4j.AssertionFailedError;
 
 /** A Cachette that is controlled over HTTP: its added stubs, and its calls. Thread-safe. */
 public final class Controlled {
 
-  private final Cachette net;
+  private final Supplier<Cachette> net;
+  private final Supplier<Calls> all;
+
+  /** Whether stubs can be added and removed, and all can be reset. */
+  private final boolean changes;
+
   private final Map<Integer, Added> added = new ConcurrentSkipListMap<>();
   private final AtomicInteger numbers = new AtomicInteger();
   private final CallEvents events = new CallEvents(this);
@@ -36,16 +42,42 @@ public final class Controlled {
 
   /** Controls an open Cachette. */
   public Controlled(Cachette net) {
+    this(() -> net, net::calls, true);
+  }
+
+  /**
+   * Controls one Cachette after the other.
+   *
+   * @param net returns the present one
+   * @param all returns the calls to all of them
+   * @param changes whether stubs can be added and removed, and all can be reset
+   */
+  Controlled(Supplier<Cachette> net, Supplier<Calls> all, boolean changes) {
     this.net = net;
+    this.all = all;
+    this.changes = changes;
+  }
+
+  private Cachette changing() {
+    if (!changes) {
+      throw new IllegalStateException(
+          "This is a test run, whose stubs belong to its tests. Fix: change the tests.");
+    }
+    return net.get();
+  }
+
+  /** Returns true if stubs can be added and removed. */
+  boolean changes() {
+    return changes;
   }
 
   Cachette net() {
-    return net;
+    return net.get();
   }
 
   /** Adds the stubs of a stub file; returns what {@link #added(int)} returns. */
   Map<String, Object> add(String text) {
-    Added stubs = new Added(text, net.declare(text));
+    Added stubs = new Added(text, changing().declare(text));
     int id = numbers.incrementAndGet();
     added.put(id, stubs);
     return json(id, stubs);
@@ -58,7 +90,7 @@ public final class Controlled {
       return Optional.empty();
     }
     // The later ones win until the others are gone.
-    Added stubs = new Added(text, net.declare(text));
+    Added stubs = new Added(text, changing().declare(text));
     old.files.remove();
     added.put(id, stubs);
     return Optional.of(json(id, stubs));
@@ -94,7 +126,7 @@ public final class Controlled {
     Map<String, Integer> ids = new HashMap<>();
     added.forEach(
         (id, stubs) -> stubs.files.stubs().forEach(it -> ids.put(it.reference().toString(), id)));
-    return net.stubsInForce().stream()
+    return net.get().stubsInForce().stream()
         .map(
             status -> {
               Map<String, Object> json = new LinkedHashMap<>();
@@ -141,12 +173,12 @@ public final class Controlled {
   Calls calls() {
     long old = clearedUpTo;
     return old == 0
-        ? net.calls()
-        : net.calls().matching("a call since they were cleared", call -> call.number() > old);
+        ? all.get()
+        : all.get().matching("a call since they were cleared", call -> call.number() > old);
   }
 
   void clearCalls() {
-    clearedUpTo = net.calls().stream().mapToLong(Call::number).max().orElse(clearedUpTo);
+    clearedUpTo = all.get().stream().mapToLong(Call::number).max().orElse(clearedUpTo);
     clearings.incrementAndGet();
   }
 
@@ -168,7 +200,7 @@ public final class Controlled {
   /** Removes added stubs and calls. */
   synchronized void reset() {
     try {
-      net.reset();
+      changing().reset();
     } catch (AssertionFailedError told) {
       // Failures were reported when they happened; the scope is a new one.
     }
@@ -209,7 +241,7 @@ public final class Controlled {
   void close() {
     events.close();
     try {
-      net.close();
+      net.get().close();
     } catch (AssertionError told) {
       // Failures were reported when they happened.
     }

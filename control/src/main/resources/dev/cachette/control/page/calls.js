@@ -98,7 +98,8 @@ export function showCalls(main) {
     const last = Math.min(order.length, first + Math.ceil(grid.clientHeight / ROW) + 12);
     const visible = [];
     for (let at = first; at < last; at++) {
-      visible.push(row(byNumber.get(order[order.length - 1 - at]), at));
+      const above = at > 0 ? byNumber.get(order[order.length - at]) : null;
+      visible.push(row(byNumber.get(order[order.length - 1 - at]), at, above));
     }
     rows.replaceChildren(...visible);
     const active = focused != null && visible.find(each => each.id === `call-${focused}`);
@@ -109,7 +110,7 @@ export function showCalls(main) {
     }
   }
 
-  function row(call, at) {
+  function row(call, at, above) {
     const cell = (name, ...content) => make("span", { role: "gridcell", class: name }, ...content);
     const kind = call.unexpected || call.failure ? "bad"
       : typeof call.answer === "string" ? "fault"
@@ -124,11 +125,14 @@ export function showCalls(main) {
       cell("url", make("span", { class: "host" }, url.host), make("span", {}, url.pathname + url.search)),
       cell("answer", call.unexpected ? "unexpected" : String(call.answer ?? call.state)),
       cell("stub", call.stub ?? ""),
-      cell("test", call.test ?? ""),
+      cell("test", above != null && above.test === call.test ? "" : call.test ?? ""),
       cell("took", took(call.durationMillis)),
       cell("size", call.size ? size(call.size) : ""),
       cell("protocol", call.protocol));
     element.style.top = `${at * ROW}px`;
+    if (above != null && above.test !== call.test) {
+      element.classList.add("next-test");
+    }
     if (call.number === focused) {
       element.classList.add("focused");
     }

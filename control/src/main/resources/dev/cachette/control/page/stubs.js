@@ -78,7 +78,19 @@ export function showStubs(main) {
   }
 
   async function load() {
-    const { stubs } = await json("/stubs/all");
+    let told;
+    try {
+      told = await json("/stubs/all");
+    } catch (failed) {
+      told = { stubs: [], changes: !(failed instanceof Problem && failed.status === 409) };
+      counted.textContent = failed.message;
+    }
+    const { stubs, changes } = told;
+    form.hidden = !changes;
+    if (stubs.length === 0 && !changes) {
+      list.replaceChildren();
+      return;
+    }
     counted.textContent = stubs.length === 1 ? "1 stub" : `${stubs.length} stubs`;
     list.replaceChildren(...stubs.map(stub => make("tr", { class: stub.waitsFor.length ? "waits" : null },
       make("td", { class: "number" },

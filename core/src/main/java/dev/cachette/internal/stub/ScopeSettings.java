@@ -3,6 +3,7 @@ package dev.cachette.internal.stub;
 import dev.cachette.calls.Call;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 
@@ -15,6 +16,7 @@ import java.util.function.LongSupplier;
  * @param maxBodies the capacity of the log, in bytes of bodies
  * @param maxRequestBody the maximum size of the body of a request, decoded, in bytes
  * @param watcher called after each completed call
+ * @param onlooker told of each call when it is logged, with the name of the test of its scope
  * @param treatHttpAsHttps whether plain HTTP calls without a stub are treated as HTTPS
  * @param cors whether web pages of other origins may call
  * @param refuseLate whether calls of tests that are over are refused
@@ -28,6 +30,7 @@ public record ScopeSettings(
     long maxBodies,
     long maxRequestBody,
     Consumer<Call> watcher,
+    BiConsumer<Call, String> onlooker,
     boolean treatHttpAsHttps,
     boolean cors,
     boolean refuseLate,
@@ -43,6 +46,7 @@ public record ScopeSettings(
         maxBodies,
         Long.MAX_VALUE,
         call -> {},
+        (call, test) -> {},
         false,
         false,
         true,

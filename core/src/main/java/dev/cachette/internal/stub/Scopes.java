@@ -193,10 +193,7 @@ public final class Scopes {
 
   /** Returns what has become of the active stubs, those of the innermost scope first. */
   public synchronized List<StubStatus> statuses() {
-    Instant now = now();
-    return scopes.stream()
-        .flatMap(scope -> scope.rules().stream().map(rule -> rule.status(scope.test().name(), now)))
-        .toList();
+    return scopes.stream().flatMap(scope -> scope.statuses(now())).toList();
   }
 
   /** Returns the active stubs, those of the innermost scope first, in order of declaration. */
@@ -409,6 +406,7 @@ public final class Scopes {
     synchronized (this) {
       call.arrival().scope().log().add(call);
     }
+    settings.onlooker().accept(call, call.arrival().scope().test().name());
     if (call.state() != Call.State.ARRIVED) {
       changed();
     }

@@ -11,6 +11,8 @@ import dev.cachette.internal.template.TemplateState;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.StubReference;
+import dev.cachette.result.StubStatus;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -22,6 +24,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
+import java.util.stream.Stream;
 
 /** The stubs of one scope, and its events. Guarded by the lock of {@link Scopes}. */
 public final class StubScope {
@@ -230,6 +233,10 @@ public final class StubScope {
     if (failures.size() < MOST_KINDS) {
       failures.add(failure);
     }
+  }
+
+  Stream<StubStatus> statuses(Instant now) {
+    return rules.stream().map(rule -> rule.status(test.name(), now));
   }
 
   List<StubRule> rules() {
