@@ -102,22 +102,7 @@ final class Session {
             settings.certificateAuthority().map(AuthorityFile::new),
             settings.requestClientCertificates());
     this.notices = new CallNotices(settings.callListener());
-    this.scopes =
-        new Scopes(
-            new ScopeSettings(
-                clock,
-                settings.seed(),
-                settings.maxCalls(),
-                settings.maxCallBodies(),
-                settings.maxRequestBody(),
-                settings.isSet("callListener") ? notices : settings.callListener(),
-                LivePages.onlooker(settings.livePage()),
-                settings.treatHttpAsHttps(),
-                settings.cors(),
-                !settings.acceptLateCalls(),
-                settings.conditionTimeout(),
-                System::nanoTime),
-            test);
+    this.scopes = new Scopes(scopeSettings(), test);
     this.cassettes = new Cassettes(Session::warn);
     ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Session::warn);
     HostServices outside =
@@ -141,6 +126,22 @@ final class Session {
       server.close();
       throw refused;
     }
+  }
+
+  private ScopeSettings scopeSettings() {
+    return new ScopeSettings(
+        clock,
+        settings.seed(),
+        settings.maxCalls(),
+        settings.maxCallBodies(),
+        settings.maxRequestBody(),
+        settings.isSet("callListener") ? notices : settings.callListener(),
+        LivePages.onlooker(settings.livePage()),
+        settings.treatHttpAsHttps(),
+        settings.cors(),
+        !settings.acceptLateCalls(),
+        settings.conditionTimeout(),
+        System::nanoTime);
   }
 
   /** Ends the innermost scope and opens it again. */
