@@ -9,6 +9,9 @@ import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.secret.Masking;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
@@ -21,6 +24,9 @@ public final class CallJson {
 
   /** A longer body is cut; nobody reads it in a list. */
   private static final int MOST_CHARACTERS = 100_000;
+
+  /** The same for bytes; pictures are shown. */
+  private static final int MOST_BYTES = 1 << 20;
 
   private CallJson() {}
 
@@ -61,7 +67,12 @@ public final class CallJson {
     json.put("bodySize", body.size());
     Charset charset = headers.charset();
     String text = new String(body.bytes(), charset);
-    if (body.isEmpty() || text.indexOf('\uFFFD') >= 0 || text.indexOf('\0') >= 0) {
+    headers.first("content-type").ifPresent(type -> json.put("mediaType", type));
+    if (body.isEmpty()) {
+      return;
+    }
+    if (text.indexOf('\uFFFD') >= 0 || text.indexOf('\0') >= 0) {
+      addBytes(json, body);
       return;
     }
     String masked = Masking.body(headers.first("content-type"), text);
@@ -73,6 +84,17 @@ public final class CallJson {
           BodyFormats.named(headers.first("content-type")).isJson()
               && Json.problemIn(masked).isEmpty();
       json.put("body", isJson ? Json.tree(masked) : TextNode.valueOf(masked));
+    }
+  }
+
+  /** Adds the first bytes of a binary body; texts in it are masked like others. */
+  private static void addBytes(Map<String, Object> json, Body body) {
+    byte[] bytes = Arrays.copyOf(body.bytes(), Math.min(body.size(), MOST_BYTES));
+    String masked = Masking.text(new String(bytes, StandardCharsets.ISO_8859_1));
+    byte[] shown = masked.getBytes(StandardCharsets.ISO_8859_1);
+    json.put("bytes", Base64.getEncoder().encodeToString(shown));
+    if (bytes.length < body.size()) {
+      json.put("bodyIsCut", true);
     }
   }
 

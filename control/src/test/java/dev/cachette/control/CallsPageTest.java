@@ -9,6 +9,7 @@ import dev.cachette.answer.Gate;
 import java.net.URI;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.util.Base64;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 
@@ -255,13 +256,36 @@ class CallsPageTest extends OpenPage {
   }
 
   @Test
-  void aBinaryBodyIsNotShownAsText() throws Exception {
-    net.stub("GET /v1/chart")
-        .answer(bytes("image/png", new byte[] {(byte) 0x89, 0, 1, (byte) 0xff}));
+  void bodiesAreLaidOutByTheirFormat() throws Exception {
+    byte[] picture =
+        Base64.getDecoder()
+            .decode(
+                "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR4nGNgYPj/HwADAgH/p2uXHwAAAABJRU5ErkJggg==");
+    net.stub("GET /v1/chart").answer(bytes("image/png", picture));
+    net.stub("GET /v1/log").answer(bytes("application/octet-stream", new byte[] {0, 72, 105, -1}));
+    net.stub("GET /v1/notice")
+        .answer(text("<a><b>low</b><c/></a>").header("content-type", "text/xml"));
     call("GET", "/v1/chart", "");
-    look();
-    browser.click(".rows .row");
+    call("GET", "/v1/log", "");
+    call("GET", "/v1/notice", "");
+    call(
+        "POST",
+        "/v1/bookings",
+        "vessel=Kittiwake&berth=Pell+Quay",
+        "content-type",
+        "application/x-www-form-urlencoded");
 
-    browser.awaitText("#call .body", "It is not text.");
+    browser.open(control + "/#/calls?call=1");
+    browser.await(
+        "the picture",
+        () -> browser.find("#call .body img").getDomProperty("naturalWidth").equals("1"));
+    browser.open(control + "/#/calls?call=2");
+    browser.awaitText("#call .body pre", "000000  00 48 69 ff");
+    assertTrue(browser.text("#call .body pre").endsWith(".Hi."));
+    browser.open(control + "/#/calls?call=3");
+    browser.awaitText("#call .body pre", "<a>\n  <b>low</b>\n  <c/>\n</a>");
+    browser.open(control + "/#/calls?call=4");
+    browser.awaitText("#call .body td", "Kittiwake");
+    browser.awaitText("#call .body tr:last-child td", "Pell Quay");
   }
 }

@@ -4,6 +4,9 @@ import { make, size } from "/page/dom.js";
 /** Deeper and longer parts of JSON are shown when they are opened. */
 const MOST_OPEN = 3;
 
+/** More bytes are not laid out. */
+const MOST_BYTES = 16 * 1024;
+
 /** Returns the body of a request or response; null if it has none. */
 export function body(message) {
   if (!message.bodySize) {
@@ -11,16 +14,59 @@ export function body(message) {
   }
   const told = make("p", { class: "remark" },
     size(message.bodySize) + (message.bodyIsCut ? ", cut: the rest is not shown" : ""));
-  if (message.body == null) {
-    return make("div", { class: "body" }, told, make("p", {}, "It is not text."));
+  const type = (message.mediaType ?? "").toLowerCase();
+  if (message.body == null && /^image\/[a-z.+-]+/.test(type) && message.bytes && !message.bodyIsCut) {
+    return make("div", { class: "body" }, told, make("img", {
+      alt: `A picture, ${message.mediaType}`, src: `data:${type.split(";")[0]};base64,${message.bytes}` }));
   }
-  const content = typeof message.body === "string"
-    ? make("pre", {}, message.body)
-    : make("div", { class: "tree" }, tree(null, message.body, 0));
+  const content = message.body == null ? make("pre", {}, hex(message.bytes ?? ""))
+    : typeof message.body !== "string" ? make("div", { class: "tree" }, tree(null, message.body, 0))
+    : type.startsWith("application/x-www-form-urlencoded") ? form(message.body)
+    : /[/+]xml/.test(type) ? make("pre", {}, indented(message.body))
+    : make("pre", {}, message.body);
   const search = make("input", { type: "search", "aria-label": "Search in this body", placeholder: "Search in this body" });
   const found = make("span", { role: "status", class: "remark" });
   search.addEventListener("input", () => mark(content, search.value.toLowerCase(), found));
   return make("div", { class: "body" }, make("div", { class: "bodytools" }, told, search, found), content);
+}
+
+/** The first bytes, sixteen in a line, with the text that they may be. */
+function hex(base64) {
+  const bytes = atob(base64).slice(0, MOST_BYTES);
+  const lines = [];
+  for (let at = 0; at < bytes.length; at += 16) {
+    const part = [...bytes.slice(at, at + 16)];
+    const codes = part.map(each => each.charCodeAt(0).toString(16).padStart(2, "0")).join(" ");
+    const text = part.map(each => /[ -~]/.test(each) ? each : ".").join("");
+    lines.push(`${at.toString(16).padStart(6, "0")}  ${codes.padEnd(47)}  ${text}`);
+  }
+  return lines.join("\n");
+}
+
+/** The fields of a form. */
+function form(text) {
+  return make("table", { class: "headers" }, make("tbody", {}, [...new URLSearchParams(text)]
+    .map(([name, value]) => make("tr", {}, make("th", { scope: "row" }, name), make("td", {}, value)))));
+}
+
+/** XML with an element in each line; as it is if it has lines of its own. */
+function indented(text) {
+  if (text.trim().includes("\n")) {
+    return text;
+  }
+  let depth = 0;
+  let last = "";
+  let shown = "";
+  for (const part of text.match(/<!--.*?-->|<!\[CDATA\[.*?\]\]>|<[^>]*>|[^<]+/gs) ?? [text]) {
+    const opens = /^<[^!?/]/.test(part) && !part.endsWith("/>");
+    const closes = part.startsWith("</");
+    depth -= closes ? 1 : 0;
+    const isInline = shown === "" || !part.startsWith("<") || closes && last === "open" || last === "text";
+    shown += isInline ? part : `\n${"  ".repeat(Math.max(0, depth))}${part}`;
+    depth += opens ? 1 : 0;
+    last = opens ? "open" : part.startsWith("<") ? "other" : "text";
+  }
+  return shown;
 }
 
 function tree(name, value, depth) {
