@@ -260,7 +260,8 @@ class CallsPageTest extends OpenPage {
     byte[] picture =
         Base64.getDecoder()
             .decode(
-                "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR4nGNgYPj/HwADAgH/p2uXHwAAAABJRU5ErkJggg==");
+                "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR4nGNg"
+                    + "YPj/HwADAgH/p2uXHwAAAABJRU5ErkJggg==");
     net.stub("GET /v1/chart").answer(bytes("image/png", picture));
     net.stub("GET /v1/log").answer(bytes("application/octet-stream", new byte[] {0, 72, 105, -1}));
     net.stub("GET /v1/notice")
