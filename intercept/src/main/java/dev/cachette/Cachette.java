@@ -13,7 +13,6 @@ import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
-import dev.cachette.result.StubStatus;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Predicate;
@@ -37,8 +36,7 @@ import org.jspecify.annotations.Nullable;
  * allows it. Connections to this machine (a loopback address, {@code localhost}, one of its network
  * addresses) are not intercepted, unless a stub names their host and port. If several stubs match a
  * call, the inner scope wins, then the more specific request, then the later declaration. A call
- * without a stub gets status 501 with the reason as text, is logged as a warning, and makes {@link
- * #close} fail.
+ * without a stub gets status 501 with the reason as text, is logged, and makes {@link #close} fail.
  *
  * <p>Interception covers the whole JVM, so only one Cachette can be open at a time, except those
  * that do not intercept ({@link Settings#withoutInterception()}). All methods are thread-safe.
@@ -199,13 +197,13 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns what has become of the active stubs, those of the innermost scope first.
+   * Returns the active stubs, with what has become of them, cassettes, and API descriptions.
    *
    * @throws IllegalStateException if this is closed
    */
-  public List<StubStatus> stubsInForce() {
+  public InForce inForce() {
     requireOpen();
-    return scopes.statuses();
+    return InForce.of(scopes);
   }
 
   /**
@@ -307,9 +305,9 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Marks the current test as failed: its recorded exchanges are discarded, unless their settings
-   * keep them, and missing answers and unused stubs are not reported on top of the failure. The
-   * {@link #notes()} are added to it as suppressed exceptions. Test framework integrations call it.
+   * Marks the current test as failed: what it has recorded is discarded, unless the settings keep
+   * it, missing answers and unused stubs are not reported, and the {@link #notes()} become
+   * suppressed exceptions. Test framework integrations call it.
    *
    * @throws IllegalArgumentException if the failure is null
    * @throws IllegalStateException if this is closed
@@ -348,7 +346,7 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Returns a proxy for code outside this JVM, see {@link ForwardProxy}.
+   * Returns a proxy for code outside this JVM.
    *
    * @throws IllegalStateException if this is closed, or no port is free
    */

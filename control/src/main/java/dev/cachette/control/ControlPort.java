@@ -94,6 +94,7 @@ public final class ControlPort {
         "GET",
         "/stubs/all",
         (of, received) -> json(Map.of("stubs", of.inForce(), "changes", of.changes())));
+    forEach("GET", "/sources", (of, received) -> json(of.sources()));
     forEach("POST", "/stubs", ControlPort::add);
     forEach("GET", "/stubs/{id}", ControlPort::added);
     forEach("PUT", "/stubs/{id}", ControlPort::replace);

@@ -126,7 +126,7 @@ public final class Controlled {
     Map<String, Integer> ids = new HashMap<>();
     added.forEach(
         (id, stubs) -> stubs.files.stubs().forEach(it -> ids.put(it.reference().toString(), id)));
-    return net.get().stubsInForce().stream()
+    return net.get().inForce().stubs().stream()
         .map(
             status -> {
               Map<String, Object> json = new LinkedHashMap<>();
@@ -146,6 +146,11 @@ public final class Controlled {
               return json;
             })
         .toList();
+  }
+
+  /** Returns the cassettes and API descriptions in force. */
+  Map<String, Object> sources() {
+    return Sources.of(net.get().inForce(), calls().stream().toList());
   }
 
   private static String inWords(Check obstacle) {

@@ -24,7 +24,8 @@ final class LivePage {
           "filter.js",
           "call.js",
           "body.js",
-          "stubs.js");
+          "stubs.js",
+          "sources.js");
 
   /** Nothing is loaded from elsewhere, nothing runs but its own files, and nobody frames it. */
   private static final String POLICY =

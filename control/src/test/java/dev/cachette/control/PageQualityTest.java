@@ -9,16 +9,25 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.deque.html.axecore.results.Rule;
 import com.deque.html.axecore.selenium.AxeBuilder;
 import dev.cachette.Cachette;
+import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Who may look at the live page, and how it is to look at, in a real browser. */
 class PageQualityTest extends OpenPage {
+
+  @TempDir Path folder;
+
+  private static final Map<String, String> ROWS =
+      Map.of("#/stubs", "#stubs tbody tr", "#/sources", ".sources tbody tr");
 
   @Test
   void theTokenIsAskedForOnceAndNotInTheAddress() throws Exception {
@@ -124,18 +133,16 @@ class PageQualityTest extends OpenPage {
   void itIsAccessibleInEachViewLightAndDark() throws Exception {
     callTides();
     call("GET", "/v1/pilots", "");
+    net.describedBy("https://pilots.example", description().toString());
     for (String scheme : List.of("light", "dark")) {
       browser
           .driver()
           .executeCdpCommand(
               "Emulation.setEmulatedMedia",
               Map.of("features", List.of(Map.of("name", "prefers-color-scheme", "value", scheme))));
-      for (String view : List.of("#/calls", "#/calls?call=2", "#/stubs")) {
+      for (String view : List.of("#/calls", "#/calls?call=2", "#/stubs", "#/sources")) {
         browser.open(control + "/" + view);
-        browser.await(
-            view,
-            () ->
-                browser.all(view.contains("stubs") ? "#stubs tbody tr" : ".rows .row").size() == 2);
+        browser.await(view, () -> browser.all(ROWS.getOrDefault(view, ".rows .row")).size() == 2);
         if (view.contains("call=")) {
           browser.find("#call .explanation");
         }
@@ -143,6 +150,19 @@ class PageQualityTest extends OpenPage {
         assertEquals(List.of(), violations.stream().map(this::described).toList(), scheme + view);
       }
     }
+  }
+
+  private Path description() throws IOException {
+    return Files.writeString(
+        folder.resolve("pilots.openapi.yaml"),
+        """
+        openapi: 3.0.3
+        info: { title: Pilots, version: "1" }
+        paths:
+          /v1/pilots:
+            get: { responses: { "200": { description: pilots } } }
+            post: { responses: { "201": { description: added } } }
+        """);
   }
 
   @Test

@@ -1,8 +1,9 @@
 // The views, and which one the address names: #/calls?filter=is:unexpected&call=17
 import { showCalls } from "/page/calls.js";
+import { showSources } from "/page/sources.js";
 import { showStubs } from "/page/stubs.js";
 
-const VIEWS = { calls: showCalls, stubs: showStubs };
+const VIEWS = { calls: showCalls, stubs: showStubs, sources: showSources };
 let shown = null;
 
 /** Returns the view that the address names, and its parameters. */
@@ -39,7 +40,7 @@ function show() {
     shown = { name: view, ...VIEWS[view](main) };
   }
   shown.update(parameters);
-  document.title = `${view === "calls" ? "Calls" : "Stubs"} - Cachette`;
+  document.title = `${document.querySelector(`nav a[data-view=${view}]`).textContent} - Cachette`;
   for (const link of document.querySelectorAll("nav a")) {
     if (link.dataset.view === view) {
       link.setAttribute("aria-current", "page");

@@ -200,14 +200,25 @@ public final class Description {
         .orElse(List.of());
   }
 
+  /** Returns all operations, with their places in the API description. */
+  public List<StubReference> operations() {
+    return routes.stream()
+        .flatMap(route -> route.operations().values().stream())
+        .distinct()
+        .map(Description::reference)
+        .toList();
+  }
+
+  private static StubReference reference(Operation operation) {
+    return new StubReference(operation.title(), operation.at().place().toString());
+  }
+
   /**
    * Returns the operation of a request, and its place in the API description; empty if there is
    * none.
    */
   public Optional<StubReference> operation(Request request) {
-    return find(request)
-        .map(Found::operation)
-        .map(it -> new StubReference(it.title(), it.at().place().toString()));
+    return find(request).map(Found::operation).map(Description::reference);
   }
 
   /**

@@ -259,7 +259,8 @@ public final class Scopes {
     return describing && described().stream().anyMatch(service -> service.isAt(host, port));
   }
 
-  private synchronized List<Described> described() {
+  /** Returns the API descriptions in force, those of the innermost scope first. */
+  public synchronized List<Described> described() {
     return scopes.stream().flatMap(scope -> scope.described().stream()).toList();
   }
 
