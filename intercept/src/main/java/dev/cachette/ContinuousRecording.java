@@ -24,6 +24,9 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
   /** A caller waits at most this long for its exchange to be written. */
   private static final long PATIENCE_MILLIS = 2_000;
 
+  /** Writing takes little time if it takes no longer. */
+  private static final long LITTLE_MILLIS = 250;
+
   private final LoadedCassette cassette;
   private final CassetteFile file;
   private final String version;
@@ -127,7 +130,7 @@ final class ContinuousRecording implements LoadedCassette.Recorder {
   }
 
   private synchronized void pause(long nanos) throws InterruptedException {
-    if (!stopped && nanos > TimeUnit.MILLISECONDS.toNanos(PATIENCE_MILLIS)) {
+    if (!stopped && nanos > TimeUnit.MILLISECONDS.toNanos(LITTLE_MILLIS)) {
       wait(TimeUnit.NANOSECONDS.toMillis(nanos));
     }
   }

@@ -18,6 +18,7 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -120,7 +121,11 @@ class RecordTest {
     try (Run.Going recording = recording()) {
       String address = recording.message("recording at").split(" ")[0];
       assertEquals(200, get(address + "/v1"));
-      assertTrue(Files.readString(cassette).contains(NOTE));
+      long patience = System.nanoTime() + Duration.ofSeconds(20).toNanos();
+      while (!Files.exists(cassette) || !Files.readString(cassette).contains(NOTE)) {
+        assertTrue(System.nanoTime() < patience, "the call is not in the file");
+        Thread.onSpinWait();
+      }
       assertEquals(200, get(address + "/v2", "Authorization", "Bearer " + NOTE));
     }
     assertEquals(2, recorded());

@@ -71,7 +71,13 @@ final class CallEvents {
   private void tell() {
     List<Call> calls = of.calls().stream().toList();
     for (Subscriber each : subscribers) {
-      each.tell(calls, of.clearings());
+      try {
+        each.tell(calls, of.clearings());
+      } catch (RuntimeException failed) {
+        // The others are told on; this one may subscribe again.
+        each.feed.end();
+        subscribers.remove(each);
+      }
       if (each.isGone()) {
         subscribers.remove(each);
       }

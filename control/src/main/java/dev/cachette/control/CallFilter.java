@@ -14,7 +14,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
@@ -34,6 +33,8 @@ public final class CallFilter {
 
   /** What is called slow. */
   private static final Duration SLOW = Duration.ofMillis(500);
+
+  private static final int LONGEST = 1_000;
 
   /** Larger bodies are not searched. */
   private static final int LARGEST_BODY = 1 << 20;
@@ -68,6 +69,10 @@ public final class CallFilter {
    * @throws IllegalArgumentException if it has a term that cannot be; the message names its column
    */
   public static CallFilter of(String text) {
+    if (text.length() > LONGEST) {
+      throw new IllegalArgumentException(
+          "column " + LONGEST + ": a filter has at most " + LONGEST + " characters.");
+    }
     List<Predicate<Call>> terms = new ArrayList<>();
     Matcher term = TERM.matcher(text);
     while (term.find()) {
@@ -279,15 +284,14 @@ public final class CallFilter {
   }
 
   private static Predicate<Call> anywhere(String value) {
-    return has(
-        value,
-        call ->
-            String.join(
-                "\n",
+    Wildcards wanted = Wildcards.of(value);
+    return call ->
+        Stream.of(
                 call.method() + " " + Masking.url(call.uri().toString()),
                 call.outcome(),
                 call.stub().map(StubReference::toString).orElse(""),
-                call.madeBy().test().orElse("")));
+                call.madeBy().test().orElse(""))
+            .anyMatch(wanted::isIn);
   }
 
   private interface Texts {
@@ -300,8 +304,8 @@ public final class CallFilter {
 
   /** One of the texts is the value. */
   private static Predicate<Call> is(String value, Texts texts) {
-    Pattern pattern = pattern(value);
-    return call -> texts.of(call).anyMatch(text -> pattern.matcher(text).matches());
+    Wildcards wanted = Wildcards.of(value);
+    return call -> texts.of(call).anyMatch(wanted::isWhole);
   }
 
   private interface Text {
@@ -310,18 +314,7 @@ public final class CallFilter {
 
   /** The value is a part of the text. */
   private static Predicate<Call> has(String value, Text text) {
-    Pattern pattern = pattern(value);
-    return call -> pattern.matcher(text.of(call)).find();
-  }
-
-  private static Pattern pattern(String value) {
-    if (value.isEmpty()) {
-      throw new IllegalArgumentException("no value");
-    }
-    StringBuilder expression = new StringBuilder();
-    for (String part : value.toLowerCase(Locale.ROOT).split("\\*", -1)) {
-      expression.append(expression.isEmpty() ? "" : "[\\s\\S]*").append(Pattern.quote(part));
-    }
-    return Pattern.compile(expression.toString(), Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
+    Wildcards wanted = Wildcards.of(value);
+    return call -> wanted.isIn(text.of(call));
   }
 }

@@ -1,6 +1,6 @@
 // One call: what was asked, what was answered, when, and why not.
 import { json, text, Problem } from "/page/api.js";
-import { make, copyButton, size, took } from "/page/dom.js";
+import { clock, make, copyButton, took } from "/page/dom.js";
 import { body } from "/page/body.js";
 import { change } from "/page/page.js";
 
@@ -49,7 +49,7 @@ function facts(call) {
     ["Stub", call.stub == null ? null : `${call.stub} (${call.place})`],
     ["Test", call.test],
     ["Thread", call.thread],
-    ["Arrived", call.arrivedAt.replace("T", " ").slice(0, 23)],
+    ["Arrived", `${new Date(call.arrivedAt).toLocaleDateString("en-CA")} ${clock(call.arrivedAt)}`],
     ["Took", took(call.durationMillis)],
     ["Connection", `${call.protocol}, number ${call.connection}`],
   ];

@@ -1,6 +1,6 @@
 // The calls, newest first. Only the rows in view are drawn, however many there are.
 import { events, json, done, Problem } from "/page/api.js";
-import { make, size, took } from "/page/dom.js";
+import { clock, make, size, took } from "/page/dom.js";
 import { address, change } from "/page/page.js";
 import { showCall } from "/page/call.js";
 import { completing } from "/page/filter.js";
@@ -115,14 +115,14 @@ export function showCalls(main) {
     const kind = call.unexpected || call.failure ? "bad"
       : typeof call.answer === "string" ? "fault"
       : call.answer >= 400 ? "error" : call.answer == null ? "going" : "good";
-    const url = new URL(call.url);
+    const url = place(call.url);
     const element = make("div", {
       role: "row", id: `call-${call.number}`, class: `row ${kind}`, "aria-rowindex": at + 2,
       "aria-selected": String(call.number === open), onclick: () => { focused = call.number; choose(call.number); },
     },
-      cell("time", call.arrivedAt.slice(11, 23)),
+      cell("time", clock(call.arrivedAt)),
       cell("method", call.method),
-      cell("url", make("span", { class: "host" }, url.host), make("span", {}, url.pathname + url.search)),
+      cell("url", make("span", { class: "host" }, url.host), make("span", {}, url.rest)),
       cell("answer", call.unexpected ? "unexpected" : String(call.answer ?? call.state)),
       cell("stub", call.stub ?? ""),
       cell("test", above != null && above.test === call.test ? "" : call.test ?? ""),
@@ -255,6 +255,12 @@ export function showCalls(main) {
       apply.leave();
     },
   };
+}
+
+/** Splits a URL; callers may have sent one that is none. */
+function place(url) {
+  const [, host, rest] = /^[a-z]+:\/\/([^/?#]*)(.*)$/is.exec(url) ?? ["", "", url];
+  return { host, rest };
 }
 
 function connection(text) {

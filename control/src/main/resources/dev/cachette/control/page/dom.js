@@ -38,6 +38,14 @@ export function size(bytes) {
     : `${(bytes / 1024 / 1024).toFixed(1)} MiB`;
 }
 
+/** A time of day, where the reader is. */
+export function clock(instant) {
+  const at = new Date(instant);
+  const two = number => String(number).padStart(2, "0");
+  return `${two(at.getHours())}:${two(at.getMinutes())}:${two(at.getSeconds())}.`
+    + String(at.getMilliseconds()).padStart(3, "0");
+}
+
 /** A time of milliseconds. */
 export function took(millis) {
   return millis == null ? "" : millis < 10 ? `${millis.toFixed(1)} ms`

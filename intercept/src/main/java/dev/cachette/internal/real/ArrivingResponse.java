@@ -19,6 +19,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,6 +43,11 @@ final class ArrivingResponse implements RealResponse.Upgraded {
 
   /** A body that comes soon after its head is sent as a whole. */
   private static final long SOON_MILLIS = 10;
+
+  /** The same for a short body: if its length is known, it is no stream of events. */
+  private static final long SOON_IF_SHORT_MILLIS = 250;
+
+  private static final Pattern SHORT = Pattern.compile("[0-9]{1,5}");
 
   private final long began = System.nanoTime();
   private final CompletableFuture<Response> head = new CompletableFuture<>();
@@ -72,7 +78,9 @@ final class ArrivingResponse implements RealResponse.Upgraded {
   /** Waits a moment for the end; returns true if it has come. */
   boolean isCompleteSoon() {
     try {
-      whole.get(SOON_MILLIS, TimeUnit.MILLISECONDS);
+      boolean isShort = length().filter(it -> SHORT.matcher(it).matches()).isPresent();
+      long soon = isShort ? SOON_IF_SHORT_MILLIS : SOON_MILLIS;
+      whole.get(soon, TimeUnit.MILLISECONDS);
       return true;
     } catch (ExecutionException failed) {
       return true;
