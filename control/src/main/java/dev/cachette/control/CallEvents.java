@@ -69,6 +69,9 @@ final class CallEvents {
   }
 
   private void tell() {
+    if (subscribers.isEmpty()) {
+      return;
+    }
     List<Call> calls = of.calls().stream().toList();
     for (Subscriber each : subscribers) {
       try {

@@ -7,7 +7,10 @@ import dev.cachette.calls.Call;
 import dev.cachette.calls.Calls;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.Check;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -37,8 +40,12 @@ public final class Controlled {
 
   private final AtomicLong clearings = new AtomicLong();
 
-  /** Stubs that were added together. */
-  private record Added(String text, StubFiles files) {}
+  /**
+   * Stubs that were added together.
+   *
+   * @param order later ones were declared later
+   */
+  private record Added(String text, StubFiles files, int order) {}
 
   /** Controls an open Cachette. */
   public Controlled(Cachette net) {
@@ -77,10 +84,14 @@ public final class Controlled {
 
   /** Adds the stubs of a stub file; returns what {@link #added(int)} returns. */
   Map<String, Object> add(String text) {
-    Added stubs = new Added(text, changing().declare(text));
-    int id = numbers.incrementAndGet();
-    added.put(id, stubs);
-    return json(id, stubs);
+    Added stubs = declared(text);
+    added.put(stubs.order, stubs);
+    return json(stubs.order, stubs);
+  }
+
+  private Added declared(String text) {
+    StubFiles files = changing().declare(text);
+    return new Added(text, files, numbers.incrementAndGet());
   }
 
   /** Replaces added stubs, atomically for callers; empty if there are none with this number. */
@@ -90,7 +101,7 @@ public final class Controlled {
       return Optional.empty();
     }
     // The later ones win until the others are gone.
-    Added stubs = new Added(text, changing().declare(text));
+    Added stubs = declared(text);
     old.files.remove();
     added.put(id, stubs);
     return Optional.of(json(id, stubs));
@@ -123,9 +134,7 @@ public final class Controlled {
 
   /** Returns the stubs in force, with what has become of them; the added ones with their number. */
   List<Map<String, Object>> inForce() {
-    Map<String, Integer> ids = new HashMap<>();
-    added.forEach(
-        (id, stubs) -> stubs.files.stubs().forEach(it -> ids.put(it.reference().toString(), id)));
+    Map<String, Deque<Integer>> ids = idsByStub();
     return net.get().inForce().stubs().stream()
         .map(
             status -> {
@@ -136,9 +145,9 @@ public final class Controlled {
               json.put("scope", status.scope());
               json.put("calls", status.answers());
               json.put("beaten", status.beaten());
-              status.beatenBy().ifPresent(it -> json.put("beatenBy", it.toString()));
+              status.beatenBy().ifPresent(it -> json.put("beatenBy", Masking.url(it.toString())));
               json.put("waitsFor", status.obstacles().stream().map(Controlled::inWords).toList());
-              Integer id = ids.get(status.stub().toString());
+              Integer id = ids.getOrDefault(status.stub().toString(), new ArrayDeque<>()).poll();
               if (id != null) {
                 json.put("id", id.toString());
                 json.put("scope", "added here");
@@ -151,6 +160,21 @@ public final class Controlled {
   /** Returns the cassettes and API descriptions in force. */
   Map<String, Object> sources() {
     return Sources.of(net.get().inForce(), calls().stream().toList());
+  }
+
+  /** Several may have the same name and place: both lists are in the order of declaration. */
+  private Map<String, Deque<Integer>> idsByStub() {
+    Map<String, Deque<Integer>> ids = new HashMap<>();
+    added.entrySet().stream()
+        .sorted(Comparator.comparingInt(entry -> entry.getValue().order))
+        .forEach(
+            entry -> {
+              for (Stub stub : entry.getValue().files.stubs()) {
+                ids.computeIfAbsent(stub.reference().toString(), it -> new ArrayDeque<>())
+                    .add(entry.getKey());
+              }
+            });
+    return ids;
   }
 
   private static String inWords(Check obstacle) {

@@ -1,5 +1,6 @@
 package dev.cachette.control;
 
+import static dev.cachette.answer.Answers.json;
 import static dev.cachette.answer.Answers.text;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
@@ -20,6 +21,8 @@ import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Who may look at the live page, and how it is to look at, in a real browser. */
 class PageQualityTest extends OpenPage {
@@ -87,6 +90,38 @@ class PageQualityTest extends OpenPage {
     browser.awaitText("#call", "authorization");
 
     assertFalse(browser.driver().getPageSource().contains("kF83hdkqPz71"));
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "/calls",
+        "/calls/1",
+        "/calls/1?as=curl",
+        "/calls/1?as=stub",
+        "/calls/1?as=java",
+        "/stubs",
+        "/stubs/all",
+        "/verdict",
+      })
+  void noOperationTellsASecret(String operation) throws Exception {
+    String secret = "kF83hdkqPz71";
+    net.stub("POST /v1/keys?api_key=" + secret)
+        .answer(
+            json("{\"access_token\":\"" + secret + "\"}").header("set-cookie", "sid=" + secret));
+    call(
+        "POST",
+        "/v1/keys?api_key=" + secret,
+        "{\"password\":\"" + secret + "\"}",
+        "authorization",
+        "Bearer " + secret,
+        "content-type",
+        "application/json");
+
+    String told = get(control + operation);
+
+    assertTrue(told.contains("/v1/keys") || operation.equals("/verdict"), told);
+    assertFalse(told.contains(secret), told);
   }
 
   @Test

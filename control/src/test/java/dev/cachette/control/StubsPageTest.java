@@ -55,6 +55,27 @@ class StubsPageTest extends OpenPage {
   }
 
   @Test
+  void stubsOfTheSameNameAreKeptApart() throws Exception {
+    browser.open(control + "/#/stubs");
+    for (int number = 1; number <= 2; number++) {
+      browser.type(
+          "#stub-text",
+          "stubs: { name: pilots, request: GET /v1/pilots, answer: { json: [" + number + "] } }");
+      browser.press("Add");
+      int added = number;
+      browser.await(
+          number + " added",
+          () -> browser.all("button[aria-label='Remove pilots']").size() == added);
+    }
+    assertEquals("[2]", call("GET", "/v1/pilots", "").body());
+
+    browser.all("button[aria-label='Remove pilots']").get(1).click();
+
+    browser.await("one", () -> browser.all("button[aria-label='Remove pilots']").size() == 1);
+    assertEquals("[1]", call("GET", "/v1/pilots", "").body());
+  }
+
+  @Test
   void invalidStubsSayLineAndColumn() {
     browser.open(control + "/#/stubs");
     browser.type("#stub-text", "stubs:\n  - request: GET /v1/pilots\nanswr: {}\n");
