@@ -74,8 +74,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
             (URI) arguments[2],
             (Long) arguments[3]);
       case "leave":
-        CachetteUnserved.leave((Integer) arguments[0], (Runnable) arguments[1]);
-        return null;
+        return CachetteUnserved.leave((Integer) arguments[0], (Runnable) arguments[1]);
       case "take":
         return CachetteUnserved.take((Integer) arguments[0]);
       case "begin":

@@ -16,13 +16,14 @@ final class CachetteUnserved {
 
   private CachetteUnserved() {}
 
-  /** Nobody serves the connection from this port until further notice. */
-  static void leave(int port, Runnable end) {
+  /**
+   * Nobody serves the connection from this port until further notice. Returns false if there is one
+   * from the same port already, as connections to different ports can have: which of them its client
+   * uses could not be told.
+   */
+  static boolean leave(int port, Runnable end) {
     everLeft = true;
-    Runnable older = ENDS.put(port, end);
-    if (older != null) {
-      older.run();
-    }
+    return ENDS.putIfAbsent(port, end) == null;
   }
 
   /** Returns true if a connection is still there: from now on it is served. */

@@ -44,11 +44,7 @@ record HookedClients(
   /** A local port may be the application's own again. */
   @Override
   public boolean leave(String host, int port, Runnable end) {
-    boolean left = !isLocal.test(host);
-    if (left) {
-      unserved.leave(port, end);
-    }
-    return left;
+    return !isLocal.test(host) && unserved.leave(port, end);
   }
 
   @Override

@@ -8,7 +8,10 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.net.SocketTimeoutException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -56,6 +59,43 @@ class KeptConnectionsTest {
         assertEquals("second", post(each, HEAD + "{}"));
         each.close();
       }
+    }
+  }
+
+  /** To different hosts, which are different ports of ours, a client may use one port twice. */
+  @Test
+  void twoFromTheSamePortAreAnsweredOrClosed() throws Exception {
+    List<Socket> kept = new ArrayList<>();
+    try (Cachette net = session("http", "first");
+        Socket port = new Socket()) {
+      port.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
+      int free = port.getLocalPort();
+      port.close();
+      for (String host : List.of("kept.example", "other.example")) {
+        Socket socket = new Socket();
+        socket.setReuseAddress(true);
+        socket.setSoTimeout(20_000);
+        socket.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), free));
+        socket.connect(new InetSocketAddress(host, 80));
+        net.stub("POST http://" + host + "/v1/berths").answer(text("first"));
+        assertEquals("first", post(socket, HEAD + "{}"));
+        kept.add(socket);
+      }
+    }
+    try (Cachette net = session("http", "second")) {
+      net.stub("POST http://other.example/v1/berths").answer(text("second"));
+      int answered = 0;
+      for (Socket each : kept) {
+        try {
+          assertEquals("second", post(each, HEAD + "{}"));
+          answered++;
+        } catch (SocketTimeoutException hangs) {
+          throw hangs;
+        } catch (IOException closed) {
+          // As all of them were without a next session.
+        }
+      }
+      assertEquals(1, answered);
     }
   }
 

@@ -85,9 +85,12 @@ final class HookHolder {
     control.apply("answered", new Object[] {port});
   }
 
-  /** Nobody serves the connection from this port; runs an action when its client uses it. */
-  void leave(int port, Runnable end) {
-    control.apply("leave", new Object[] {port, end});
+  /**
+   * Nobody serves the connection from this port; runs an action when its client uses it. Returns
+   * false if that cannot be told.
+   */
+  boolean leave(int port, Runnable end) {
+    return (Boolean) control.apply("leave", new Object[] {port, end});
   }
 
   /** Returns true if such a connection is not used yet: from now on it is served. */

@@ -14,9 +14,10 @@ public final class UnservedConnections {
    *
    * @param port the port of its client
    * @param end run once when the client uses it, before it does
+   * @return false if that cannot be told, so that it must not be left unserved
    */
-  public void leave(int port, Runnable end) {
-    holder.leave(port, end);
+  public boolean leave(int port, Runnable end) {
+    return holder.leave(port, end);
   }
 
   /** Returns true if the client has not used it yet; from now on it is served. */
