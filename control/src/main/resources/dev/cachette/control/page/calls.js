@@ -60,17 +60,19 @@ export function showCalls(main) {
 
   function add(calls) {
     let fresh = 0;
+    let late = false;
     for (const call of calls) {
       if (!byNumber.has(call.number)) {
+        late ||= call.number < order.at(-1);
         order.push(call.number);
         fresh++;
       }
       byNumber.set(call.number, call);
     }
+    if (late) {
+      order.sort((one, other) => one - other);
+    }
     if (fresh > 0) {
-      for (let at = order.length - 1; at > 0 && order[at] < order[at - 1]; at--) {
-        order.sort((one, other) => one - other);
-      }
       // Whoever has scrolled down reads on at the same place.
       if (grid.scrollTop > ROW) {
         rows.style.height = `${order.length * ROW}px`;
