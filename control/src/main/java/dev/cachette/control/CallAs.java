@@ -4,7 +4,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.calls.Call;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.secret.Masking;
 import java.util.ArrayList;
@@ -48,7 +47,8 @@ final class CallAs {
                 words.add("-H " + quoted(it.name() + ": " + Masking.header(it.name(), it.value())));
               }
             });
-    text(call.headers(), call.body()).ifPresent(body -> words.add("--data-raw " + quoted(body)));
+    BodyText.of(call.headers(), call.body())
+        .ifPresent(body -> words.add("--data-raw " + quoted(body)));
     return String.join(" \\\n  ", words) + "\n";
   }
 
@@ -75,7 +75,7 @@ final class CallAs {
     if (json.isPresent()) {
       yaml.append("      json: ").append(Json.text(json.get())).append('\n');
     } else {
-      text(headers, body)
+      BodyText.of(headers, body)
           .ifPresent(text -> yaml.append("      text: ").append(literal(text)).append('\n'));
     }
     return yaml.toString();
@@ -98,7 +98,7 @@ final class CallAs {
     String answer =
         json.isPresent()
             ? "json(" + literal(Json.text(json.get())) + ")"
-            : "text(" + literal(text(headers, body).orElse("")) + ")";
+            : "text(" + literal(BodyText.of(headers, body).orElse("")) + ")";
     int status = call.response().status();
     return code.append("\n    .answer(")
         .append(answer)
@@ -121,19 +121,6 @@ final class CallAs {
   }
 
   private static Optional<JsonNode> json(Headers headers, Body body) {
-    return text(headers, body)
-        .filter(
-            text ->
-                BodyFormats.named(headers.first("content-type")).isJson()
-                    && Json.problemIn(text).isEmpty())
-        .map(Json::tree);
-  }
-
-  private static Optional<String> text(Headers headers, Body body) {
-    String text = new String(body.bytes(), headers.charset());
-    boolean isText = text.indexOf('\uFFFD') < 0 && text.indexOf('\0') < 0;
-    return body.isEmpty() || !isText
-        ? Optional.empty()
-        : Optional.of(Masking.body(headers.first("content-type"), text));
+    return BodyText.of(headers, body).flatMap(text -> BodyText.json(headers, text));
   }
 }

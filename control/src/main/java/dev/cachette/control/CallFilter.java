@@ -5,8 +5,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.calls.Call;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
-import dev.cachette.internal.body.BodyFormats;
-import dev.cachette.internal.json.Json;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.stubfile.Durations;
 import dev.cachette.result.StubReference;
@@ -31,7 +29,7 @@ import java.util.stream.Stream;
  */
 public final class CallFilter {
 
-  /** What is called slow. */
+  /** The time from which a call is slow. */
   private static final Duration SLOW = Duration.ofMillis(500);
 
   private static final int LONGEST = 1_000;
@@ -274,13 +272,10 @@ public final class CallFilter {
   }
 
   private static Optional<JsonNode> tree(Headers headers, Body body) {
-    boolean isJson = BodyFormats.named(headers.first("content-type")).isJson();
-    if (!isJson || body.isEmpty() || body.size() > LARGEST_BODY) {
-      return Optional.empty();
-    }
-    String masked =
-        Masking.body(headers.first("content-type"), new String(body.bytes(), headers.charset()));
-    return Json.problemIn(masked).isEmpty() ? Optional.of(Json.tree(masked)) : Optional.empty();
+    return body.isEmpty() || body.size() > LARGEST_BODY
+        ? Optional.empty()
+        : BodyText.json(
+            headers, BodyText.masked(headers, new String(body.bytes(), headers.charset())));
   }
 
   private static Predicate<Call> anywhere(String value) {

@@ -5,16 +5,14 @@ import dev.cachette.calls.Call;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
-import dev.cachette.internal.body.BodyFormats;
-import dev.cachette.internal.json.Json;
 import dev.cachette.internal.secret.Masking;
-import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /** One call with everything that is known of it, as JSON; secrets are masked. */
 public final class CallJson {
@@ -65,30 +63,24 @@ public final class CallJson {
   /** Adds a body as JSON if it is JSON, else as a string; of a binary one, only its size. */
   private static void addBody(Map<String, Object> json, Headers headers, Body body) {
     json.put("bodySize", body.size());
-    Charset charset = headers.charset();
-    String text = new String(body.bytes(), charset);
     headers.first("content-type").ifPresent(type -> json.put("mediaType", type));
-    if (body.isEmpty()) {
-      return;
-    }
-    if (text.indexOf('\uFFFD') >= 0 || text.indexOf('\0') >= 0) {
+    Optional<String> text = BodyText.of(headers, body);
+    if (text.isEmpty()) {
       addBytes(json, body);
-      return;
-    }
-    String masked = Masking.body(headers.first("content-type"), text);
-    if (masked.length() > MOST_CHARACTERS) {
-      json.put("body", TextNode.valueOf(masked.substring(0, MOST_CHARACTERS)));
+    } else if (text.get().length() > MOST_CHARACTERS) {
+      json.put("body", TextNode.valueOf(text.get().substring(0, MOST_CHARACTERS)));
       json.put("bodyIsCut", true);
     } else {
-      boolean isJson =
-          BodyFormats.named(headers.first("content-type")).isJson()
-              && Json.problemIn(masked).isEmpty();
-      json.put("body", isJson ? Json.tree(masked) : TextNode.valueOf(masked));
+      json.put(
+          "body", BodyText.json(headers, text.get()).orElseGet(() -> TextNode.valueOf(text.get())));
     }
   }
 
   /** Adds the first bytes of a binary body; texts in it are masked like others. */
   private static void addBytes(Map<String, Object> json, Body body) {
+    if (body.isEmpty()) {
+      return;
+    }
     byte[] bytes = Arrays.copyOf(body.bytes(), Math.min(body.size(), MOST_BYTES));
     String masked = Masking.text(new String(bytes, StandardCharsets.ISO_8859_1));
     byte[] shown = masked.getBytes(StandardCharsets.ISO_8859_1);
