@@ -47,7 +47,7 @@ class NextSessionTest {
     assertEquals(List.of(), failures, row.name());
   }
 
-  /** What it has kept is of no use then: it notices at once, and does not wait for an answer. */
+  /** Its connections are of no use then: it notices at once, and does not wait for an answer. */
   @ParameterizedTest(name = "{0}")
   @MethodSource("clients")
   @Timeout(20)

@@ -13,7 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -110,7 +110,7 @@ final class CallEvents {
     private final Map<Long, Call.State> goingOn = new HashMap<>();
 
     /** Those that were passed by lately. */
-    private final TreeMap<Long, Boolean> seen = new TreeMap<>();
+    private final TreeSet<Long> seen = new TreeSet<>();
 
     private int sent;
     private long clearings;
@@ -130,7 +130,7 @@ final class CallEvents {
       List<Map<String, Object>> fresh = new ArrayList<>();
       for (int at = first(calls); at < calls.size(); at++) {
         Call call = calls.get(at);
-        if (call.number() > told && (seen.put(call.number(), true) == null || isFurther(call))) {
+        if (call.number() > told && (seen.add(call.number()) || isFurther(call))) {
           note(call, fresh);
         }
         if (fresh.size() == AT_ONCE) {
@@ -186,8 +186,8 @@ final class CallEvents {
     /** Nothing before the first that goes on, or that may still come, is looked at again. */
     private void forget() {
       long oldestOpen = goingOn.keySet().stream().mapToLong(it -> it).min().orElse(Long.MAX_VALUE);
-      while (seen.size() > LATE && seen.firstKey() < oldestOpen) {
-        told = Math.max(told, seen.pollFirstEntry().getKey());
+      while (seen.size() > LATE && seen.first() < oldestOpen) {
+        told = Math.max(told, seen.pollFirst());
       }
     }
 

@@ -28,7 +28,7 @@ public final class Controlled {
   private final Supplier<Cachette> net;
   private final Supplier<Calls> all;
 
-  /** Whether stubs can be added and removed, and all can be reset. */
+  /** True if stubs can be added and removed, and all can be reset. */
   private final boolean changes;
 
   private final Map<Integer, Added> added = new ConcurrentSkipListMap<>();

@@ -20,7 +20,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What filters select of one call, and what is wrong with others. */
+/** Filters that select a call or not, and filters that are wrong. */
 @Timeout(60)
 class CallFilterTest {
 

@@ -13,7 +13,7 @@ import java.util.Base64;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 
-/** What a person does with the calls on the live page, in a real browser. */
+/** A person works with the calls on the live page, in a real browser. */
 class CallsPageTest extends OpenPage {
 
   @Test

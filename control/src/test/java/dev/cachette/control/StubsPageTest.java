@@ -6,7 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import org.junit.jupiter.api.Test;
 
-/** What a person does with the stubs on the live page, in a real browser. */
+/** A person works with the stubs on the live page, in a real browser. */
 class StubsPageTest extends OpenPage {
 
   @Test

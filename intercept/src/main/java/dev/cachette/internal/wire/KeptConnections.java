@@ -98,7 +98,8 @@ final class KeptConnections {
     /** Stops to serve it; returns false if there is an answer to send, or something to read. */
     private boolean stop() {
       boolean idle =
-          connection.eventLoop().submit(this::leave).awaitUninterruptibly().getNow() != null
+          Boolean.TRUE.equals(
+                  connection.eventLoop().submit(this::leave).awaitUninterruptibly().getNow())
               && connection.deregister().awaitUninterruptibly().isSuccess();
       if (idle) {
         synchronized (this) {
@@ -112,10 +113,10 @@ final class KeptConnections {
     }
 
     /** On the thread of the connection. */
-    private @Nullable Boolean leave() {
+    private boolean leave() {
       ChannelPipeline pipeline = connection.pipeline();
       if (!HttpPipeline.isIdle(pipeline)) {
-        return null;
+        return false;
       }
       ExchangeHandler exchanges = pipeline.get(ExchangeHandler.class);
       target = exchanges.destination();
