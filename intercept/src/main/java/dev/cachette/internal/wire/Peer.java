@@ -142,18 +142,21 @@ record Peer(ChannelHandlerContext context) {
             .first("user-agent")
             .filter(agent -> GIVING_UP.matcher(agent).lookingAt())
             .isPresent();
-    if (isHttp2() && !givesUp) {
-      ChannelHandlerContext handler = connection().pipeline().context(Http2FrameCodec.class);
-      Http2FrameCodec codec = (Http2FrameCodec) handler.handler();
-      if (!codec.connection().goAwaySent()) {
-        codec.goAway(
-            handler,
-            codec.connection().remote().lastStreamCreated(),
+    if (isHttp2() && !givesUp && !http2().connection().goAwaySent()) {
+      goAway(http2().connection().remote().lastStreamCreated());
+    }
+  }
+
+  /** Writes, but does not flush, that streams after this one are not processed. */
+  private void goAway(int lastStream) {
+    ChannelHandlerContext codec = connection().pipeline().context(Http2FrameCodec.class);
+    http2()
+        .goAway(
+            codec,
+            lastStream,
             Http2Error.NO_ERROR.code(),
             Unpooled.EMPTY_BUFFER,
-            handler.newPromise());
-      }
-    }
+            codec.newPromise());
   }
 
   /** Sends raw bytes instead of HTTP; encrypted if the connection uses TLS. */
@@ -176,16 +179,9 @@ record Peer(ChannelHandlerContext context) {
 
   /** Tells the client that this call was not processed, and that no other will be. */
   void goAway() {
-    Http2StreamChannel stream = (Http2StreamChannel) context.channel();
-    ChannelHandlerContext codec = connection().pipeline().context(Http2FrameCodec.class);
-    ((Http2FrameCodec) codec.handler())
-        .goAway(
-            codec,
-            Math.max(0, stream.stream().id() - 2),
-            Http2Error.NO_ERROR.code(),
-            Unpooled.EMPTY_BUFFER,
-            codec.newPromise());
-    codec.flush();
+    int own = ((Http2StreamChannel) context.channel()).stream().id();
+    goAway(Math.max(0, own - 2));
+    connection().pipeline().context(Http2FrameCodec.class).flush();
     closeAfterResponse();
   }
 
