@@ -14,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -42,12 +43,7 @@ public final class CallFilter {
   private static final Pattern STATUS_CLASS = Pattern.compile("([1-9])xx");
 
   /** A field: what it is for, an example, and how its value is read. */
-  private record Field(String help, String example, Reading reading) {}
-
-  /** Reads a value. */
-  private interface Reading {
-    Predicate<Call> of(String value);
-  }
+  private record Field(String help, String example, Function<String, Predicate<Call>> reading) {}
 
   private static final Map<String, Predicate<Call>> KINDS = kinds();
 
@@ -120,7 +116,7 @@ public final class CallFilter {
           "there is no field " + name + ". Fields: " + String.join(", ", FIELDS.keySet()) + ".");
     }
     try {
-      return field.reading.of(value);
+      return field.reading.apply(value);
     } catch (IllegalArgumentException other) {
       throw wrong(
           term.start(3),
@@ -289,27 +285,19 @@ public final class CallFilter {
             .anyMatch(wanted::isIn);
   }
 
-  private interface Texts {
-    Stream<String> of(Call call);
-  }
-
   private static Stream<String> texts(String text) {
     return Stream.of(text);
   }
 
   /** One of the texts is the value. */
-  private static Predicate<Call> is(String value, Texts texts) {
+  private static Predicate<Call> is(String value, Function<Call, Stream<String>> texts) {
     Wildcards wanted = Wildcards.of(value);
-    return call -> texts.of(call).anyMatch(wanted::isWhole);
-  }
-
-  private interface Text {
-    String of(Call call);
+    return call -> texts.apply(call).anyMatch(wanted::isWhole);
   }
 
   /** The value is a part of the text. */
-  private static Predicate<Call> has(String value, Text text) {
+  private static Predicate<Call> has(String value, Function<Call, String> text) {
     Wildcards wanted = Wildcards.of(value);
-    return call -> wanted.isIn(text.of(call));
+    return call -> wanted.isIn(text.apply(call));
   }
 }
