@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What answers calls at one moment, that of the innermost scope first.
+ * The stubs, cassettes and API descriptions of one moment; those of the innermost scope first.
  *
  * @param stubs the active stubs
  * @param cassettes the active cassettes

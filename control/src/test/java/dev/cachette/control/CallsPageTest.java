@@ -184,7 +184,7 @@ class CallsPageTest extends OpenPage {
     browser.awaitText("#count", "1 call, 2 more waiting");
     assertEquals(1, browser.all(".rows .row").size());
 
-    browser.press("Go on");
+    browser.press("Resume");
 
     awaitRows(3);
   }

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What has become of a stub in force.
+ * A stub in force, and its use so far.
  *
  * @param stub its name and place
  * @param request its request line

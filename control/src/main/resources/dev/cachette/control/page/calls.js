@@ -26,7 +26,7 @@ export function showCalls(main) {
   const pause = make("button", { type: "button", "aria-pressed": "false", onclick: () => {
     paused = !paused;
     pause.setAttribute("aria-pressed", String(paused));
-    pause.textContent = paused ? "Go on" : "Pause";
+    pause.textContent = paused ? "Resume" : "Pause";
     if (!paused) {
       add(waiting.splice(0));
     }
@@ -53,7 +53,7 @@ export function showCalls(main) {
     counted.textContent = calls + (filter ? " selected" : "")
       + (paused && waiting.length ? `, ${waiting.length.toLocaleString("en")} more waiting` : "");
     empty.textContent = order.length > 0 ? ""
-      : filter ? "No call is selected. A term that fits none is shown here as soon as one fits."
+      : filter ? "No call matches the filter. The next one that does is shown here as soon as it arrives."
       : "No calls yet. Each one is shown here as soon as it arrives.";
     grid.setAttribute("aria-rowcount", String(order.length + 1));
   }

@@ -7,7 +7,7 @@ export function showSources(main) {
   const told = make("p", { role: "status", id: "source-count" });
   const list = make("div", { class: "sources" });
   main.append(
-    make("div", { class: "tools" }, make("button", { type: "button", onclick: load }, "Look again"), told),
+    make("div", { class: "tools" }, make("button", { type: "button", onclick: load }, "Refresh"), told),
     make("div", { class: "list scrolls" }, list));
 
   async function load() {

@@ -24,7 +24,7 @@ export function showStubs(main) {
     make("div", { class: "tools" }, save, other));
   main.append(
     make("div", { class: "tools" },
-      make("button", { type: "button", onclick: load }, "Look again"), counted),
+      make("button", { type: "button", onclick: load }, "Refresh"), counted),
     make("div", { class: "split stubs" },
       make("div", { class: "list scrolls" }, make("table", { id: "stubs" },
         make("caption", {}, "Stubs in force; the first that fits answers"),
