@@ -27,7 +27,7 @@ export function showStubs(main) {
       make("button", { type: "button", onclick: load }, "Refresh"), counted),
     make("div", { class: "split stubs" },
       make("div", { class: "list scrolls" }, make("table", { id: "stubs" },
-        make("caption", {}, "Stubs in force; the first that fits answers"),
+        make("caption", {}, "Stubs in force, those of the innermost scope first"),
         make("thead", {}, make("tr", {}, ["Calls", "Stub", "Request", "Where", "Change"]
           .map(name => make("th", { scope: "col" }, name)))), list)),
       form));
