@@ -1,6 +1,8 @@
 package dev.cachette.internal.agent;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -129,13 +131,23 @@ enum ContextPoint {
     return className;
   }
 
+  /** Returns those in a class, with slashes. */
+  static List<ContextPoint> in(String aClass) {
+    List<ContextPoint> points = new ArrayList<>();
+    for (ContextPoint point : values()) {
+      if (point.className.equals(aClass)) {
+        points.add(point);
+      }
+    }
+    return points;
+  }
+
   Hook hook() {
     return hook;
   }
 
-  boolean isAt(String aClass, String aMethod, String aDescriptor) {
-    return className.equals(aClass)
-        && methodName.equals(aMethod)
+  boolean isAt(String aMethod, String aDescriptor) {
+    return methodName.equals(aMethod)
         && (descriptor.equals(Names.ANY) || descriptor.equals(aDescriptor));
   }
 }

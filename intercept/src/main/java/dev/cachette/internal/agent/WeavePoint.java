@@ -1,6 +1,8 @@
 package dev.cachette.internal.agent;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -198,10 +200,19 @@ enum WeavePoint {
     return false;
   }
 
-  boolean isAt(String aClass, String aMethod, String aDescriptor) {
-    return (isOfTheJdk() ? className.equals(aClass) : aClass.endsWith(className))
-        && methodName.equals(aMethod)
-        && describes(aDescriptor);
+  /** Returns those in a class, with slashes. */
+  static List<WeavePoint> in(String aClass) {
+    List<WeavePoint> points = new ArrayList<>();
+    for (WeavePoint point : values()) {
+      if (point.isOfTheJdk() ? point.className.equals(aClass) : aClass.endsWith(point.className)) {
+        points.add(point);
+      }
+    }
+    return points;
+  }
+
+  boolean isAt(String aMethod, String aDescriptor) {
+    return methodName.equals(aMethod) && describes(aDescriptor);
   }
 
   private boolean describes(String aDescriptor) {

@@ -5,6 +5,7 @@ import java.security.ProtectionDomain;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -90,10 +91,14 @@ final class Weaver implements ClassFileTransformer {
   private final class HookedClass extends ClassVisitor {
 
     private final String className;
+    private final List<WeavePoint> points;
+    private final List<ContextPoint> contextPoints;
 
     HookedClass(String className, ClassWriter next) {
       super(Opcodes.ASM9, next);
       this.className = className;
+      this.points = WeavePoint.in(className);
+      this.contextPoints = ContextPoint.in(className);
     }
 
     @Override
@@ -101,14 +106,14 @@ final class Weaver implements ClassFileTransformer {
         int access, String name, String descriptor, String signature, String[] exceptions) {
       MethodVisitor method = super.visitMethod(access, name, descriptor, signature, exceptions);
       boolean hasCode = (access & (Opcodes.ACC_ABSTRACT | Opcodes.ACC_NATIVE)) == 0;
-      for (WeavePoint point : WeavePoint.values()) {
-        if (hasCode && point.isAt(className, name, descriptor)) {
+      for (WeavePoint point : points) {
+        if (hasCode && point.isAt(name, descriptor)) {
           missing.remove(point);
           return new HookedMethod(point, className, descriptor, method);
         }
       }
-      for (ContextPoint point : ContextPoint.values()) {
-        if (hasCode && point.isAt(className, name, descriptor)) {
+      for (ContextPoint point : contextPoints) {
+        if (hasCode && point.isAt(name, descriptor)) {
           return new ContextMethod(point, method);
         }
       }
