@@ -77,7 +77,7 @@ public final class Cachette implements AutoCloseable {
     }
     Settings all = SettingsProperties.ofSystem(settings);
     Cachette opened = new Cachette(all, Caller.place());
-    LivePages.begin(all.livePage(), opened);
+    opened.session.observers().opened(opened);
     return opened;
   }
 
@@ -317,7 +317,7 @@ public final class Cachette implements AutoCloseable {
     if (failure == null) {
       throw Refusals.argument("markFailed(failure) was given null.");
     }
-    session.markFailed();
+    session.markFailed(String.valueOf(failure));
     notes().forEach(note -> failure.addSuppressed(new Note(note)));
   }
 
@@ -476,7 +476,7 @@ public final class Cachette implements AutoCloseable {
       }
       closed = Caller.place();
     }
-    LivePages.end(this);
+    session.observers().closing(this);
     session.close();
   }
 

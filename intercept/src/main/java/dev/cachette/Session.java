@@ -75,6 +75,7 @@ final class Session {
   private final @Nullable Interception interception;
   private final Optional<Attribution> attribution;
   private final CallNotices notices;
+  private final RunObservers observers;
   private Runnable stopFollowingClock = () -> {};
   private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
 
@@ -102,6 +103,7 @@ final class Session {
             settings.certificateAuthority().map(AuthorityFile::new),
             settings.requestClientCertificates());
     this.notices = new CallNotices(settings.callListener());
+    this.observers = RunObservers.of(settings);
     this.scopes = new Scopes(scopeSettings(), test);
     this.cassettes = new Cassettes(Session::warn);
     ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Session::warn);
@@ -136,7 +138,7 @@ final class Session {
         settings.maxCallBodies(),
         settings.maxRequestBody(),
         settings.isSet("callListener") ? notices : settings.callListener(),
-        LivePages.onlooker(settings.livePage()),
+        observers,
         settings.treatHttpAsHttps(),
         settings.cors(),
         !settings.acceptLateCalls(),
@@ -153,6 +155,10 @@ final class Session {
 
   Scopes scopes() {
     return scopes;
+  }
+
+  RunObservers observers() {
+    return observers;
   }
 
   /**
@@ -250,9 +256,9 @@ final class Session {
   }
 
   /** Discards what cassettes have recorded, and reports no misuse on top of the failure. */
-  void markFailed() {
+  void markFailed(String why) {
     cassettes.open().forEach(LoadedCassette::discard);
-    scopes.markFailed();
+    scopes.markFailed(why);
   }
 
   TestClock clock() {

@@ -80,7 +80,7 @@ public final class Settings {
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings maxRequestBody(int bytes) {
-    return with("maxRequestBody", requirePositive("maxRequestBody", bytes));
+    return with("maxRequestBody", Required.positive("maxRequestBody", bytes));
   }
 
   /** Returns the maximum size of a request body in memory, in bytes. */
@@ -95,7 +95,7 @@ public final class Settings {
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings maxCalls(int calls) {
-    return with("maxCalls", requirePositive("maxCalls", calls));
+    return with("maxCalls", Required.positive("maxCalls", calls));
   }
 
   /** Returns the number of calls that the log of a test holds. */
@@ -110,7 +110,7 @@ public final class Settings {
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings maxCallBodies(long bytes) {
-    return with("maxCallBodies", requirePositive("maxCallBodies", bytes));
+    return with("maxCallBodies", Required.positive("maxCallBodies", bytes));
   }
 
   /** Returns the total size of bodies that the log of a test holds, in bytes. */
@@ -199,7 +199,7 @@ public final class Settings {
     if (property == null || property.isBlank()) {
       throw Refusals.argument("baseUrlInProperty(property, origin) needs a property.");
     }
-    requireGiven("baseUrlInProperty", origin);
+    Required.given("baseUrlInProperty", origin);
     Map<String, String> more = new LinkedHashMap<>(baseUrlInProperty());
     more.put(property, origin);
     return with("baseUrlInProperty", Collections.unmodifiableMap(more));
@@ -237,7 +237,7 @@ public final class Settings {
    * @throws IllegalArgumentException if it is null or unresolved
    */
   public Settings listenAddress(InetSocketAddress address) {
-    requireGiven("listenAddress", address);
+    Required.given("listenAddress", address);
     if (address.isUnresolved()) {
       throw Refusals.argument("listenAddress: unknown host " + address.getHostString() + ".");
     }
@@ -260,7 +260,7 @@ public final class Settings {
    * @throws IllegalArgumentException if it is not an origin
    */
   public Settings servingAs(String origin) {
-    requireGiven("servingAs", origin);
+    Required.given("servingAs", origin);
     return with("servingAs", Uri.parseOrigin(origin).origin());
   }
 
@@ -350,7 +350,7 @@ public final class Settings {
    * @throws IllegalArgumentException if the number is not positive
    */
   public Settings servingThreads(int threads) {
-    return with("servingThreads", requirePositive("servingThreads", threads));
+    return with("servingThreads", Required.positive("servingThreads", threads));
   }
 
   /** Returns the number of threads that serve connections. */
@@ -408,6 +408,19 @@ public final class Settings {
   }
 
   /**
+   * Writes a report of the whole run, at the end of this JVM, to this folder: {@code index.html},
+   * {@code run.json} and {@code summary.md}; none by default. Needs {@code cachette-report}.
+   */
+  public Settings report(Path folder) {
+    return with("report", folder);
+  }
+
+  /** Returns the folder for the report of the run; empty for no report. */
+  public Optional<Path> report() {
+    return Optional.ofNullable(get("report", null));
+  }
+
+  /**
    * Calls this listener after each call has completed: for one call after the other, on a thread of
    * its own, so that calls do not wait for it.
    */
@@ -454,7 +467,7 @@ public final class Settings {
    *     allowed values
    */
   public Settings withProperties(Function<String, @Nullable String> lookup) {
-    requireGiven("withProperties(lookup)", lookup);
+    Required.given("withProperties(lookup)", lookup);
     return SettingsProperties.apply(this, lookup);
   }
 
@@ -473,7 +486,7 @@ public final class Settings {
   }
 
   private Settings with(String setting, @Nullable Object value) {
-    requireGiven(setting, value);
+    Required.given(setting, value);
     Map<String, Object> changed = new HashMap<>(values);
     changed.put(setting, value);
     return new Settings(Collections.unmodifiableMap(changed));
@@ -482,18 +495,5 @@ public final class Settings {
   @SuppressWarnings("unchecked")
   private <T> T get(String setting, T byDefault) {
     return (T) values.getOrDefault(setting, byDefault);
-  }
-
-  private static void requireGiven(String setting, @Nullable Object value) {
-    if (value == null) {
-      throw Refusals.argument("The setting " + setting + " must not be null.");
-    }
-  }
-
-  private static <T extends Number> T requirePositive(String setting, T value) {
-    if (value.longValue() <= 0) {
-      throw Refusals.argument("The setting " + setting + " must be positive, not " + value + ".");
-    }
-    return value;
   }
 }

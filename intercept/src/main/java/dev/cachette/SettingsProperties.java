@@ -21,6 +21,9 @@ final class SettingsProperties {
 
   static final String PREFIX = "cachette.";
 
+  /** Set outside of a build, the whole build reports. */
+  private static final String REPORT = "CACHETTE_REPORT";
+
   private static final int LARGEST_PORT = 65_535;
 
   private static final Pattern SIZE = Pattern.compile("(\\d{1,15}) ?(|KiB|MiB|GiB)");
@@ -72,6 +75,7 @@ final class SettingsProperties {
               "interception", "true, false", (settings, text) -> settings.interception(flag(text))),
           new Property(
               "page", "a port, such as 8099", (settings, text) -> settings.livePage(port(text))),
+          new Property("report", "a folder, such as target/cachette", SettingsProperties::report),
           new Property("cors", "true, false", (settings, text) -> settings.cors(flag(text))),
           new Property(
               "requestClientCertificates",
@@ -95,7 +99,12 @@ final class SettingsProperties {
    */
   static Settings ofSystem(Settings settings) {
     requireKnown(System.getProperties().stringPropertyNames(), "the system properties");
-    return apply(settings, System::getProperty);
+    return apply(
+        settings,
+        name -> {
+          String value = System.getProperty(name);
+          return value == null && name.equals(PREFIX + "report") ? System.getenv(REPORT) : value;
+        });
   }
 
   static Settings apply(Settings given, Function<String, @Nullable String> lookup) {
@@ -146,6 +155,13 @@ final class SettingsProperties {
                     .collect(Collectors.joining(", "))));
       }
     }
+  }
+
+  private static Settings report(Settings settings, String text) {
+    if (text.isEmpty()) {
+      throw new IllegalArgumentException(text);
+    }
+    return settings.report(Path.of(text));
   }
 
   private static String constants(Enum<?>[] values) {

@@ -9,12 +9,12 @@ import dev.cachette.internal.secret.Masking;
 import java.util.Optional;
 
 /** Bodies as text, with secrets masked. */
-final class BodyText {
+public final class BodyText {
 
   private BodyText() {}
 
   /** Returns a body as text; empty if it is empty or binary. */
-  static Optional<String> of(Headers headers, Body body) {
+  public static Optional<String> of(Headers headers, Body body) {
     String text = new String(body.bytes(), headers.charset());
     boolean isBinary = text.indexOf('\uFFFD') >= 0 || text.indexOf('\0') >= 0;
     return body.isEmpty() || isBinary ? Optional.empty() : Optional.of(masked(headers, text));

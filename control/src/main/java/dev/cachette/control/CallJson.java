@@ -2,11 +2,13 @@ package dev.cachette.control;
 
 import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.calls.Call;
+import dev.cachette.calls.CallTimes;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.secret.Masking;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.LinkedHashMap;
@@ -49,7 +51,8 @@ public final class CallJson {
     return json;
   }
 
-  private static Map<String, String> headers(Headers headers) {
+  /** Returns header fields; those of one name are joined. */
+  public static Map<String, String> headers(Headers headers) {
     Map<String, String> json = new LinkedHashMap<>();
     headers.forEach(
         it ->
@@ -103,7 +106,8 @@ public final class CallJson {
       call.fault().ifPresent(fault -> json.put("answer", fault.toString()));
     }
     json.put("arrivedAt", call.arrivedAt().toString());
-    call.duration().ifPresent(it -> json.put("durationMillis", it.toNanos() / NANOS_OF_MILLI));
+    call.duration().ifPresent(it -> json.put("durationMillis", millis(it)));
+    json.put("times", times(call.times()));
     json.put("protocol", call.protocol());
     json.put("connection", call.connection());
     call.stub()
@@ -118,6 +122,20 @@ public final class CallJson {
     call.failure().ifPresent(why -> json.put("failure", why));
     json.put("unexpected", isUnexpected(call));
     return json;
+  }
+
+  private static Map<String, Object> times(CallTimes times) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    times.matched().ifPresent(it -> json.put("matched", millis(it)));
+    times.held().ifPresent(it -> json.put("held", millis(it)));
+    times.released().ifPresent(it -> json.put("released", millis(it)));
+    times.firstByte().ifPresent(it -> json.put("firstByte", millis(it)));
+    times.answered().ifPresent(it -> json.put("answered", millis(it)));
+    return json;
+  }
+
+  private static double millis(Duration time) {
+    return time.toNanos() / NANOS_OF_MILLI;
   }
 
   /** Returns true if there is a response, not a fault, and not nothing yet. */

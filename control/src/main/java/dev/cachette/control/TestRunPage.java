@@ -7,6 +7,7 @@ import dev.cachette.calls.Calls;
 import dev.cachette.calls.CallsInternals;
 import dev.cachette.internal.calls.GrowingList;
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.stub.TestId;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.util.ArrayDeque;
@@ -42,18 +43,18 @@ public final class TestRunPage implements RunPage {
   }
 
   @Override
-  public synchronized void begin(Cachette net) {
+  public synchronized void opened(Cachette net) {
     sessions.push(net);
   }
 
   @Override
-  public synchronized void end(Cachette net) {
+  public synchronized void closing(Cachette net) {
     sessions.remove(net);
   }
 
   @Override
-  public synchronized void arrived(Call call, String test) {
-    calls.add(new NumberedCall(++arrived, call, test));
+  public synchronized void arrived(Call call, TestId test) {
+    calls.add(new NumberedCall(++arrived, call, test.name()));
     if (calls.size() > MOST_CALLS) {
       calls.removeFirst();
       dropped++;

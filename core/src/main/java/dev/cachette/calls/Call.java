@@ -96,6 +96,9 @@ public interface Call {
    */
   Optional<Duration> duration();
 
+  /** Returns when it reached the stages of its answer. */
+  CallTimes times();
+
   /** Returns the HTTP version of the connection: {@code HTTP/1.1} or {@code HTTP/2}. */
   String protocol();
 

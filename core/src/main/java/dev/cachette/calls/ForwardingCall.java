@@ -32,6 +32,11 @@ public abstract class ForwardingCall implements Call {
   }
 
   @Override
+  public CallTimes times() {
+    return call.times();
+  }
+
+  @Override
   public Request request() {
     return call.request();
   }

@@ -13,6 +13,9 @@ import java.util.Optional;
  * @param beaten how many calls that it matches were answered by another stub
  * @param beatenBy the last stub that answered one of those
  * @param obstacles why it does not answer now, even a matching call: used up, or not active yet
+ * @param coveredBy the stub that always answers instead, for one that is unreachable
+ * @param isUnused whether it will be reported as unused
+ * @param uses its answers in their order, and how often each was given
  */
 public record StubStatus(
     StubReference stub,
@@ -21,10 +24,14 @@ public record StubStatus(
     int answers,
     int beaten,
     Optional<StubReference> beatenBy,
-    List<Check> obstacles) {
+    List<Check> obstacles,
+    Optional<StubReference> coveredBy,
+    boolean isUnused,
+    List<AnswerUse> uses) {
 
-  /** Copies the list. */
+  /** Copies the lists. */
   public StubStatus {
     obstacles = List.copyOf(obstacles);
+    uses = List.copyOf(uses);
   }
 }

@@ -17,6 +17,7 @@ import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -53,6 +54,12 @@ public final class LoadedCassette {
 
   private volatile Recorder recorder = new Recorder() {};
   private boolean discarded;
+
+  /** The exchanges that have answered a call. */
+  private final BitSet replayed = new BitSet();
+
+  private int calls;
+  private Duration realTime = Duration.ZERO;
 
   /** Ends the exchanges whose responses are still arriving. */
   private final List<Runnable> arriving = new ArrayList<>();
@@ -112,6 +119,21 @@ public final class LoadedCassette {
     return redactor.fill(request);
   }
 
+  /**
+   * What has been done with it.
+   *
+   * @param replayed how many of its exchanges answered a call
+   * @param calls how many calls they answered
+   * @param realTime how long the real services took for these calls, when they were recorded
+   * @param recorded how many exchanges were recorded
+   */
+  public record Use(int replayed, int calls, Duration realTime, int recorded) {}
+
+  /** Returns what has been done with it. */
+  public synchronized Use use() {
+    return new Use(replayed.cardinality(), calls, realTime, recorded.size());
+  }
+
   /** Returns true if it is for calls to a host; the port may be unknown. */
   public boolean isFor(String host, OptionalInt port) {
     return hosts.isEmpty() || hosts.stream().anyMatch(it -> it.isFor(host, port));
@@ -161,6 +183,9 @@ public final class LoadedCassette {
 
   private Replayed replayed(int at) {
     Exchange exchange = redactor.fill(known.replayable(at));
+    replayed.set(at);
+    calls++;
+    realTime = realTime.plus(exchange.time());
     double speed = settings.recordedTiming().orElse(0);
     if (speed == 0 || exchange.pieces().isEmpty()) {
       return new Replayed(exchange, reference(at), times(exchange.time(), speed), List.of());

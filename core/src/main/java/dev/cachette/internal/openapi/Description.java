@@ -209,6 +209,15 @@ public final class Description {
         .toList();
   }
 
+  /** Returns the media types that each operation documents, by status: {@code 200}, {@code 4XX}. */
+  public Map<StubReference, Map<String, List<String>>> documented() {
+    Map<StubReference, Map<String, List<String>>> all = new LinkedHashMap<>();
+    for (Route route : routes) {
+      route.operations().values().forEach(it -> all.putIfAbsent(reference(it), it.documented()));
+    }
+    return all;
+  }
+
   private static StubReference reference(Operation operation) {
     return new StubReference(operation.title(), operation.at().place().toString());
   }

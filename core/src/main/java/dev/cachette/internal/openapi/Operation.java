@@ -52,6 +52,19 @@ record Operation(
         operation);
   }
 
+  /** Returns the media types of its responses, by status. */
+  Map<String, List<String>> documented() {
+    Map<String, List<String>> statuses = new LinkedHashMap<>();
+    responses
+        .members()
+        .keySet()
+        .forEach(
+            status ->
+                statuses.put(
+                    status, List.copyOf(responses.get(status).get("content").members().keySet())));
+    return statuses;
+  }
+
   /** Returns the entry for a status: the status itself, its range ({@code 4XX}), or the default. */
   Optional<Element> response(int status) {
     return responseNamed(status)

@@ -24,6 +24,7 @@ import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
@@ -183,25 +184,28 @@ public final class Exchange {
 
   /** Notes that a gate holds the reply back. */
   public void held() {
-    reach(Call.State.HELD);
+    ifLogged(it -> scopes.reach(it, Call.State.HELD));
+  }
+
+  /** Notes that the beginning of the reply is being written. */
+  public void writingFirst() {
+    ifLogged(scopes::writeFirst);
   }
 
   /** Notes that the reply is being sent. */
   public void sending() {
-    reach(Call.State.SENDING);
+    ifLogged(it -> scopes.reach(it, Call.State.SENDING));
   }
 
-  private void reach(Call.State state) {
+  private void ifLogged(Consumer<LoggedCall> action) {
     if (call != null) {
-      scopes.reach(call, state);
+      action.accept(call);
     }
   }
 
   /** Marks the reply as completely written. */
   public void delivered() {
-    if (call != null) {
-      scopes.deliver(call);
-    }
+    ifLogged(scopes::deliver);
   }
 
   /** Records that the caller disconnected before there was a reply. */

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.answer.Fault;
 import dev.cachette.calls.Call;
+import dev.cachette.calls.CallTimes;
 import dev.cachette.calls.MadeBy;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
@@ -35,7 +36,7 @@ final class LoggedCall implements Call {
   private volatile Answered answered;
   private @Nullable Response whole;
   private volatile State state;
-  private volatile @Nullable Duration duration;
+  private final Stages stages;
 
   /** The answer to it; nothing at first. */
   private record Answered(
@@ -62,6 +63,7 @@ final class LoggedCall implements Call {
     this.state = state;
     this.answered = new Answered(Optional.empty(), Optional.empty(), stub, Optional.empty());
     this.mapper = mapper;
+    this.stages = new Stages(arrival.nanos());
   }
 
   /** Sets the answer. */
@@ -90,14 +92,19 @@ final class LoggedCall implements Call {
     return arrival;
   }
 
-  void reach(State next) {
-    state = next;
+  Stages stages() {
+    return stages;
   }
 
-  /** Notes that the answer is written completely. */
-  void delivered(long nanos) {
-    duration = Duration.ofNanos(nanos - arrival.nanos());
-    state = State.ANSWERED;
+  /** Notes that it has got that far. */
+  void reach(State next, long nanos) {
+    switch (next) {
+      case HELD -> stages.reach(Stages.Stage.HELD, nanos);
+      case SENDING -> stages.reach(Stages.Stage.RELEASED, nanos);
+      case ANSWERED -> stages.reach(Stages.Stage.ANSWERED, nanos);
+      default -> {}
+    }
+    state = next;
   }
 
   @Override
@@ -112,7 +119,12 @@ final class LoggedCall implements Call {
 
   @Override
   public Optional<Duration> duration() {
-    return Optional.ofNullable(duration);
+    return stages.after(Stages.Stage.ANSWERED);
+  }
+
+  @Override
+  public CallTimes times() {
+    return stages.times();
   }
 
   @Override

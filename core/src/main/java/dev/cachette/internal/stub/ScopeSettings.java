@@ -3,7 +3,6 @@ package dev.cachette.internal.stub;
 import dev.cachette.calls.Call;
 import java.time.Clock;
 import java.time.Duration;
-import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 
@@ -16,7 +15,7 @@ import java.util.function.LongSupplier;
  * @param maxBodies the capacity of the log, in bytes of bodies
  * @param maxRequestBody the maximum size of the body of a request, decoded, in bytes
  * @param watcher called after each completed call
- * @param onlooker told of each call when it is logged, with the name of the test of its scope
+ * @param onlooker told of scopes and their calls
  * @param treatHttpAsHttps whether plain HTTP calls without a stub are treated as HTTPS
  * @param cors whether web pages of other origins may call
  * @param refuseLate whether calls of tests that are over are refused
@@ -30,7 +29,7 @@ public record ScopeSettings(
     long maxBodies,
     long maxRequestBody,
     Consumer<Call> watcher,
-    BiConsumer<Call, String> onlooker,
+    Onlooker onlooker,
     boolean treatHttpAsHttps,
     boolean cors,
     boolean refuseLate,
@@ -46,7 +45,7 @@ public record ScopeSettings(
         maxBodies,
         Long.MAX_VALUE,
         call -> {},
-        (call, test) -> {},
+        Onlooker.NONE,
         false,
         false,
         true,

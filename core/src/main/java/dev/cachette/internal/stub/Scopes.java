@@ -141,12 +141,14 @@ public final class Scopes {
     endedTests.add(ended.test(), scopes.peek());
     List<Call> calls = ended.log().entries().calls();
     scopes.forEach(outer -> outer.noteWinners(outer.unusedRules(), calls));
-    return ended.report(later, calls);
+    ScopeReport report = ended.report(later, calls);
+    settings.onlooker().ended(() -> ended.end(report, now()));
+    return report;
   }
 
-  /** Marks the test of the innermost scope as failed. */
-  public synchronized void markFailed() {
-    scopes.element().markFailed();
+  /** Marks the test of the innermost scope as failed, for a reason. */
+  public synchronized void markFailed(String why) {
+    scopes.element().markFailed(why);
   }
 
   /** Returns the innermost scope, which new calls and stubs belong to. */
@@ -254,7 +256,7 @@ public final class Scopes {
         : Optional.empty();
   }
 
-  /** Returns true if a service at this host and port has an API description. */
+  /** Returns true if there is an API description for this host and port. */
   boolean isDescribed(String host, int port) {
     return describing && described().stream().anyMatch(service -> service.isAt(host, port));
   }
@@ -307,10 +309,7 @@ public final class Scopes {
 
   /** Returns notes for a failed test of the innermost scope. */
   public synchronized List<String> notes() {
-    return scopes.stream()
-        .flatMap(scope -> scope.rules().stream())
-        .flatMap(rule -> rule.notes().stream())
-        .toList();
+    return rules().stream().flatMap(rule -> rule.notes().stream()).toList();
   }
 
   /** Records an attempt that met a fault before there was a request. */
@@ -380,15 +379,7 @@ public final class Scopes {
   }
 
   synchronized boolean allowsCrossOrigin() {
-    if (settings.cors()) {
-      return true;
-    }
-    for (StubScope scope : scopes) {
-      if (scope.allowsCrossOrigin()) {
-        return true;
-      }
-    }
-    return false;
+    return settings.cors() || scopes.stream().anyMatch(StubScope::allowsCrossOrigin);
   }
 
   long maxRequestBody() {
@@ -404,10 +395,11 @@ public final class Scopes {
   }
 
   void log(LoggedCall call) {
+    call.stages().reach(Stages.Stage.MATCHED, settings.nanos().getAsLong());
     synchronized (this) {
       call.arrival().scope().log().add(call);
     }
-    settings.onlooker().accept(call, call.arrival().scope().test().name());
+    settings.onlooker().arrived(call, call.arrival().scope().test());
     if (call.state() != Call.State.ARRIVED) {
       changed();
     }
@@ -432,12 +424,19 @@ public final class Scopes {
   }
 
   void reach(LoggedCall call, Call.State state) {
-    call.reach(state);
+    call.reach(state, settings.nanos().getAsLong());
     changed();
   }
 
+  /** Notes that the beginning of the response is being written. */
+  void writeFirst(LoggedCall call) {
+    call.stages().reach(Stages.Stage.FIRST_BYTE, settings.nanos().getAsLong());
+  }
+
   void deliver(LoggedCall call) {
-    call.delivered(settings.nanos().getAsLong());
+    call.reach(Call.State.ANSWERED, settings.nanos().getAsLong());
+    TestId test = call.arrival().scope().test();
+    settings.onlooker().delivered(call, test, describing(call.request()));
     settings.watcher().accept(call);
     changed();
   }
@@ -465,6 +464,7 @@ public final class Scopes {
   private void push(StubScope scope) {
     scopes.push(scope);
     snapshot = List.copyOf(scopes);
+    settings.onlooker().begun(scope.test());
   }
 
   private StubScope pop() {

@@ -436,9 +436,18 @@ public final class StubRule {
   }
 
   /** Returns what has become of it. */
-  StubStatus status(String scope, Instant now) {
+  StubStatus status(String scope, Instant now, Optional<StubReference> coveredBy) {
     return new StubStatus(
-        reference, pattern.toString(), scope, turns.count(), beaten, beatenBy, obstacles(now));
+        reference,
+        pattern.toString(),
+        scope,
+        turns.count(),
+        beaten,
+        beatenBy,
+        obstacles(now),
+        coveredBy,
+        isUnused(),
+        turns.uses());
   }
 
   private boolean isAlwaysActive() {

@@ -35,6 +35,9 @@ public final class StubScope {
   /** Matching calls with unused stubs again must not cost a suite with many stubs its speed. */
   private static final int MOST_COMPARISONS = 20_000;
 
+  /** It is found out for so many unused stubs whether they are unreachable. */
+  private static final int MOST_COVERED = 100;
+
   /** In order of declaration. */
   private final List<StubRule> rules = new ArrayList<>();
 
@@ -66,7 +69,9 @@ public final class StubScope {
 
   private final Predicate<Place> own;
   private final TestId test;
-  private boolean failed;
+
+  /** Why its test has failed. */
+  private Optional<String> failed = Optional.empty();
 
   /** Sets whether a stub file lets pages of other origins call. */
   public synchronized void allowCrossOrigin(Object file, boolean isAllowed) {
@@ -236,7 +241,22 @@ public final class StubScope {
   }
 
   Stream<StubStatus> statuses(Instant now) {
-    return rules.stream().map(rule -> rule.status(test.name(), now));
+    List<StubRule> unused = unusedRules();
+    Map<StubRule, StubRule> winners =
+        winnersOver(unused.subList(0, Math.min(MOST_COVERED, unused.size())));
+    return rules.stream()
+        .map(
+            rule ->
+                rule.status(
+                    test.name(),
+                    now,
+                    Optional.ofNullable(winners.get(rule)).map(StubRule::reference)));
+  }
+
+  /** Returns what was in it, at its end. */
+  EndedScope end(ScopeReport report, Instant now) {
+    return new EndedScope(
+        test, failed, report, statuses(now).toList(), List.copyOf(described), log.entries());
   }
 
   List<StubRule> rules() {
@@ -253,8 +273,8 @@ public final class StubScope {
   }
 
   /** Marks its test as failed: misuse is not reported on top of that. */
-  void markFailed() {
-    failed = true;
+  void markFailed(String why) {
+    failed = Optional.of(why);
   }
 
   /** Returns the test that it is for. */
@@ -273,9 +293,11 @@ public final class StubScope {
   ScopeReport report(UnusedLater later, List<Call> calls) {
     return new ScopeReport(
         unexpected.values().stream().map(this::withLaterStub).toList(),
-        failed ? List.of() : drafts.stream().filter(draft -> !draft.isRefused()).toList(),
+        failed.isPresent()
+            ? List.of()
+            : drafts.stream().filter(draft -> !draft.isRefused()).toList(),
         failures,
-        failed ? List.of() : unused(later, calls),
+        failed.isPresent() ? List.of() : unused(later, calls),
         rules.stream().flatMap(rule -> rule.notes().stream()).toList(),
         cassettes);
   }

@@ -1,11 +1,14 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.result.AnswerUse;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.TreeMap;
 import java.util.function.Predicate;
 
 /** Tracks whose turn it is among the answers of a stub. Guarded by the lock of {@link Scopes}. */
@@ -27,8 +30,15 @@ final class Turns {
   private int limit = Integer.MAX_VALUE;
   private int count;
 
+  /** How often each answer was given, by its place in the list. */
+  private final int[] given;
+
+  /** The same for answers to single calls, by the number of the call. */
+  private final Map<Integer, Integer> givenOnCall = new HashMap<>();
+
   Turns(List<Answer> answers) {
     this.answers = List.copyOf(answers);
+    this.given = new int[answers.size()];
   }
 
   void then(Then what) {
@@ -76,18 +86,40 @@ final class Turns {
     if (isUsedUp()) {
       return Optional.empty();
     }
-    int turn =
-        then == Then.FIRST_AGAIN ? count % answers.size() : Math.min(count, answers.size() - 1);
-    return Optional.of(onCall.getOrDefault(count + 1, answers.get(turn)));
+    return Optional.of(onCall.getOrDefault(count + 1, answers.get(turn())));
+  }
+
+  private int turn() {
+    return then == Then.FIRST_AGAIN ? count % answers.size() : Math.min(count, answers.size() - 1);
   }
 
   /** Uses and returns the next answer, or none if the stub is used up. */
   Optional<Answer> next() {
     Optional<Answer> next = peek();
     if (next.isPresent()) {
+      if (onCall.containsKey(count + 1)) {
+        givenOnCall.merge(count + 1, 1, Integer::sum);
+      } else {
+        given[turn()]++;
+      }
       count++;
     }
     return next;
+  }
+
+  /** Returns the answers, and how often each was given, whatever {@link #startAgain} forgot. */
+  List<AnswerUse> uses() {
+    List<AnswerUse> uses = new ArrayList<>();
+    for (int at = 0; at < given.length; at++) {
+      uses.add(new AnswerUse(answers.get(at).toString(), given[at]));
+    }
+    new TreeMap<>(onCall)
+        .forEach(
+            (call, answer) ->
+                uses.add(
+                    new AnswerUse(
+                        "call " + call + ": " + answer, givenOnCall.getOrDefault(call, 0))));
+    return uses;
   }
 
   /** Returns true if one of its answers satisfies a predicate. */

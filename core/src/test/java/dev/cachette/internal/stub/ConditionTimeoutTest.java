@@ -49,7 +49,7 @@ class ConditionTimeoutTest {
               1 << 28,
               1 << 20,
               call -> {},
-              (call, test) -> {},
+              Onlooker.NONE,
               false,
               false,
               true,

@@ -212,6 +212,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     }
     if (reply.isPlain()) {
       exchange.sending();
+      exchange.writingFirst();
       ChannelFuture written =
           context.write(Responses.whole(reply.response().orElseThrow(), serveOn));
       if (!serveOn) {

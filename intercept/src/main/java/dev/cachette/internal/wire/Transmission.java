@@ -141,6 +141,7 @@ final class Transmission {
       return;
     }
     begun = true;
+    exchange.writingFirst();
     Response response = reply.response().get();
     boolean chunked = reply.isStream() || wentWrong(Fault.Kind.MALFORMED_CHUNKS);
     context.writeAndFlush(Responses.head(response, chunked, parts.length(), keepAlive));

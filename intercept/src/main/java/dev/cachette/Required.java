@@ -1,0 +1,23 @@
+package dev.cachette;
+
+import dev.cachette.internal.misuse.Refusals;
+import org.jspecify.annotations.Nullable;
+
+/** What the value of a setting must be. */
+final class Required {
+
+  private Required() {}
+
+  static void given(String setting, @Nullable Object value) {
+    if (value == null) {
+      throw Refusals.argument("The setting " + setting + " must not be null.");
+    }
+  }
+
+  static <T extends Number> T positive(String setting, T value) {
+    if (value.longValue() <= 0) {
+      throw Refusals.argument("The setting " + setting + " must be positive, not " + value + ".");
+    }
+    return value;
+  }
+}

@@ -1,0 +1,38 @@
+package dev.cachette;
+
+import dev.cachette.calls.Call;
+import dev.cachette.internal.openapi.Described;
+import dev.cachette.internal.stub.EndedScope;
+import dev.cachette.internal.stub.TestId;
+import java.util.Optional;
+
+/**
+ * Sees the scopes and calls of a whole test run, in all its sessions: on the threads that serve
+ * them, so nothing in it may wait. Not public API: may change in any release.
+ *
+ * @hidden
+ */
+public interface RunObserver {
+
+  /** A session has begun. */
+  default void opened(Cachette net) {}
+
+  /** A session is about to end. */
+  default void closing(Cachette net) {}
+
+  /** A scope was opened for a test, a class, or a session. */
+  default void begun(TestId test) {}
+
+  /** A call has arrived, in the scope of this test. */
+  default void arrived(Call call, TestId test) {}
+
+  /** A call was answered; it may be for a service with an API description. */
+  default void answered(Call call, TestId test, Optional<Described> service) {}
+
+  /**
+   * A scope has ended.
+   *
+   * @param failure why it fails its test; empty if it does not
+   */
+  default void ended(EndedScope scope, Optional<String> failure) {}
+}
