@@ -26,6 +26,7 @@ import picocli.CommandLine.IVersionProvider;
       Refresh.class,
       Redact.class,
       Convert.class,
+      Report.class,
       ManPage.class,
       AutoComplete.GenerateCompletion.class,
       CommandLine.HelpCommand.class

@@ -1,0 +1,60 @@
+package dev.cachette.cli;
+
+import dev.cachette.report.Reports;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code cachette report}. */
+@Command(
+    name = "report",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Write the report of a test run: index.html, run.json and summary.md.",
+      "A run with -Dcachette.report=FOLDER writes it itself. This merges the folders of several"
+          + " modules, and what JVMs have left that were killed."
+    },
+    footerHeading = "%nExample:%n",
+    footer = "  cachette report desk/target/cachette customs/target/cachette --to target/cachette")
+final class Report implements Callable<Integer> {
+
+  @Mixin private Output output;
+
+  @Parameters(
+      arity = "1..*",
+      paramLabel = "FOLDER",
+      description = "The folders that were reported to.")
+  private List<Path> folders;
+
+  @Option(
+      names = "--to",
+      paramLabel = "FOLDER",
+      description = "The folder of the report; by default the first one.")
+  private @Nullable Path to;
+
+  @Override
+  public Integer call() {
+    Reports.Summary summary = written();
+    if (output.isJson()) {
+      output.json(summary);
+    } else {
+      output.result(summary.html() + ": " + summary);
+    }
+    return 0;
+  }
+
+  private Reports.Summary written() {
+    try {
+      return Reports.write(folders, to == null ? folders.get(0) : to);
+    } catch (IOException failed) {
+      throw new UncheckedIOException(failed);
+    }
+  }
+}

@@ -1,0 +1,204 @@
+package dev.cachette.report;
+
+import dev.cachette.calls.Call;
+import dev.cachette.control.BodyText;
+import dev.cachette.control.CallJson;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.explain.Obstacle;
+import dev.cachette.internal.openapi.Described;
+import dev.cachette.internal.openapi.Description;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.stub.TestId;
+import dev.cachette.result.AnswerUse;
+import dev.cachette.result.StubReference;
+import dev.cachette.result.StubStatus;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** What happens in a run, as JSON objects for the {@link Journal}; secrets are masked. */
+final class Events {
+
+  /** The format of the files; a reader refuses another one. */
+  static final int FORMAT = 1;
+
+  /** A longer body is cut. */
+  private static final int MOST_CHARACTERS = 2_000;
+
+  /** The text of a larger body is not looked at; to mask its secrets would take long. */
+  private static final int LARGE = 1 << 20;
+
+  private static final double NANOS_OF_MILLI = 1e6;
+
+  private Events() {}
+
+  private static Map<String, Object> event(String name) {
+    Map<String, Object> event = new LinkedHashMap<>();
+    event.put("event", name);
+    return event;
+  }
+
+  static Map<String, Object> jvm(Instant started) {
+    Map<String, Object> event = event("jvm");
+    event.put("format", FORMAT);
+    event.put("process", ProcessHandle.current().pid());
+    event.put("startedAt", started.toString());
+    event.put("java", Runtime.version().toString());
+    event.put("folder", System.getProperty("user.dir"));
+    return event;
+  }
+
+  static Map<String, Object> over(Instant at) {
+    Map<String, Object> event = event("over");
+    event.put("at", at.toString());
+    return event;
+  }
+
+  static Map<String, Object> begun(TestId test, Instant at) {
+    Map<String, Object> event = event("begun");
+    event.put("test", test.number());
+    event.put("name", test.name());
+    event.put("at", at.toString());
+    return event;
+  }
+
+  /**
+   * A call.
+   *
+   * @param arrived when it arrived, in real time
+   */
+  static Map<String, Object> call(
+      Call call, TestId test, Instant arrived, Optional<Described> service) {
+    Map<String, Object> event = event("call");
+    Map<String, Object> summary = CallJson.summary(call);
+    // The clock of the session may stand still, or run ahead.
+    summary.remove("arrivedAt");
+    Object madeBy = summary.remove("test");
+    event.put("test", test.number());
+    event.put("at", arrived.toString());
+    event.putAll(summary);
+    if (madeBy != null && !madeBy.equals(test.name())) {
+      event.put("madeBy", madeBy);
+    }
+    call.fault().ifPresent(fault -> event.put("fault", fault.toString()));
+    service.ifPresent(it -> event.put("described", described(it, call)));
+    event.put("request", message(call.headers(), call.body()));
+    if (CallJson.isUnexpected(call)) {
+      event.put("explanation", call.response().text());
+    } else if (CallJson.hasResponse(call)) {
+      event.put("response", message(call.response().headers(), call.response().body()));
+    }
+    return event;
+  }
+
+  private static Map<String, Object> described(Described service, Call call) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("origin", service.origin());
+    json.put("name", service.description().name());
+    service
+        .description()
+        .operation(call.request())
+        .ifPresent(it -> json.put("operation", it.name()));
+    return json;
+  }
+
+  private static Map<String, Object> message(Headers headers, Body body) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("headers", CallJson.headers(headers));
+    json.put("size", body.size());
+    Optional<String> text = body.size() > LARGE ? Optional.empty() : BodyText.of(headers, body);
+    text.ifPresent(
+        all -> {
+          json.put("body", all.substring(0, Math.min(MOST_CHARACTERS, all.length())));
+          if (all.length() > MOST_CHARACTERS) {
+            json.put("cut", true);
+          }
+        });
+    return json;
+  }
+
+  /** An API description, which is said once. */
+  static Map<String, Object> description(Described service) {
+    Description description = service.description();
+    Map<String, Object> event = event("description");
+    event.put("origin", service.origin());
+    event.put("name", description.name());
+    List<Map<String, Object>> operations = new ArrayList<>();
+    description
+        .documented()
+        .forEach(
+            (operation, statuses) -> {
+              Map<String, Object> json = reference(operation);
+              json.put("statuses", statuses);
+              operations.add(json);
+            });
+    event.put("operations", operations);
+    return event;
+  }
+
+  /** A stub with its answers, which is said once. */
+  static Map<String, Object> stub(int id, StubStatus stub) {
+    Map<String, Object> event = event("stub");
+    event.put("id", id);
+    event.putAll(reference(stub.stub()));
+    event.put("request", Masking.url(stub.request()));
+    event.put("answers", stub.uses().stream().map(Events::answer).toList());
+    return event;
+  }
+
+  private static String answer(AnswerUse use) {
+    return Masking.text(use.answer()).replaceFirst(" 0 bytes$", "");
+  }
+
+  /** What became of a stub in one scope. */
+  static Map<String, Object> use(int id, StubStatus stub) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("id", id);
+    json.put("given", stub.uses().stream().map(AnswerUse::calls).toList());
+    json.put("unused", stub.isUnused());
+    stub.coveredBy().ifPresent(it -> json.put("coveredBy", it.toString()));
+    if (stub.beaten() > 0) {
+      json.put("beaten", stub.beaten());
+      stub.beatenBy().ifPresent(it -> json.put("beatenBy", it.toString()));
+    }
+    json.put(
+        "usedUp",
+        stub.obstacles().stream().anyMatch(it -> it.condition().equals(Obstacle.USED_UP)));
+    return json;
+  }
+
+  static Map<String, Object> cassette(LoadedCassette cassette, Instant now) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    LoadedCassette.Use use = cassette.use();
+    json.put("name", cassette.name());
+    json.put("mode", cassette.mode().toString());
+    json.put("exchanges", cassette.known().size());
+    json.put("replayed", use.replayed());
+    json.put("calls", use.calls());
+    json.put("realMillis", use.realTime().toNanos() / NANOS_OF_MILLI);
+    json.put("recorded", use.recorded());
+    Optional<Instant> recorded =
+        cassette.known().isEmpty() ? Optional.empty() : cassette.before().recordedAt();
+    recorded.ifPresent(at -> json.put("recordedAt", at.toString()));
+    Optional<Duration> fresh = cassette.settings().staleAfter();
+    json.put(
+        "stale",
+        recorded.isPresent()
+            && fresh.isPresent()
+            && recorded.get().plus(fresh.get()).isBefore(now));
+    return json;
+  }
+
+  private static Map<String, Object> reference(StubReference reference) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("name", reference.name());
+    json.put("place", reference.place());
+    return json;
+  }
+}

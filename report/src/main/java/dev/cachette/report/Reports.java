@@ -1,0 +1,132 @@
+package dev.cachette.report;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.FileSystemException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Writes the report of a run from what its JVMs have left: {@code index.html}, {@code run.json} and
+ * {@code summary.md}. The JVMs of a run do it themselves when they end; this is for JVMs that were
+ * killed, and for several folders, of the modules of a build for example.
+ */
+public final class Reports {
+
+  private static final ObjectMapper MAPPER = new ObjectMapper();
+
+  private Reports() {}
+
+  /**
+   * What a report says in one line.
+   *
+   * @param html the report
+   * @param jvms how many JVMs it is made of
+   * @param tests how many tests it shows
+   * @param failed how many of them failed
+   * @param unfinished how many of them have no end, because their JVM has crashed
+   * @param calls how many calls they made
+   * @param unexpected how many kinds of unexpected calls are among these
+   */
+  public record Summary(
+      Path html, int jvms, int tests, int failed, int unfinished, int calls, int unexpected) {
+
+    private static Summary of(Path html, JsonNode run) {
+      JsonNode totals = run.path("totals");
+      return new Summary(
+          html,
+          run.path("jvms").size(),
+          totals.path("tests").asInt(),
+          totals.path("failed").asInt(),
+          totals.path("unfinished").asInt(),
+          totals.path("calls").asInt(),
+          totals.path("unexpected").asInt());
+    }
+
+    /** Returns it in words, without the file. */
+    @Override
+    public String toString() {
+      return String.format(
+          "%s in %s, %d failed%s; %s, %d unexpected",
+          MarkdownSummary.counted(tests, "test"),
+          MarkdownSummary.counted(jvms, "JVM"),
+          failed,
+          unfinished == 0 ? "" : ", " + unfinished + " without an end",
+          MarkdownSummary.counted(calls, "call"),
+          unexpected);
+    }
+  }
+
+  /**
+   * Writes the report of one or several folders.
+   *
+   * @param from folders that reports were written to
+   * @param to the folder of the new one; it may be one of these
+   * @throws FileSystemException if one of the folders has nothing of a run
+   * @throws MalformedPart if a file in it is not of a run
+   * @throws IOException if something cannot be read or written
+   */
+  public static Summary write(List<Path> from, Path to) throws IOException {
+    List<Path> parts = new ArrayList<>();
+    for (Path folder : from) {
+      List<Path> ofFolder = new RunFolder(folder).parts();
+      if (ofFolder.isEmpty()) {
+        throw new FileSystemException(
+            folder.toString(),
+            null,
+            "no run has been reported there. Fix: run the tests with -Dcachette.report="
+                + folder.toAbsolutePath());
+      }
+      parts.addAll(ofFolder);
+    }
+    return write(parts, new RunFolder(to));
+  }
+
+  /** Writes the report of all JVMs so far; no other JVM does that at the same time. */
+  static synchronized void writeAlone(RunFolder folder) throws IOException {
+    try (FileChannel lock =
+            FileChannel.open(folder.lock(), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        FileLock held = lock.lock()) {
+      if (held.isValid()) {
+        write(folder.parts(), folder);
+      }
+    }
+  }
+
+  private static Summary write(List<Path> parts, RunFolder to) throws IOException {
+    RunReader reader = new RunReader();
+    List<JvmEvents> jvms = new ArrayList<>();
+    for (Path part : parts) {
+      jvms.add(reader.read(part));
+    }
+    ObjectNode run = Run.of(jvms);
+    Files.createDirectories(to.path());
+    replace(
+        to.json(), MAPPER.writer().with(SerializationFeature.INDENT_OUTPUT).writeValueAsBytes(run));
+    replace(to.summary(), MarkdownSummary.of(run).getBytes(StandardCharsets.UTF_8));
+    replace(to.html(), HtmlReport.of(run).getBytes(StandardCharsets.UTF_8));
+    return Summary.of(to.html(), run);
+  }
+
+  /** A reader never sees half of a file. */
+  private static void replace(Path file, byte[] content) throws IOException {
+    String name = file.getFileName() + ".new-" + ProcessHandle.current().pid();
+    Path fresh = file.resolveSibling(name);
+    try {
+      Files.write(fresh, content);
+      Files.move(fresh, file, StandardCopyOption.REPLACE_EXISTING);
+    } finally {
+      Files.deleteIfExists(fresh);
+    }
+  }
+}

@@ -1,0 +1,81 @@
+package dev.cachette.report;
+
+import dev.cachette.internal.calls.Tried;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.stub.EndedScope;
+import dev.cachette.result.StubStatus;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+
+/**
+ * What a scope has left at its end. Whatever may change later is looked at when it is made.
+ *
+ * @param scope what was in it
+ * @param failure why it fails its test
+ * @param at when it ended
+ * @param cassettes its cassettes, as JSON
+ */
+record ScopeEnd(
+    EndedScope scope, Optional<String> failure, Instant at, List<Map<String, Object>> cassettes) {
+
+  static ScopeEnd of(EndedScope scope, Optional<String> failure, Instant at) {
+    List<Map<String, Object>> cassettes =
+        scope.report().cassettes().stream().map(it -> Events.cassette(it, at)).toList();
+    return new ScopeEnd(scope, failure, at, cassettes);
+  }
+
+  /** Returns what tells stubs of a run apart. */
+  static List<Object> key(StubStatus stub) {
+    return List.of(stub.stub(), stub.request());
+  }
+
+  /**
+   * Returns it as JSON.
+   *
+   * @param stubs the numbers of the stubs
+   */
+  Map<String, Object> event(Map<List<Object>, Integer> stubs) {
+    Map<String, Object> event = new LinkedHashMap<>();
+    event.put("event", "ended");
+    event.put("test", scope.test().number());
+    event.put("name", scope.test().name());
+    event.put("at", at.toString());
+    failure.ifPresent(why -> event.put("failure", Masking.text(why)));
+    event.put("dropped", scope.log().dropped());
+    event.put(
+        "unexpected",
+        scope.report().unexpected().stream()
+            .map(
+                it ->
+                    Map.of(
+                        "summary", it.summary(),
+                        "explanation", it.explanation(),
+                        "times", it.times()))
+            .toList());
+    event.put("attempts", attempts());
+    List<Map<String, Object>> uses = new ArrayList<>();
+    scope.stubs().forEach(stub -> uses.add(Events.use(stubs.get(key(stub)), stub)));
+    event.put("stubs", uses);
+    event.put("cassettes", cassettes);
+    return event;
+  }
+
+  /** Returns the attempts that met a fault before there was a call, counted. */
+  private List<Map<String, Object>> attempts() {
+    Map<List<String>, Integer> counts =
+        new TreeMap<>((one, other) -> String.join(" ", one).compareTo(String.join(" ", other)));
+    for (Tried each : scope.log().tried()) {
+      counts.merge(List.of(each.destination(), each.outcome()), 1, Integer::sum);
+    }
+    List<Map<String, Object>> json = new ArrayList<>();
+    counts.forEach(
+        (what, times) ->
+            json.add(Map.of("service", what.get(0), "outcome", what.get(1), "times", times)));
+    return json;
+  }
+}

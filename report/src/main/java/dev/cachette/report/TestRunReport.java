@@ -1,0 +1,113 @@
+package dev.cachette.report;
+
+import dev.cachette.RunReport;
+import dev.cachette.calls.Call;
+import dev.cachette.internal.openapi.Described;
+import dev.cachette.internal.stub.EndedScope;
+import dev.cachette.internal.stub.TestId;
+import dev.cachette.result.StubStatus;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.LoggerFactory;
+
+/** The report of a test run: writes what happens, and the report when the JVM ends. Thread-safe. */
+public final class TestRunReport implements RunReport {
+
+  private @Nullable Journal journal;
+
+  /** The API descriptions that were written. Used by the journal's thread only, like the next. */
+  private final Set<List<Object>> descriptions = new HashSet<>();
+
+  /** The numbers of the stubs that were written. */
+  private final Map<List<Object>, Integer> stubs = new HashMap<>();
+
+  @Override
+  public Path open(Path folder) {
+    RunFolder report = new RunFolder(folder.toAbsolutePath().normalize());
+    Instant started = Instant.now();
+    try {
+      String run = RunName.ofThisJvm();
+      Path part = report.partOfThisJvm(run);
+      report.removeOtherRuns(run);
+      journal = new Journal(part);
+    } catch (IOException unwritable) {
+      throw new IllegalStateException(folder + " cannot be written: " + unwritable, unwritable);
+    }
+    write(() -> Events.jvm(started));
+    Runtime.getRuntime().addShutdownHook(new Thread(() -> finish(report), "cachette-report-end"));
+    return report.html();
+  }
+
+  private void write(Supplier<Map<String, Object>> event) {
+    Journal open = journal;
+    if (open != null) {
+      open.write(event);
+    }
+  }
+
+  private void finish(RunFolder folder) {
+    write(() -> Events.over(Instant.now()));
+    try {
+      Journal open = journal;
+      if (open != null) {
+        open.close();
+      }
+      Reports.writeAlone(folder);
+    } catch (IOException | RuntimeException failed) {
+      LoggerFactory.getLogger(TestRunReport.class)
+          .warn("The run report {} cannot be written: {}", folder.html(), failed.toString());
+    }
+  }
+
+  @Override
+  public void begun(TestId test) {
+    Instant now = Instant.now();
+    if (test.number() != 0) {
+      write(() -> Events.begun(test, now));
+    }
+  }
+
+  @Override
+  public void answered(Call call, TestId test, Optional<Described> service) {
+    Instant arrived = Instant.now().minus(call.duration().orElse(Duration.ZERO));
+    service.ifPresent(this::describe);
+    write(() -> Events.call(call, test, arrived, service));
+  }
+
+  private void describe(Described service) {
+    write(
+        () ->
+            descriptions.add(List.of(service.origin(), service.description().name()))
+                ? Events.description(service)
+                : Journal.NOTHING);
+  }
+
+  @Override
+  public void ended(EndedScope scope, Optional<String> failure) {
+    Instant now = Instant.now();
+    scope.described().forEach(this::describe);
+    List<Call> unanswered =
+        scope.log().calls().stream().filter(call -> !call.isDelivered()).toList();
+    unanswered.forEach(
+        call -> write(() -> Events.call(call, scope.test(), call.arrivedAt(), Optional.empty())));
+    scope.stubs().forEach(stub -> write(() -> firstTime(stub)));
+    ScopeEnd end = ScopeEnd.of(scope, failure, now);
+    write(() -> end.event(stubs));
+  }
+
+  private Map<String, Object> firstTime(StubStatus stub) {
+    int next = stubs.size();
+    int id = stubs.computeIfAbsent(ScopeEnd.key(stub), key -> next);
+    return id == next ? Events.stub(id, stub) : Journal.NOTHING;
+  }
+}
