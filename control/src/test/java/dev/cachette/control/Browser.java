@@ -19,7 +19,7 @@ import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** A real browser without a window; what a person does with a page. */
-final class Browser implements AutoCloseable {
+public final class Browser implements AutoCloseable {
 
   private static final Path CHROMIUM = Path.of("/usr/bin/chromium");
   private static final Path DRIVER = Path.of("/usr/bin/chromedriver");
@@ -27,7 +27,8 @@ final class Browser implements AutoCloseable {
 
   private final ChromeDriver driver;
 
-  Browser() {
+  /** Starts it. */
+  public Browser() {
     ChromeOptions options = new ChromeOptions();
     options.setBinary(CHROMIUM.toFile());
     options.addArguments(
@@ -47,26 +48,27 @@ final class Browser implements AutoCloseable {
     driver.manage().window().setSize(new Dimension(1280, 800));
   }
 
-  static boolean isHere() {
+  public static boolean isHere() {
     return Files.isExecutable(CHROMIUM) && Files.isExecutable(DRIVER);
   }
 
-  ChromeDriver driver() {
+  public ChromeDriver driver() {
     return driver;
   }
 
-  void open(String url) {
+  /** Loads a page, also if only the part of its address after # is new. */
+  public void open(String url) {
     // The same page with another address would not be loaded.
     driver.get("about:blank");
     driver.get(url);
   }
 
-  String address() {
+  public String address() {
     return driver.getCurrentUrl();
   }
 
   /** Waits for something that is not null, and not false. */
-  <T> T await(String what, Supplier<T> condition) {
+  public <T> T await(String what, Supplier<T> condition) {
     return new WebDriverWait(driver, PATIENCE, Duration.ofMillis(50))
         .withMessage(what)
         .ignoring(StaleElementReferenceException.class)
@@ -74,26 +76,28 @@ final class Browser implements AutoCloseable {
         .until(x -> condition.get());
   }
 
-  WebElement find(String css) {
+  public WebElement find(String css) {
     return await(css, () -> driver.findElement(By.cssSelector(css)));
   }
 
-  List<WebElement> all(String css) {
+  public List<WebElement> all(String css) {
     return driver.findElements(By.cssSelector(css));
   }
 
   /** Returns what is to be read there. */
-  String text(String css) {
+  public String text(String css) {
     return await(css, () -> driver.findElement(By.cssSelector(css)).getText());
   }
 
-  void awaitText(String css, String wanted) {
+  /** Waits until a text is to be read there. */
+  public void awaitText(String css, String wanted) {
     await(
         "\"" + wanted + "\" in " + css,
         () -> driver.findElement(By.cssSelector(css)).getText().contains(wanted));
   }
 
-  void click(String css) {
+  /** Clicks it, as soon as it is there. */
+  public void click(String css) {
     await(
         css,
         () -> {
@@ -103,7 +107,7 @@ final class Browser implements AutoCloseable {
   }
 
   /** Clicks a button by its words. */
-  void press(String words) {
+  public void press(String words) {
     await(
         words,
         () -> {
@@ -113,21 +117,21 @@ final class Browser implements AutoCloseable {
   }
 
   /** Replaces the content of a field. */
-  void type(String css, String text) {
+  public void type(String css, String text) {
     WebElement field = find(css);
     field.sendKeys(Keys.chord(Keys.CONTROL, "a"), Keys.DELETE);
     field.sendKeys(text);
   }
 
-  void keys(CharSequence... keys) {
+  public void keys(CharSequence... keys) {
     driver.switchTo().activeElement().sendKeys(keys);
   }
 
-  Object run(String script, Object... arguments) {
+  public Object run(String script, Object... arguments) {
     return driver.executeScript(script, arguments);
   }
 
-  void picture(Path file) throws IOException {
+  public void picture(Path file) throws IOException {
     Files.write(file, driver.getScreenshotAs(OutputType.BYTES));
   }
 

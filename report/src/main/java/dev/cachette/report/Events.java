@@ -1,10 +1,5 @@
 package dev.cachette.report;
 
-import dev.cachette.calls.Call;
-import dev.cachette.control.BodyText;
-import dev.cachette.control.CallJson;
-import dev.cachette.http.Body;
-import dev.cachette.http.Headers;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.openapi.Described;
@@ -16,6 +11,7 @@ import dev.cachette.result.StubReference;
 import dev.cachette.result.StubStatus;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -28,105 +24,50 @@ final class Events {
   /** The format of the files; a reader refuses another one. */
   static final int FORMAT = 1;
 
-  /** A longer body is cut. */
-  private static final int MOST_CHARACTERS = 2_000;
-
-  /** The text of a larger body is not looked at; to mask its secrets would take long. */
-  private static final int LARGE = 1 << 20;
-
   private static final double NANOS_OF_MILLI = 1e6;
 
   private Events() {}
 
-  private static Map<String, Object> event(String name) {
+  /** Returns microseconds since the epoch, which are read faster than a date. */
+  static long micros(Instant at) {
+    return ChronoUnit.MICROS.between(Instant.EPOCH, at);
+  }
+
+  static Map<String, Object> event(String name) {
     Map<String, Object> event = new LinkedHashMap<>();
     event.put("event", name);
     return event;
   }
 
-  static Map<String, Object> jvm(Instant started) {
+  static Line jvm(Instant started) {
     Map<String, Object> event = event("jvm");
     event.put("format", FORMAT);
     event.put("process", ProcessHandle.current().pid());
-    event.put("startedAt", started.toString());
+    event.put("at", micros(started));
     event.put("java", Runtime.version().toString());
     event.put("folder", System.getProperty("user.dir"));
-    return event;
+    return Line.of(event);
   }
 
-  static Map<String, Object> over(Instant at) {
+  static Line over(Instant at) {
     Map<String, Object> event = event("over");
-    event.put("at", at.toString());
-    return event;
+    event.put("at", micros(at));
+    return Line.of(event);
   }
 
-  static Map<String, Object> begun(TestId test, Instant at) {
+  static Line begun(TestId test, Instant at) {
     Map<String, Object> event = event("begun");
     event.put("test", test.number());
     event.put("name", test.name());
-    event.put("at", at.toString());
-    return event;
-  }
-
-  /**
-   * A call.
-   *
-   * @param arrived when it arrived, in real time
-   */
-  static Map<String, Object> call(
-      Call call, TestId test, Instant arrived, Optional<Described> service) {
-    Map<String, Object> event = event("call");
-    Map<String, Object> summary = CallJson.summary(call);
-    // The clock of the session may stand still, or run ahead.
-    summary.remove("arrivedAt");
-    Object madeBy = summary.remove("test");
-    event.put("test", test.number());
-    event.put("at", arrived.toString());
-    event.putAll(summary);
-    if (madeBy != null && !madeBy.equals(test.name())) {
-      event.put("madeBy", madeBy);
-    }
-    call.fault().ifPresent(fault -> event.put("fault", fault.toString()));
-    service.ifPresent(it -> event.put("described", described(it, call)));
-    event.put("request", message(call.headers(), call.body()));
-    if (CallJson.isUnexpected(call)) {
-      event.put("explanation", call.response().text());
-    } else if (CallJson.hasResponse(call)) {
-      event.put("response", message(call.response().headers(), call.response().body()));
-    }
-    return event;
-  }
-
-  private static Map<String, Object> described(Described service, Call call) {
-    Map<String, Object> json = new LinkedHashMap<>();
-    json.put("origin", service.origin());
-    json.put("name", service.description().name());
-    service
-        .description()
-        .operation(call.request())
-        .ifPresent(it -> json.put("operation", it.name()));
-    return json;
-  }
-
-  private static Map<String, Object> message(Headers headers, Body body) {
-    Map<String, Object> json = new LinkedHashMap<>();
-    json.put("headers", CallJson.headers(headers));
-    json.put("size", body.size());
-    Optional<String> text = body.size() > LARGE ? Optional.empty() : BodyText.of(headers, body);
-    text.ifPresent(
-        all -> {
-          json.put("body", all.substring(0, Math.min(MOST_CHARACTERS, all.length())));
-          if (all.length() > MOST_CHARACTERS) {
-            json.put("cut", true);
-          }
-        });
-    return json;
+    event.put("at", micros(at));
+    return Line.of(event);
   }
 
   /** An API description, which is said once. */
-  static Map<String, Object> description(Described service) {
+  static Line description(Described service, Instant at) {
     Description description = service.description();
     Map<String, Object> event = event("description");
+    event.put("at", micros(at));
     event.put("origin", service.origin());
     event.put("name", description.name());
     List<Map<String, Object>> operations = new ArrayList<>();
@@ -139,17 +80,18 @@ final class Events {
               operations.add(json);
             });
     event.put("operations", operations);
-    return event;
+    return Line.of(event);
   }
 
   /** A stub with its answers, which is said once. */
-  static Map<String, Object> stub(int id, StubStatus stub) {
+  static Line stub(int id, StubStatus stub, Instant at) {
     Map<String, Object> event = event("stub");
+    event.put("at", micros(at));
     event.put("id", id);
     event.putAll(reference(stub.stub()));
     event.put("request", Masking.url(stub.request()));
     event.put("answers", stub.uses().stream().map(Events::answer).toList());
-    return event;
+    return Line.of(event);
   }
 
   private static String answer(AnswerUse use) {

@@ -2,14 +2,20 @@ package dev.cachette.report;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.BufferedWriter;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
+import java.util.Optional;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -19,19 +25,26 @@ import org.jspecify.annotations.Nullable;
  */
 final class Journal {
 
-  /** What there is nothing to write about. */
-  static final Map<String, Object> NOTHING = Map.of();
-
   /** So far may it be behind; then calls wait, and do not fill the memory. */
   private static final int MOST_WAITING = 10_000;
 
   private static final int PATIENCE_SECONDS = 20;
 
-  private final BlockingQueue<Supplier<Map<String, Object>>> waiting =
-      new ArrayBlockingQueue<>(MOST_WAITING);
+  /** How long it waits for more to write: to be woken for each call would cost the tests time. */
+  private static final long MOMENT = TimeUnit.MILLISECONDS.toNanos(10);
+
+  /** So many characters are kept, so that the report need not read them again. */
+  private static final long MOST_KEPT = 30_000_000;
+
+  /** A queue without locks; the hooks follow tasks through the blocking ones, which takes time. */
+  private final Queue<Supplier<Line>> waiting = new ConcurrentLinkedQueue<>();
+
+  private final AtomicInteger size = new AtomicInteger();
   private final ObjectMapper mapper = new ObjectMapper();
   private final BufferedWriter file;
   private final Thread writer;
+  private volatile @Nullable JvmEvents written = new JvmEvents();
+  private long kept;
   private volatile boolean over;
   private volatile @Nullable IOException failure;
 
@@ -43,30 +56,31 @@ final class Journal {
   }
 
   /** Writes an event, which is described later, on another thread. */
-  void write(Supplier<Map<String, Object>> event) {
-    if (over || failure != null) {
-      return;
+  void write(Supplier<Line> event) {
+    while (size.get() >= MOST_WAITING && isWriting()) {
+      LockSupport.parkNanos(MOMENT);
     }
-    try {
-      waiting.put(event);
-    } catch (InterruptedException interrupted) {
-      // The caller is being stopped; one event is lost, its interruption must not be.
-      Thread.currentThread().interrupt();
+    if (isWriting()) {
+      size.incrementAndGet();
+      waiting.add(event);
     }
+  }
+
+  private boolean isWriting() {
+    return !over && failure == null;
   }
 
   private void work() {
     try (file) {
-      while (true) {
-        Supplier<Map<String, Object>> event = waiting.poll();
-        if (event == null) {
-          file.flush();
-          event = next();
+      while (!(over && waiting.isEmpty())) {
+        for (Supplier<Line> each = waiting.poll(); each != null; each = waiting.poll()) {
+          size.decrementAndGet();
+          write(described(each));
         }
-        if (event == null) {
-          return;
+        file.flush();
+        if (!over) {
+          LockSupport.parkNanos(MOMENT);
         }
-        write(described(event));
       }
     } catch (IOException unwritable) {
       failure = unwritable;
@@ -74,38 +88,50 @@ final class Journal {
     }
   }
 
-  /** Returns null when all is written. */
-  private @Nullable Supplier<Map<String, Object>> next() {
-    try {
-      Supplier<Map<String, Object>> event = null;
-      while (event == null && !(over && waiting.isEmpty())) {
-        event = waiting.poll(100, TimeUnit.MILLISECONDS);
-      }
-      return event;
-    } catch (InterruptedException stopped) {
-      return null;
-    }
-  }
-
   /** One event that cannot be described must not end the journal. */
-  private static Map<String, Object> described(Supplier<Map<String, Object>> event) {
+  private static Line described(Supplier<Line> event) {
     try {
       return event.get();
     } catch (RuntimeException failed) {
-      return Map.of("event", "lost", "why", failed.toString());
+      return Line.of(Map.of("event", "lost", "why", failed.toString()));
     }
   }
 
-  private void write(Map<String, Object> event) throws IOException {
-    if (event.isEmpty()) {
+  private void write(Line line) throws IOException {
+    if (line.event().isEmpty()) {
       return;
     }
-    try {
-      file.write(mapper.writeValueAsString(event));
-    } catch (JsonProcessingException impossible) {
-      throw new IllegalStateException(impossible);
+    ObjectNode event = Nodes.of(line.event());
+    List<String> further = new ArrayList<>();
+    String head = json(event);
+    file.write(head);
+    for (Map<String, Object> each : line.further()) {
+      String text = json(Nodes.of(each));
+      file.write('\t');
+      file.write(text);
+      further.add(text);
     }
     file.write('\n');
+    kept += head.length() + further.stream().mapToLong(String::length).sum();
+    keep(event, further);
+  }
+
+  private void keep(ObjectNode event, List<String> further) {
+    JvmEvents events = written;
+    if (kept > MOST_KEPT) {
+      written = null;
+    } else if (events != null) {
+      events.add(event, further);
+    }
+  }
+
+  private String json(ObjectNode json) throws JsonProcessingException {
+    return mapper.writeValueAsString(json);
+  }
+
+  /** Returns what was written, after {@link #close}; empty if it is too much for the memory. */
+  Optional<JvmEvents> written() {
+    return Optional.ofNullable(written);
   }
 
   /**
@@ -115,6 +141,7 @@ final class Journal {
    */
   void close() throws IOException {
     over = true;
+    LockSupport.unpark(writer);
     try {
       writer.join(TimeUnit.SECONDS.toMillis(PATIENCE_SECONDS));
     } catch (InterruptedException interrupted) {

@@ -1,8 +1,10 @@
 package dev.cachette.report;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.MissingNode;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,54 +12,74 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
-/**
- * What happened in one JVM.
- *
- * @param jvm what is known of it
- * @param endedAt when it ended in order; empty if it crashed, or still runs
- * @param scopes its tests, classes and sessions, in order
- * @param stubs its stubs, by number
- * @param descriptions its API descriptions
- * @param lost how many events could not be written
- */
-record JvmEvents(
-    JsonNode jvm,
-    Optional<Instant> endedAt,
-    List<ScopeEvents> scopes,
-    Map<Integer, JsonNode> stubs,
-    List<JsonNode> descriptions,
-    int lost) {
+/** What happened in one JVM. */
+final class JvmEvents {
 
-  static JvmEvents of(List<JsonNode> events) {
-    Map<Long, ScopeEvents> scopes = new LinkedHashMap<>();
-    Set<Long> open = new TreeSet<>();
-    Map<Integer, JsonNode> stubs = new LinkedHashMap<>();
-    List<JsonNode> descriptions = new ArrayList<>();
-    JsonNode jvm = null;
-    Optional<Instant> endedAt = Optional.empty();
-    int lost = 0;
-    for (JsonNode event : events) {
-      long test = event.path("test").asLong();
-      switch (event.path("event").asText()) {
-        case "jvm" -> jvm = event;
-        case "over" -> endedAt = Optional.of(ScopeEvents.at(event));
-        case "stub" -> stubs.put(event.path("id").asInt(), event);
-        case "description" -> descriptions.add(event);
-        case "begun" -> {
-          open.forEach(outer -> scopes.get(outer).holdOthers());
-          open.add(test);
-          scopes.put(test, new ScopeEvents(event));
-        }
-        case "call" -> scopes.computeIfAbsent(test, it -> new ScopeEvents(event)).add(event);
-        case "ended" -> {
-          open.remove(test);
-          scopes.computeIfAbsent(test, it -> new ScopeEvents(event)).end(event);
-        }
-        default -> lost++;
+  private final Map<Long, ScopeEvents> scopes = new LinkedHashMap<>();
+  private final Set<Long> open = new TreeSet<>();
+  private final Map<Integer, JsonNode> stubs = new LinkedHashMap<>();
+  private final List<JsonNode> descriptions = new ArrayList<>();
+  private JsonNode jvm = MissingNode.getInstance();
+  private Optional<Instant> endedAt = Optional.empty();
+  private int lost;
+
+  /**
+   * Adds what happened next.
+   *
+   * @param details the messages of a call, as JSON texts
+   */
+  void add(JsonNode event, List<String> details) {
+    long test = event.path("test").asLong();
+    switch (event.path("event").asText()) {
+      case "jvm" -> jvm = event;
+      case "over" -> endedAt = Optional.of(ScopeEvents.at(event));
+      case "stub" -> stubs.put(event.path("id").asInt(), event);
+      case "description" -> descriptions.add(event);
+      case "begun" -> {
+        open.forEach(outer -> scopes.get(outer).holdOthers());
+        open.add(test);
+        scopes.put(test, new ScopeEvents(event));
       }
+      case "call" -> scope(test, event).add(new CallEvent(event, ScopeEvents.at(event), details));
+      case "ended" -> {
+        open.remove(test);
+        scope(test, event).end(event);
+      }
+      default -> lost++;
     }
-    return new JvmEvents(
-        jvm, endedAt, List.copyOf(scopes.values()), stubs, List.copyOf(descriptions), lost);
+  }
+
+  private ScopeEvents scope(long test, JsonNode event) {
+    return scopes.computeIfAbsent(test, it -> new ScopeEvents(event));
+  }
+
+  /** Returns what is known of the JVM; nothing if its file does not begin with that. */
+  JsonNode jvm() {
+    return jvm;
+  }
+
+  /** Returns when it ended in order; empty if it crashed, or still runs. */
+  Optional<Instant> endedAt() {
+    return endedAt;
+  }
+
+  /** Returns its tests, classes and sessions, in order. */
+  Collection<ScopeEvents> scopes() {
+    return scopes.values();
+  }
+
+  /** Returns its stubs, by number. */
+  Map<Integer, JsonNode> stubs() {
+    return stubs;
+  }
+
+  List<JsonNode> descriptions() {
+    return descriptions;
+  }
+
+  /** Returns how many events could not be written. */
+  int lost() {
+    return lost;
   }
 
   /** Returns the folder that it ran in. */
@@ -66,7 +88,7 @@ record JvmEvents(
   }
 
   Instant startedAt() {
-    return Instant.parse(jvm.path("startedAt").asText());
+    return ScopeEvents.at(jvm);
   }
 
   /** Returns true if it ran after another one, for the same module. */

@@ -37,7 +37,7 @@ final class OperationTotal {
 
   void count(JsonNode call) {
     String status = call.path("answer").asText();
-    String type = mediaType(call);
+    String type = call.path("mediaType").asText();
     Map<String, Integer> types = entry(status);
     Optional<String> met =
         types == null
@@ -65,17 +65,6 @@ final class OperationTotal {
         || range.equals("*/*")
         || range.equals(type)
         || range.endsWith("/*") && type.startsWith(range.substring(0, range.length() - 1));
-  }
-
-  private static String mediaType(JsonNode call) {
-    JsonNode headers = call.path("response").path("headers");
-    String type = "";
-    for (Map.Entry<String, JsonNode> header : headers.properties()) {
-      if (header.getKey().equalsIgnoreCase("content-type")) {
-        type = header.getValue().asText();
-      }
-    }
-    return type.replaceFirst("\\s*;.*", "").toLowerCase(Locale.ROOT);
   }
 
   ObjectNode json() {

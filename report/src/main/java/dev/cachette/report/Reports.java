@@ -2,7 +2,6 @@ package dev.cachette.report;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
@@ -15,6 +14,7 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
 /**
  * Writes the report of a run from what its JVMs have left: {@code index.html}, {@code run.json} and
@@ -89,30 +89,36 @@ public final class Reports {
       }
       parts.addAll(ofFolder);
     }
-    return write(parts, new RunFolder(to));
+    return write(parts, Map.of(), new RunFolder(to));
   }
 
-  /** Writes the report of all JVMs so far; no other JVM does that at the same time. */
-  static synchronized void writeAlone(RunFolder folder) throws IOException {
+  /**
+   * Writes the report of all JVMs so far; no other JVM does that at the same time.
+   *
+   * @param known what is known of some without reading it
+   */
+  static synchronized void writeAlone(RunFolder folder, Map<Path, JvmEvents> known)
+      throws IOException {
     try (FileChannel lock =
             FileChannel.open(folder.lock(), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         FileLock held = lock.lock()) {
       if (held.isValid()) {
-        write(folder.parts(), folder);
+        write(folder.parts(), known, folder);
       }
     }
   }
 
-  private static Summary write(List<Path> parts, RunFolder to) throws IOException {
+  private static Summary write(List<Path> parts, Map<Path, JvmEvents> known, RunFolder to)
+      throws IOException {
     RunReader reader = new RunReader();
     List<JvmEvents> jvms = new ArrayList<>();
     for (Path part : parts) {
-      jvms.add(reader.read(part));
+      JvmEvents events = known.get(part);
+      jvms.add(events == null ? reader.read(part) : events);
     }
     ObjectNode run = Run.of(jvms);
     Files.createDirectories(to.path());
-    replace(
-        to.json(), MAPPER.writer().with(SerializationFeature.INDENT_OUTPUT).writeValueAsBytes(run));
+    replace(to.json(), MAPPER.writeValueAsBytes(run));
     replace(to.summary(), MarkdownSummary.of(run).getBytes(StandardCharsets.UTF_8));
     replace(to.html(), HtmlReport.of(run).getBytes(StandardCharsets.UTF_8));
     return Summary.of(to.html(), run);

@@ -30,7 +30,7 @@ final class Run {
 
   /** Merges JVMs; a test that a later JVM has run again counts once. */
   static ObjectNode of(List<JvmEvents> jvms) {
-    return new Run(jvms.stream().filter(it -> it.jvm() != null).toList()).merged();
+    return new Run(jvms.stream().filter(it -> !it.jvm().isMissingNode()).toList()).merged();
   }
 
   private ObjectNode merged() {
@@ -80,8 +80,8 @@ final class Run {
         .calls()
         .forEach(
             call -> {
-              descriptions.count(call);
-              faults.add(call);
+              descriptions.count(call.event());
+              faults.add(call.event());
             });
     if (scope.isToBeShown()) {
       tests.add(TestOfRun.json(jvm, scope, events.endedAt()));

@@ -3,26 +3,21 @@ package dev.cachette.report;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.ObjectReader;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.charset.MalformedInputException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 
 /** Reads the files of JVMs. */
 final class RunReader {
 
-  private static final ObjectMapper MAPPER = new ObjectMapper();
-
   /** Of the calls after so many characters, headers and bodies are left out. */
   private static final long MOST_CHARACTERS = 100_000_000;
 
-  private static final Set<String> LARGE = Set.of("request", "response");
-
+  private final ObjectReader reader = new ObjectMapper().reader();
   private long characters;
 
   /**
@@ -31,7 +26,7 @@ final class RunReader {
    * @throws MalformedPart if it is not of this program, or of another version of it
    */
   JvmEvents read(Path part) throws IOException {
-    List<JsonNode> events = new ArrayList<>();
+    JvmEvents events = new JvmEvents();
     int number = 0;
     boolean isCut = false;
     try (BufferedReader lines = Files.newBufferedReader(part)) {
@@ -41,7 +36,7 @@ final class RunReader {
           throw new MalformedPart(part, number - 1, "it is not a JSON object");
         }
         try {
-          events.add(event(line));
+          add(events, line);
         } catch (JsonProcessingException | IllegalArgumentException incomplete) {
           // The last line of a JVM that was killed while it wrote.
           isCut = true;
@@ -50,30 +45,27 @@ final class RunReader {
     } catch (MalformedInputException binary) {
       throw new MalformedPart(part, number + 1, "it is not text");
     }
-    if (events.isEmpty() && isCut) {
-      throw new MalformedPart(part, 1, "it is not a JSON object");
+    if (number > 0) {
+      requireKnown(part, events.jvm());
     }
-    if (!events.isEmpty()) {
-      requireKnown(part, events.get(0));
-    }
-    return JvmEvents.of(events);
+    return events;
   }
 
-  private JsonNode event(String line) throws JsonProcessingException {
-    JsonNode event = MAPPER.readTree(line);
-    if (!event.isObject()) {
+  private void add(JvmEvents events, String line) throws JsonProcessingException {
+    int end = line.indexOf('\t');
+    JsonNode event = reader.readTree(end < 0 ? line : line.substring(0, end));
+    boolean isLost = event.path("event").asText().equals("lost");
+    if (!isLost && !event.path("at").isIntegralNumber()) {
       throw new IllegalArgumentException(line);
     }
     characters += line.length();
-    if (characters > MOST_CHARACTERS && event.path("event").asText().equals("call")) {
-      ((ObjectNode) event).remove(LARGE);
-    }
-    return event;
+    boolean isWanted = end >= 0 && characters <= MOST_CHARACTERS;
+    events.add(event, isWanted ? List.of(line.substring(end + 1).split("\t")) : List.of());
   }
 
   private static void requireKnown(Path part, JsonNode first) {
     int format = first.path("format").asInt();
-    if (!first.path("event").asText().equals("jvm")) {
+    if (first.isMissingNode()) {
       throw new MalformedPart(part, 1, "a run report does not begin like that");
     }
     if (format != Events.FORMAT) {

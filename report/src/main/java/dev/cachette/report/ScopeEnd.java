@@ -39,12 +39,12 @@ record ScopeEnd(
    *
    * @param stubs the numbers of the stubs
    */
-  Map<String, Object> event(Map<List<Object>, Integer> stubs) {
+  Line event(Map<List<Object>, Integer> stubs) {
     Map<String, Object> event = new LinkedHashMap<>();
     event.put("event", "ended");
     event.put("test", scope.test().number());
     event.put("name", scope.test().name());
-    event.put("at", at.toString());
+    event.put("at", Events.micros(at));
     failure.ifPresent(why -> event.put("failure", Masking.text(why)));
     event.put("dropped", scope.log().dropped());
     event.put(
@@ -62,7 +62,7 @@ record ScopeEnd(
     scope.stubs().forEach(stub -> uses.add(Events.use(stubs.get(key(stub)), stub)));
     event.put("stubs", uses);
     event.put("cassettes", cassettes);
-    return event;
+    return Line.of(event);
   }
 
   /** Returns the attempts that met a fault before there was a call, counted. */

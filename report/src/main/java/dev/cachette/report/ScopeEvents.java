@@ -2,15 +2,23 @@ package dev.cachette.report;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Instant;
-import java.util.ArrayList;
+import java.time.temporal.ChronoUnit;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** What happened in one scope: a test, a class, or a session. */
 final class ScopeEvents {
 
   private final JsonNode begun;
-  private final List<JsonNode> calls = new ArrayList<>();
+
+  /**
+   * By number: one that was under way at the end of the scope is written again when it is answered.
+   */
+  private final Map<Long, CallEvent> calls = new LinkedHashMap<>();
+
   private Optional<JsonNode> ended = Optional.empty();
   private boolean holdsOthers;
 
@@ -18,8 +26,8 @@ final class ScopeEvents {
     this.begun = begun;
   }
 
-  void add(JsonNode call) {
-    calls.add(call);
+  void add(CallEvent call) {
+    calls.put(call.number(), call);
   }
 
   void end(JsonNode event) {
@@ -40,9 +48,8 @@ final class ScopeEvents {
   }
 
   /** Returns its calls, in order of arrival. */
-  List<JsonNode> calls() {
-    calls.sort((one, other) -> at(one).compareTo(at(other)));
-    return calls;
+  List<CallEvent> calls() {
+    return calls.values().stream().sorted(Comparator.comparing(CallEvent::at)).toList();
   }
 
   /** Returns what was known at its end; empty if it has none. */
@@ -52,15 +59,18 @@ final class ScopeEvents {
 
   /** Returns true if there is something to say of it: a class of tests seldom has calls itself. */
   boolean isToBeShown() {
-    boolean troubled =
-        ended.isEmpty()
-            || ended.get().has("failure")
-            || !ended.get().path("unexpected").isEmpty()
-            || !ended.get().path("attempts").isEmpty();
-    return !calls.isEmpty() || !holdsOthers || troubled;
+    boolean hasMore =
+        ended
+            .filter(
+                end ->
+                    end.has("failure")
+                        || !end.path("unexpected").isEmpty()
+                        || !end.path("attempts").isEmpty())
+            .isPresent();
+    return !calls.isEmpty() || !holdsOthers || hasMore;
   }
 
   static Instant at(JsonNode event) {
-    return Instant.parse(event.path("at").asText());
+    return Instant.EPOCH.plus(event.path("at").asLong(), ChronoUnit.MICROS);
   }
 }

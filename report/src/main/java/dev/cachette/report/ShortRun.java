@@ -4,10 +4,11 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.node.POJONode;
+import com.fasterxml.jackson.databind.util.RawValue;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Set;
 
 /**
  * A run without what a page cannot hold: of the calls, first those of failed tests keep their
@@ -24,8 +25,6 @@ final class ShortRun {
 
   /** How many tests, stubs and so on are listed. */
   private static final int MOST_LISTED = 5_000;
-
-  private static final Set<String> DETAILS = Set.of("request", "response");
 
   private long space = SPACE;
 
@@ -67,15 +66,17 @@ final class ShortRun {
     important.sort(Comparator.comparing(test -> test.path("outcome").asText().equals("passed")));
     List<JsonNode> kept = important.subList(0, Math.min(MOST_LISTED, important.size()));
     List<ObjectNode> shown = new ArrayList<>();
+    List<List<Brief>> calls = new ArrayList<>();
     for (JsonNode test : kept) {
       ObjectNode copy = withoutCalls(test);
-      for (JsonNode call : test.path("calls")) {
-        addBrief(copy, call);
-      }
+      List<Brief> briefs = new ArrayList<>();
+      test.path("calls").forEach(call -> addBrief(copy, call, briefs));
+      calls.add(briefs);
       shown.add(copy);
     }
-    for (int at = 0; at < kept.size(); at++) {
-      addDetails(shown.get(at), kept.get(at).path("calls"));
+    for (int at = 0; at < shown.size(); at++) {
+      ArrayNode detailed = shown.get(at).putArray("calls");
+      calls.get(at).forEach(brief -> detailed.addRawValue(detailed(brief)));
     }
     shown.sort(Comparator.comparing(test -> test.path("startedAt").asText()));
     return JsonNodeFactory.instance.arrayNode().addAll(shown);
@@ -90,7 +91,6 @@ final class ShortRun {
                 copy.set(member.getKey(), cut(member.getValue()));
               }
             });
-    copy.putArray("calls");
     return copy;
   }
 
@@ -112,44 +112,49 @@ final class ShortRun {
     return value;
   }
 
-  private void addBrief(ObjectNode test, JsonNode call) {
-    ObjectNode brief = JsonNodeFactory.instance.objectNode();
+  private void addBrief(ObjectNode test, JsonNode call, List<Brief> briefs) {
+    ObjectNode copy = JsonNodeFactory.instance.objectNode();
     call.properties()
         .forEach(
             member -> {
-              if (!DETAILS.contains(member.getKey())) {
-                brief.set(member.getKey(), cut(member.getValue()));
+              if (!CallEvent.NAMES.contains(member.getKey())) {
+                copy.set(member.getKey(), cut(member.getValue()));
               }
             });
+    String brief = copy.toString();
     if (take(brief)) {
-      test.withArray("calls").add(brief);
+      briefs.add(new Brief(brief, call));
     } else {
       test.put("callsNotShown", test.path("callsNotShown").asInt() + 1);
     }
   }
 
-  private void addDetails(ObjectNode test, JsonNode calls) {
-    for (int at = 0; at < test.path("calls").size(); at++) {
-      ObjectNode brief = (ObjectNode) test.path("calls").get(at);
-      for (String detail : List.of("request", "response")) {
-        JsonNode message = calls.get(at).path(detail);
-        if (!message.isMissingNode()) {
-          if (take(message)) {
-            brief.set(detail, message);
-          } else {
-            brief.put("isBrief", true);
-          }
+  /** Returns the JSON of a call, with its headers and bodies as far as there is space. */
+  private RawValue detailed(Brief brief) {
+    StringBuilder json = new StringBuilder(brief.json);
+    json.setLength(json.length() - 1);
+    boolean isWhole = true;
+    for (String name : CallEvent.NAMES) {
+      if (brief.call.get(name) instanceof POJONode raw) {
+        String detail = String.valueOf(((RawValue) raw.getPojo()).rawValue());
+        if (take(detail)) {
+          json.append(",\"").append(name).append("\":").append(detail);
+        } else {
+          isWhole = false;
         }
       }
     }
+    return new RawValue(json.append(isWhole ? "}" : ",\"isBrief\":true}").toString());
   }
 
-  private boolean take(JsonNode json) {
-    int length = json.toString().length();
-    if (length > space) {
+  private boolean take(String json) {
+    if (json.length() > space) {
       return false;
     }
-    space -= length;
+    space -= json.length();
     return true;
   }
+
+  /** A call without headers and bodies, and the whole call. */
+  private record Brief(String json, JsonNode call) {}
 }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.util.RawValue;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
@@ -64,7 +65,7 @@ final class TestOfRun {
 
   private static Instant end(ScopeEvents scope, Optional<Instant> jvmEnded) {
     Instant last = scope.startedAt();
-    for (JsonNode call : scope.calls()) {
+    for (CallEvent call : scope.calls()) {
       Instant end = endOf(call);
       last = end.isAfter(last) ? end : last;
     }
@@ -72,9 +73,9 @@ final class TestOfRun {
     return scope.ended().map(ScopeEvents::at).orElseGet(() -> jvmEnded.orElse(lastSeen));
   }
 
-  private static Instant endOf(JsonNode call) {
-    double millis = call.path("durationMillis").asDouble();
-    return ScopeEvents.at(call).plusNanos((long) (millis * NANOS_OF_MILLI));
+  private static Instant endOf(CallEvent call) {
+    double millis = call.event().path("durationMillis").asDouble();
+    return call.at().plusNanos((long) (millis * NANOS_OF_MILLI));
   }
 
   private static double millis(Instant from, Instant to) {
@@ -82,11 +83,11 @@ final class TestOfRun {
   }
 
   /** Returns for how long at least one call waited for its answer. */
-  private static double waiting(List<JsonNode> calls) {
+  private static double waiting(List<CallEvent> calls) {
     double total = 0;
     Instant reached = Instant.MIN;
-    for (JsonNode call : calls) {
-      Instant from = ScopeEvents.at(call).isAfter(reached) ? ScopeEvents.at(call) : reached;
+    for (CallEvent call : calls) {
+      Instant from = call.at().isAfter(reached) ? call.at() : reached;
       Instant to = endOf(call);
       if (to.isAfter(from)) {
         total += millis(from, to);
@@ -96,22 +97,24 @@ final class TestOfRun {
     return Numbers.rounded(total);
   }
 
-  private static ArrayNode calls(Instant start, List<JsonNode> calls) {
+  private static ArrayNode calls(Instant start, List<CallEvent> calls) {
     ArrayNode json = NODES.arrayNode();
     Map<String, Long> failed = new HashMap<>();
-    for (JsonNode event : calls) {
-      ObjectNode call = event.deepCopy();
-      call.remove(List.of("event", "test", "at"));
+    for (CallEvent call : calls) {
       ObjectNode shown = NODES.objectNode();
-      shown.put("startMillis", millis(start, ScopeEvents.at(event)));
-      shown.setAll(call);
-      String what = event.path("method").asText() + " " + event.path("url").asText();
+      shown.put("startMillis", millis(start, call.at()));
+      shown.setAll((ObjectNode) call.event());
+      shown.remove(List.of("event", "test", "at"));
+      String what = shown.path("method").asText() + " " + shown.path("url").asText();
       Long before = failed.remove(what);
       if (before != null) {
         shown.put("repeats", before);
       }
-      if (invitesRepetition(event)) {
-        failed.put(what, event.path("number").asLong());
+      if (invitesRepetition(shown)) {
+        failed.put(what, call.number());
+      }
+      for (int at = 0; at < call.details().size(); at++) {
+        shown.putRawValue(CallEvent.NAMES.get(at), new RawValue(call.details().get(at)));
       }
       json.add(shown);
     }

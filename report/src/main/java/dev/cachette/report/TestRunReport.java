@@ -25,7 +25,10 @@ public final class TestRunReport implements RunReport {
 
   private @Nullable Journal journal;
 
-  /** The API descriptions that were written. Used by the journal's thread only, like the next. */
+  /** Used by the journal's thread only, like the next two. */
+  private final CallLines calls = new CallLines();
+
+  /** The API descriptions that were written. */
   private final Set<List<Object>> descriptions = new HashSet<>();
 
   /** The numbers of the stubs that were written. */
@@ -40,29 +43,32 @@ public final class TestRunReport implements RunReport {
       Path part = report.partOfThisJvm(run);
       report.removeOtherRuns(run);
       journal = new Journal(part);
+      Runtime.getRuntime()
+          .addShutdownHook(new Thread(() -> finish(report, part), "cachette-report-end"));
     } catch (IOException unwritable) {
       throw new IllegalStateException(folder + " cannot be written: " + unwritable, unwritable);
     }
     write(() -> Events.jvm(started));
-    Runtime.getRuntime().addShutdownHook(new Thread(() -> finish(report), "cachette-report-end"));
     return report.html();
   }
 
-  private void write(Supplier<Map<String, Object>> event) {
+  private void write(Supplier<Line> event) {
     Journal open = journal;
     if (open != null) {
       open.write(event);
     }
   }
 
-  private void finish(RunFolder folder) {
+  private void finish(RunFolder folder, Path part) {
     write(() -> Events.over(Instant.now()));
     try {
+      Map<Path, JvmEvents> known = new HashMap<>();
       Journal open = journal;
       if (open != null) {
         open.close();
+        open.written().ifPresent(events -> known.put(part, events));
       }
-      Reports.writeAlone(folder);
+      Reports.writeAlone(folder, known);
     } catch (IOException | RuntimeException failed) {
       LoggerFactory.getLogger(TestRunReport.class)
           .warn("The run report {} cannot be written: {}", folder.html(), failed.toString());
@@ -81,15 +87,16 @@ public final class TestRunReport implements RunReport {
   public void answered(Call call, TestId test, Optional<Described> service) {
     Instant arrived = Instant.now().minus(call.duration().orElse(Duration.ZERO));
     service.ifPresent(this::describe);
-    write(() -> Events.call(call, test, arrived, service));
+    write(() -> calls.of(call, test, arrived, service));
   }
 
   private void describe(Described service) {
+    Instant now = Instant.now();
     write(
         () ->
             descriptions.add(List.of(service.origin(), service.description().name()))
-                ? Events.description(service)
-                : Journal.NOTHING);
+                ? Events.description(service, now)
+                : Line.NONE);
   }
 
   @Override
@@ -99,15 +106,15 @@ public final class TestRunReport implements RunReport {
     List<Call> unanswered =
         scope.log().calls().stream().filter(call -> !call.isDelivered()).toList();
     unanswered.forEach(
-        call -> write(() -> Events.call(call, scope.test(), call.arrivedAt(), Optional.empty())));
-    scope.stubs().forEach(stub -> write(() -> firstTime(stub)));
+        call -> write(() -> calls.of(call, scope.test(), call.arrivedAt(), Optional.empty())));
+    scope.stubs().forEach(stub -> write(() -> firstTime(stub, now)));
     ScopeEnd end = ScopeEnd.of(scope, failure, now);
     write(() -> end.event(stubs));
   }
 
-  private Map<String, Object> firstTime(StubStatus stub) {
+  private Line firstTime(StubStatus stub, Instant now) {
     int next = stubs.size();
     int id = stubs.computeIfAbsent(ScopeEnd.key(stub), key -> next);
-    return id == next ? Events.stub(id, stub) : Journal.NOTHING;
+    return id == next ? Events.stub(id, stub, now) : Line.NONE;
   }
 }

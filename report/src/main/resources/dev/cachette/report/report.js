@@ -288,7 +288,7 @@ function message(title, content) {
     return null;
   }
   const names = Object.keys(content.headers);
-  return make("div", {}, make("h4", {}, title),
+  return make("div", {}, make("h3", {}, title),
     names.length > 0 ? make("table", { class: "headers" }, make("tbody", {}, names.map(name => make("tr", {},
       make("th", { scope: "row" }, name), make("td", {}, content.headers[name]))))) : null,
     content.body != null ? make("pre", { tabindex: "0" }, content.body) : null,
@@ -303,8 +303,8 @@ function unexpected() {
   return section("unexpected", "Unexpected calls", all.length === 0
     ? make("p", {}, "None: each call had a stub, or a cassette.")
     : all.slice(0, MOST_AT_ONCE).map(it => make("details", {},
-      make("summary", {}, " ", make("code", {}, it.summary), `, ${counted(it.times, "time")}, in `, linkTo(it.test)),
-      make("pre", { class: "problem" }, it.explanation))),
+      make("summary", {}, " ", make("code", {}, it.summary), `, ${counted(it.times, "time")}, in ${it.test}`),
+      make("p", {}, "See ", linkTo(it.test), "."), make("pre", { class: "problem" }, it.explanation))),
     all.length > MOST_AT_ONCE ? make("p", { class: "faint" }, `${all.length - MOST_AT_ONCE} more are in run.json.`) : null);
 }
 
@@ -394,7 +394,7 @@ function time() {
   return section("time", "Time",
     run.totals.recordedServicesMillis > 0 ? make("p", {}, `The real services took ${took(run.totals.recordedServicesMillis)} `
       + "for the calls that cassettes answered.") : null,
-    table("The slowest tests", ["test", "took", "waiting for answers", ""],
+    table("The slowest tests", ["test", "took", "waiting for answers", "share"],
       slowest.map(test => [linkTo(test.name), took(test.durationMillis), took(test.waitingMillis), share(test.waitingMillis, test.durationMillis)])));
 }
 
