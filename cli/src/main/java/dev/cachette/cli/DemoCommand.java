@@ -1,8 +1,11 @@
 package dev.cachette.cli;
 
 import dev.cachette.examples.demo.Demo;
+import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Help.Ansi;
@@ -13,15 +16,32 @@ import picocli.CommandLine.Help.Ansi;
     mixinStandardHelpOptions = true,
     description = {
       "Run the demo: a complete arrival in the harbour of Marrow Bay, without a network.",
-      "It shows stubs, a fault, an explanation, assertions, a recording and its replay."
+      "It shows stubs, a fault, an explanation, assertions, a recording and its replay, and writes"
+          + " a report of the run to a temporary folder."
     },
     footerHeading = "%nExample:%n",
     footer = "  cachette demo")
 final class DemoCommand implements Callable<Integer> {
 
+  private static final String REPORT = "cachette.report";
+
   @Override
   public Integer call() throws Exception {
     PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
-    return Demo.tell(out, Ansi.AUTO.enabled()) ? 0 : Tool.DOES_NOT_HOLD;
+    Path report = reportFolder();
+    boolean holds = Demo.tell(out, Ansi.AUTO.enabled());
+    out.printf("The report of this run is in a moment at %s%n", report.resolve("index.html"));
+    return holds ? 0 : Tool.DOES_NOT_HOLD;
+  }
+
+  /** Asks for a report as a build does, unless the user has. */
+  private static Path reportFolder() throws IOException {
+    String given = System.getProperty(REPORT);
+    Path folder =
+        given == null
+            ? Files.createTempDirectory("cachette-demo")
+            : Path.of(given).toAbsolutePath();
+    System.setProperty(REPORT, folder.toString());
+    return folder;
   }
 }

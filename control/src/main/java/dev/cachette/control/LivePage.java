@@ -24,6 +24,7 @@ final class LivePage {
           "filter.js",
           "call.js",
           "body.js",
+          "timeline.js",
           "stubs.js",
           "sources.js");
 

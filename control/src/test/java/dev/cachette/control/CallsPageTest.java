@@ -10,6 +10,7 @@ import java.net.URI;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.util.Base64;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 
@@ -223,6 +224,11 @@ class CallsPageTest extends OpenPage {
 
     assertEquals("high", pending.join().body());
     browser.await("took", () -> browser.text(".rows .row .took").endsWith("s"));
+    browser.find("#calls").sendKeys(Keys.ARROW_DOWN, Keys.ENTER);
+    for (String stage :
+        List.of("matched", "held by a gate", "released", "first byte", "answered")) {
+      browser.awaitText("#call .timeline", stage);
+    }
   }
 
   @Test

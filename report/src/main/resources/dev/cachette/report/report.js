@@ -29,7 +29,7 @@ function fill(element, attributes, children) {
 
 function took(millis) {
   return millis == null ? "" : millis < 10 ? `${millis.toFixed(1)} ms`
-    : millis < 10000 ? `${Math.round(millis)} ms`
+    : millis < 1000 ? `${Math.round(millis)} ms`
     : millis < 600000 ? `${(millis / 1000).toFixed(1)} s` : `${Math.round(millis / 60000)} min`;
 }
 
@@ -162,7 +162,7 @@ function isAbout(test, wanted) {
 }
 
 function legend() {
-  const kinds = [["matching", "finding the stub, or computing"], ["held", "held by a gate"],
+  const kinds = [["matching", "until the answer was ready"], ["held", "held by a gate"],
     ["delayed", "delayed"], ["sending", "answer being sent"], ["failed", "unexpected, or a fault"]];
   return make("p", { class: "legend" }, kinds.map(([kind, words]) => make("span", {},
     draw("svg", { class: "bar key", viewBox: "0 0 22 10", "aria-hidden": "true" }, draw("rect", { class: kind, width: 22, height: 10 })), words)));

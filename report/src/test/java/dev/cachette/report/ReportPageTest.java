@@ -120,7 +120,7 @@ class ReportPageTest {
     browser.awaitText("#descriptions .never", "never");
     browser.awaitText("#faults", "connection reset");
     browser.awaitText("#cassettes", "stale");
-    browser.awaitText("#time", "2500 ms");
+    browser.awaitText("#time", "2.5 s");
   }
 
   @Test

@@ -47,7 +47,7 @@ public final class ReportedRun {
 
   private static void compare(int rounds, PrintStream out) throws Exception {
     out.printf("Java %s, %d JVMs of each kind%n", Runtime.version(), rounds);
-    for (int work : new int[] {0, 10}) {
+    for (int work : new int[] {0, 30}) {
       List<Long> with = new ArrayList<>();
       List<Long> without = new ArrayList<>();
       long size = 0;

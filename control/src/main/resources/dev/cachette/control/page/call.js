@@ -2,6 +2,7 @@
 import { json, text, Problem } from "/page/api.js";
 import { clock, make, copyButton, took } from "/page/dom.js";
 import { body } from "/page/body.js";
+import { timeline } from "/page/timeline.js";
 import { change } from "/page/page.js";
 
 /** Shows a call in a place. */
@@ -25,6 +26,7 @@ export async function showCall(place, number, close) {
         change({}, "stubs");
       } }, "Make a stub of it")),
     facts(call),
+    timeline(call),
     call.explanation ? part("Why nothing answered", make("pre", { class: "explanation" }, call.explanation)) : null,
     call.failure ? part("Why it failed", make("pre", { class: "explanation" }, call.failure)) : null,
     part("Request", headers(call.headers), body(call)),

@@ -3,6 +3,7 @@ package dev.cachette.examples.demo;
 import static dev.cachette.Factories.*;
 
 import dev.cachette.Cachette;
+import dev.cachette.Settings;
 import dev.cachette.Stub;
 import dev.cachette.calls.Call;
 import dev.cachette.examples.harbour.Booking;
@@ -49,7 +50,7 @@ public final class Demo {
     account.heading("Marrow Bay, 2 April 2031: the arrival of the Kittiwake");
     account.line(
         "The harbour desk calls services that do not exist. Cachette is open in this JVM.");
-    Cachette net = Cachette.open();
+    Cachette net = Cachette.open(Settings.defaults().name("the arrival of the Kittiwake"));
     try {
       arrival(net);
       fault(net);

@@ -40,10 +40,10 @@ final class RecordedArrival {
       Run recorded;
       int calls;
       try (SimulatedHarbour harbour = new SimulatedHarbour(SLOW)) {
-        recorded = run(harbour.reachedBy(settings));
+        recorded = run(harbour.reachedBy(settings.name("the arrival, recorded")));
         calls = harbour.calls();
       }
-      Run replayed = run(settings);
+      Run replayed = run(settings.name("the arrival, replayed"));
       tell(recorded, replayed, calls, Files.readString(folder.resolve("harbour/arrival.har")));
     } finally {
       delete(folder);
