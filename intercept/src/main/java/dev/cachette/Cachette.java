@@ -54,7 +54,7 @@ public final class Cachette implements AutoCloseable {
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
     this.session = new Session(settings, this, settings.name().orElseGet(opened::toString));
     this.scopes = session.scopes();
-    this.log = new ScopeLog(scopes, Session::warn);
+    this.log = new ScopeLog(scopes, Messages::warn);
     this.stubs = new StubControl(session, settings.seed(), this::requireOpen);
   }
 

@@ -38,7 +38,7 @@ final class CallNotices implements Consumer<Call> {
     try {
       listener.accept(call);
     } catch (RuntimeException thrown) {
-      Session.warn("The call listener threw " + thrown + " for " + call + ".");
+      Messages.warn("The call listener threw " + thrown + " for " + call + ".");
     }
   }
 
@@ -48,7 +48,7 @@ final class CallNotices implements Consumer<Call> {
     try {
       if (!thread.awaitTermination(PATIENCE.toMillis(), TimeUnit.MILLISECONDS)) {
         int untold = thread.shutdownNow().size();
-        Session.warn(
+        Messages.warn(
             "The call listener was still running when Cachette was closed; it has not been told of"
                 + " the last "
                 + (untold + 1)

@@ -23,11 +23,11 @@ public interface RunObserver {
   /** A scope was opened for a test, a class, or a session. */
   default void begun(TestId test) {}
 
-  /** A call has arrived, in the scope of this test. */
-  default void arrived(Call call, TestId test) {}
+  /** A call has arrived in the scope of this test, maybe for a service with an API description. */
+  default void arrived(Call call, TestId test, Optional<Described> service) {}
 
-  /** A call was answered; it may be for a service with an API description. */
-  default void answered(Call call, TestId test, Optional<Described> service) {}
+  /** A call was answered; its scope may have ended. */
+  default void answered(Call call, TestId test) {}
 
   /**
    * A scope has ended.

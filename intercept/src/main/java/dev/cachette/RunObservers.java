@@ -87,7 +87,7 @@ final class RunObservers implements Onlooker {
       return Optional.of(observer);
     } catch (IllegalStateException impossible) {
       // Another JVM of the same build may have the port; tests must not fail for that.
-      Session.warn("There is no " + what + ": " + impossible.getMessage());
+      Messages.warn("There is no " + what + ": " + impossible.getMessage());
       return Optional.empty();
     }
   }
@@ -108,16 +108,16 @@ final class RunObservers implements Onlooker {
   }
 
   @Override
-  public void arrived(Call call, TestId test) {
+  public void arrived(Call call, TestId test, Optional<Described> service) {
     for (RunObserver each : all) {
-      each.arrived(call, test);
+      each.arrived(call, test, service);
     }
   }
 
   @Override
-  public void delivered(Call call, TestId test, Optional<Described> service) {
+  public void delivered(Call call, TestId test) {
     for (RunObserver each : all) {
-      each.answered(call, test, service);
+      each.answered(call, test);
     }
   }
 

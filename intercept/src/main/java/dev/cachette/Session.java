@@ -36,7 +36,6 @@ import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stub.TestId;
 import dev.cachette.internal.text.Failed;
-import dev.cachette.internal.text.Printable;
 import dev.cachette.internal.tls.AuthorityFile;
 import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
@@ -57,7 +56,6 @@ import java.util.function.Consumer;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.LoggerFactory;
 
 /** The parts of an open Cachette: the scopes, the server, the hooks. */
 final class Session {
@@ -105,10 +103,11 @@ final class Session {
     this.notices = new CallNotices(settings.callListener());
     this.observers = RunObservers.of(settings);
     this.scopes = new Scopes(scopeSettings(), test);
-    this.cassettes = new Cassettes(Session::warn);
-    ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Session::warn);
+    this.cassettes = new Cassettes(Messages::warn);
+    ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Messages::warn);
     HostServices outside =
-        new HostServices(settings::mapper, resources, realService(), Session::warn, LateCalls::add);
+        new HostServices(
+            settings::mapper, resources, realService(), Messages::warn, LateCalls::add);
     this.server =
         new WireServer(
             new Responder(scopes, outside),
@@ -397,7 +396,7 @@ final class Session {
     boolean onUnused = settings.unusedStubs() == UnusedStubs.FAIL;
     ScopeReport report = cassettes.close(ended, ended.isFailure(onUnexpected, onUnused));
     if (settings.unusedStubs() == UnusedStubs.WARN) {
-      report.unusedStubs().ifPresent(Session::warn);
+      report.unusedStubs().ifPresent(Messages::warn);
     }
     report.raise(onUnexpected, onUnused);
   }
@@ -485,16 +484,11 @@ final class Session {
     }
   }
 
-  /** Gets the logger on demand: a logging library is slow to start. */
   private void follow(Attribution callers, TestId test) {
     server.knowClientsBy(HookedClients.of(interception));
     server.serveKept();
     callers.begin(test);
-    NativeStacks.warn(Session::warn);
+    NativeStacks.warn(Messages::warn);
     stopFollowingClock = clock.onMove(server::clockMoved);
-  }
-
-  static void warn(String explanation) {
-    LoggerFactory.getLogger(Cachette.class).warn(Printable.of(explanation));
   }
 }

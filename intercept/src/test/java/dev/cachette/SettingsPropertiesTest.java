@@ -36,7 +36,8 @@ class SettingsPropertiesTest {
             Map.entry("cachette.stubFolder", "stubs"),
             Map.entry("cachette.interception", "false"),
             Map.entry("cachette.servingThreads", "3"),
-            Map.entry("cachette.page", "8099"));
+            Map.entry("cachette.page", "8099"),
+            Map.entry("cachette.report", "target/cachette"));
 
     Settings settings = Settings.defaults().withProperties(properties::get);
 
@@ -51,6 +52,7 @@ class SettingsPropertiesTest {
     assertEquals(false, settings.interception());
     assertEquals(3, settings.servingThreads());
     assertEquals(8099, settings.livePage().orElseThrow());
+    assertEquals(Path.of("target", "cachette"), settings.report().orElseThrow());
   }
 
   @Test

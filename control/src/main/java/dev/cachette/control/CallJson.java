@@ -7,11 +7,16 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.secret.Masking;
+import dev.cachette.result.Check;
+import dev.cachette.result.ClosestStub;
+import dev.cachette.result.Difference;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -37,6 +42,7 @@ public final class CallJson {
     addBody(json, call.headers(), call.body());
     if (isUnexpected(call)) {
       json.put("explanation", call.response().text());
+      json.put("closestStubs", call.closestStubs().stream().map(CallJson::closest).toList());
     } else if (hasResponse(call)) {
       json.put("response", response(call.response()));
     }
@@ -48,6 +54,32 @@ public final class CallJson {
     json.put("status", response.status());
     json.put("headers", headers(response.headers()));
     addBody(json, response.headers(), response.body());
+    return json;
+  }
+
+  private static Map<String, Object> closest(ClosestStub stub) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("stub", Masking.text(stub.stub().name()));
+    json.put("place", stub.stub().place());
+    json.put("conditions", stub.checks().stream().map(CallJson::condition).toList());
+    return json;
+  }
+
+  private static Map<String, Object> condition(Check check) {
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("condition", check.condition());
+    json.put("holds", check.holds());
+    json.put("expected", check.expected());
+    List<Map<String, Object>> differences = new ArrayList<>();
+    for (Difference each : check.differences()) {
+      Map<String, Object> one = new LinkedHashMap<>();
+      one.put("at", each.at());
+      one.put("expected", each.expected());
+      one.put("actual", each.actual());
+      each.cause().ifPresent(cause -> one.put("cause", cause.toString()));
+      differences.add(one);
+    }
+    json.put("differences", differences);
     return json;
   }
 
@@ -113,7 +145,7 @@ public final class CallJson {
     call.stub()
         .ifPresent(
             stub -> {
-              json.put("stub", stub.name());
+              json.put("stub", Masking.text(stub.name()));
               json.put("place", stub.place());
             });
     call.madeBy().test().ifPresent(test -> json.put("test", test));

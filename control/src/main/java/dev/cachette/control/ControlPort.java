@@ -95,9 +95,11 @@ public final class ControlPort {
         "/stubs/all",
         (of, received) -> json(Map.of("stubs", of.inForce(), "changes", of.changes())));
     forEach("GET", "/sources", (of, received) -> json(of.sources()));
+    forEach("GET", "/messages", (of, received) -> json(Map.of("messages", of.messages())));
     forEach("POST", "/stubs", ControlPort::add);
     forEach("GET", "/stubs/{id}", ControlPort::added);
     forEach("PUT", "/stubs/{id}", ControlPort::replace);
+    forEach("PUT", "/stubs/{id}/active", ControlPort::switched);
     forEach("DELETE", "/stubs/{id}", ControlPort::remove);
     forEach("GET", "/calls", ControlPort::calls);
     forEach("GET", "/calls/{number}", ControlPort::call);
@@ -208,6 +210,15 @@ public final class ControlPort {
 
   private static Answer replace(Controlled of, Received received) {
     return found(of.replace(id(received), received.text()));
+  }
+
+  private static Answer switched(Controlled of, Received received) {
+    String active = received.text().strip();
+    if (!active.equals("true") && !active.equals("false")) {
+      throw new IllegalArgumentException(
+          "The body is \"" + active + "\". Allowed: true, which switches the stubs on, and false.");
+    }
+    return found(of.setActive(id(received), active.equals("true")));
   }
 
   private static Answer remove(Controlled of, Received received) {

@@ -43,9 +43,11 @@ public final class Controlled {
   /**
    * Stubs that were added together.
    *
+   * @param stubs the stubs, also when they are switched off
    * @param order later ones were declared later
+   * @param active false if they are switched off
    */
-  private record Added(String text, StubFiles files, int order) {}
+  private record Added(String text, StubFiles files, List<Stub> stubs, int order, boolean active) {}
 
   /** Controls an open Cachette. */
   public Controlled(Cachette net) {
@@ -91,7 +93,7 @@ public final class Controlled {
 
   private Added declared(String text) {
     StubFiles files = changing().declare(text);
-    return new Added(text, files, numbers.incrementAndGet());
+    return new Added(text, files, files.stubs(), numbers.incrementAndGet(), true);
   }
 
   /** Replaces added stubs, atomically for callers; empty if there are none with this number. */
@@ -105,6 +107,24 @@ public final class Controlled {
     old.files.remove();
     added.put(id, stubs);
     return Optional.of(json(id, stubs));
+  }
+
+  /** Switches added stubs on or off; empty if there are none with this number. */
+  synchronized Optional<Map<String, Object>> setActive(int id, boolean active) {
+    Added old = added.get(id);
+    if (old == null) {
+      return Optional.empty();
+    }
+    Added now = old;
+    if (active && !old.active) {
+      now = declared(old.text);
+    } else if (!active && old.active) {
+      changing();
+      old.files.remove();
+      now = new Added(old.text, old.files, old.stubs, old.order, false);
+    }
+    added.put(id, now);
+    return Optional.of(json(id, now));
   }
 
   /** Removes added stubs; returns false if there are none with this number. */
@@ -146,6 +166,7 @@ public final class Controlled {
               json.put("calls", status.answers());
               json.put("beaten", status.beaten());
               status.beatenBy().ifPresent(it -> json.put("beatenBy", Masking.url(it.toString())));
+              status.coveredBy().ifPresent(it -> json.put("coveredBy", Masking.url(it.toString())));
               json.put("waitsFor", status.obstacles().stream().map(Controlled::inWords).toList());
               Integer id = ids.getOrDefault(status.stub().toString(), new ArrayDeque<>()).poll();
               if (id != null) {
@@ -162,14 +183,22 @@ public final class Controlled {
     return Sources.of(net.get().inForce(), calls().stream().toList());
   }
 
+  /** Returns the last warnings. */
+  List<Map<String, Object>> messages() {
+    return net.get().inForce().messages().stream()
+        .map(it -> Map.<String, Object>of("at", it.at().toString(), "text", it.text()))
+        .toList();
+  }
+
   /** Several may have the same name and place: both lists are in the order of declaration. */
   private Map<String, Deque<Integer>> idsByStub() {
     Map<String, Deque<Integer>> ids = new HashMap<>();
     added.entrySet().stream()
+        .filter(entry -> entry.getValue().active)
         .sorted(Comparator.comparingInt(entry -> entry.getValue().order))
         .forEach(
             entry -> {
-              for (Stub stub : entry.getValue().files.stubs()) {
+              for (Stub stub : entry.getValue().stubs) {
                 ids.computeIfAbsent(stub.reference().toString(), it -> new ArrayDeque<>())
                     .add(entry.getKey());
               }
@@ -187,8 +216,9 @@ public final class Controlled {
   private static Map<String, Object> json(int id, Added stubs) {
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("id", Integer.toString(id));
+    json.put("active", stubs.active);
     List<Map<String, Object>> each = new ArrayList<>();
-    for (Stub stub : stubs.files.stubs()) {
+    for (Stub stub : stubs.stubs) {
       Map<String, Object> one = new LinkedHashMap<>();
       one.put("name", stub.toString());
       one.put("calls", stub.calls().count());
@@ -258,7 +288,7 @@ public final class Controlled {
     List<Map<String, Object>> unused = new ArrayList<>();
     added.forEach(
         (id, stubs) -> {
-          for (Stub stub : stubs.files.stubs()) {
+          for (Stub stub : stubs.active ? stubs.stubs : List.<Stub>of()) {
             if (stub.calls().isEmpty()) {
               unused.add(Map.of("id", Integer.toString(id), "name", stub.toString()));
             }

@@ -25,8 +25,10 @@ final class LivePage {
           "call.js",
           "body.js",
           "timeline.js",
+          "closest.js",
           "stubs.js",
-          "sources.js");
+          "sources.js",
+          "messages.js");
 
   /** Nothing is loaded from elsewhere, nothing runs but its own files, and nobody frames it. */
   private static final String POLICY =

@@ -7,12 +7,14 @@ import dev.cachette.calls.Calls;
 import dev.cachette.calls.CallsInternals;
 import dev.cachette.internal.calls.GrowingList;
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.stub.TestId;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * The live page of a test run: the calls of all sessions, and the stubs of the one that is open. It
@@ -53,7 +55,7 @@ public final class TestRunPage implements RunPage {
   }
 
   @Override
-  public synchronized void arrived(Call call, TestId test) {
+  public synchronized void arrived(Call call, TestId test, Optional<Described> service) {
     calls.add(new NumberedCall(++arrived, call, test.name()));
     if (calls.size() > MOST_CALLS) {
       calls.removeFirst();

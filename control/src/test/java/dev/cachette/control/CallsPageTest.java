@@ -13,6 +13,7 @@ import java.util.Base64;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
 
 /** A person works with the calls on the live page, in a real browser. */
 class CallsPageTest extends OpenPage {
@@ -57,6 +58,36 @@ class CallsPageTest extends OpenPage {
     browser.click(".rows .row");
 
     browser.awaitText("#call .explanation", "closest stub \"tides of today\"");
+  }
+
+  @Test
+  void whatDiffersIsShownByConditionAndInTheBody() throws Exception {
+    net.stub("POST /v1/arrivals")
+        .named("announce")
+        .json("$.vessel.draught", 4.5)
+        .json("$.vessel.flag", "MB")
+        .header("x-desk", "7")
+        .answer(text("booked"));
+    look();
+    call(
+        "POST",
+        "/v1/arrivals",
+        "{\"vessel\":{\"draught\":9.5}}",
+        "content-type",
+        "application/json");
+    awaitRows(1);
+    browser.click(".rows .row");
+
+    browser.awaitText("#call .closest caption", "announce (CallsPageTest.java:");
+    browser.awaitText("#call .closest .misses", "4.5");
+    browser.awaitText("#call .closest .holds", "method");
+    browser.await(
+        "the marks",
+        () ->
+            browser.all("#call .differs").stream()
+                .map(WebElement::getText)
+                .toList()
+                .equals(List.of("differs", "flag is missing")));
   }
 
   @Test
@@ -282,6 +313,19 @@ class CallsPageTest extends OpenPage {
         "content-type",
         "application/x-www-form-urlencoded");
 
+    call(
+        "POST",
+        "/v1/manifests",
+        "--quay\r\n"
+            + "Content-Disposition: form-data; name=\"vessel\"\r\n\r\n"
+            + "Kittiwake\r\n"
+            + "--quay\r\n"
+            + "Content-Disposition: form-data; name=\"cargo\"\r\n\r\n"
+            + "herring\r\n"
+            + "--quay--\r\n",
+        "content-type",
+        "multipart/form-data; boundary=quay");
+
     browser.open(control + "/#/calls?call=1");
     browser.await(
         "the picture",
@@ -294,5 +338,8 @@ class CallsPageTest extends OpenPage {
     browser.open(control + "/#/calls?call=4");
     browser.awaitText("#call .body td", "Kittiwake");
     browser.awaitText("#call .body tr:last-child td", "Pell Quay");
+    browser.open(control + "/#/calls?call=5");
+    browser.awaitText("#call .bodypart:nth-child(2)", "form-data; name=\"cargo\"");
+    browser.awaitText("#call .bodypart:nth-child(2) pre", "herring");
   }
 }

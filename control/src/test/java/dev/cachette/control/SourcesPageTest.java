@@ -4,6 +4,8 @@ import static dev.cachette.answer.Answers.json;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
 import java.nio.file.Files;
@@ -11,10 +13,22 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Cassettes and API descriptions on the live page, in a real browser. */
+/** Cassettes, API descriptions and messages on the live page, in a real browser. */
 class SourcesPageTest extends OpenPage {
 
   @TempDir Path folder;
+
+  @Test
+  void warningsAreThereLatestFirst() {
+    try (Cachette other = Cachette.open(Settings.defaults().withoutInterception())) {
+      other.stub("GET /v1/charts").named("charts of <b>Marrow Bay</b>").answer(json("{}"));
+    }
+
+    browser.open(control + "/#/messages");
+
+    browser.awaitText("#messages li:first-child", "charts of <b>Marrow Bay</b>");
+    browser.awaitText("#message-count", "warning");
+  }
 
   @Test
   void operationsAreThereWithWhatWasCalled() throws Exception {

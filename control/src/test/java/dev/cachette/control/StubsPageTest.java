@@ -55,6 +55,34 @@ class StubsPageTest extends OpenPage {
   }
 
   @Test
+  void aStubIsSwitchedOffAndOnAgain() throws Exception {
+    browser.open(control + "/#/stubs");
+    browser.type(
+        "#stub-text", "stubs: { name: pilots, request: GET /v1/pilots, answer: { json: [1] } }");
+    browser.press("Add");
+    browser.click("button[aria-label='Switch off pilots']");
+    browser.awaitText("#stubs tbody", "switched off");
+    assertEquals(501, call("GET", "/v1/pilots", "").statusCode());
+
+    browser.click("button[aria-label='Switch on pilots']");
+    browser.await("on", () -> !browser.text("#stubs tbody").contains("switched off"));
+    assertEquals("[1]", call("GET", "/v1/pilots", "").body());
+
+    browser.click("button[aria-label='Switch off pilots']");
+    browser.click("button[aria-label='Remove pilots']");
+    browser.await("removed", () -> !browser.text("#stubs tbody").contains("pilots"));
+  }
+
+  @Test
+  void anUnreachableStubSaysWhy() {
+    net.stub("GET /v1/tides").named("tides, first").answer(text("low"));
+    net.stub("GET /v1/tides").named("tides, again").answer(text("high"));
+    browser.open(control + "/#/stubs");
+
+    browser.awaitText("#stubs tbody", "unreachable: \"tides, again\" (StubsPageTest.java:");
+  }
+
+  @Test
   void stubsOfTheSameNameAreKeptApart() throws Exception {
     browser.open(control + "/#/stubs");
     for (int number = 1; number <= 2; number++) {

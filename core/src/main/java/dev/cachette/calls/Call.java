@@ -9,6 +9,7 @@ import dev.cachette.http.Query;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.result.ClosestStub;
 import dev.cachette.result.StubReference;
 import java.net.URI;
 import java.security.cert.X509Certificate;
@@ -120,6 +121,12 @@ public interface Call {
 
   /** Returns the stub that answered; empty for an unexpected call. */
   Optional<StubReference> stub();
+
+  /**
+   * Returns the stubs that came closest to answering an unexpected call, the closest first, with
+   * each of their conditions; at most three, and none for a call that was answered.
+   */
+  List<ClosestStub> closestStubs();
 
   /** Returns the values of the variables in the request line, by name, percent-decoded. */
   Map<String, String> variables();

@@ -5,10 +5,12 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Fault;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
+import dev.cachette.result.ClosestStub;
 import dev.cachette.result.StubReference;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -29,6 +31,11 @@ public abstract class ForwardingCall implements Call {
   /** Returns the call behind it. */
   protected final Call behind() {
     return call;
+  }
+
+  @Override
+  public List<ClosestStub> closestStubs() {
+    return call.closestStubs();
   }
 
   @Override

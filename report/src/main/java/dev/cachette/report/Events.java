@@ -104,10 +104,10 @@ final class Events {
     json.put("id", id);
     json.put("given", stub.uses().stream().map(AnswerUse::calls).toList());
     json.put("unused", stub.isUnused());
-    stub.coveredBy().ifPresent(it -> json.put("coveredBy", it.toString()));
+    stub.coveredBy().ifPresent(it -> json.put("coveredBy", Masking.text(it.toString())));
     if (stub.beaten() > 0) {
       json.put("beaten", stub.beaten());
-      stub.beatenBy().ifPresent(it -> json.put("beatenBy", it.toString()));
+      stub.beatenBy().ifPresent(it -> json.put("beatenBy", Masking.text(it.toString())));
     }
     json.put(
         "usedUp",
@@ -139,7 +139,7 @@ final class Events {
 
   private static Map<String, Object> reference(StubReference reference) {
     Map<String, Object> json = new LinkedHashMap<>();
-    json.put("name", reference.name());
+    json.put("name", Masking.text(reference.name()));
     json.put("place", reference.place());
     return json;
   }

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.MissingNode;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -91,8 +92,24 @@ final class JvmEvents {
     return ScopeEvents.at(jvm);
   }
 
-  /** Returns true if it ran after another one, for the same module. */
-  boolean isLaterThan(JvmEvents other) {
+  /** Returns the names of the tests that JVMs have run after this one, in the same folder. */
+  Set<String> namesInLater(Collection<JvmEvents> all) {
+    Set<String> names = new HashSet<>();
+    for (JvmEvents other : all) {
+      if (other != this && other.isLaterThan(this)) {
+        other.scopes().forEach(scope -> names.add(scope.name()));
+      }
+    }
+    return names;
+  }
+
+  /** Returns true if each of its tests has run again. */
+  boolean isRepeatedBy(Collection<JvmEvents> all) {
+    return !scopes.isEmpty()
+        && namesInLater(all).containsAll(scopes.values().stream().map(ScopeEvents::name).toList());
+  }
+
+  private boolean isLaterThan(JvmEvents other) {
     return folder().equals(other.folder())
         && other.endedAt.filter(end -> !startedAt().isBefore(end)).isPresent();
   }

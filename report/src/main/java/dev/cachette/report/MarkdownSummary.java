@@ -113,7 +113,7 @@ final class MarkdownSummary {
 
   private static String reason(JsonNode stub) {
     if (stub.has("coveredBy")) {
-      return ": unreachable, as " + plain(stub.path("coveredBy").asText()) + " always answers";
+      return ": unreachable, as " + plain(stub.path("coveredBy").asText()) + " always wins";
     }
     return stub.has("beatenBy")
         ? ": " + plain(stub.path("beatenBy").asText()) + " answered its calls"

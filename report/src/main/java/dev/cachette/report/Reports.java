@@ -13,6 +13,8 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -89,33 +91,50 @@ public final class Reports {
       }
       parts.addAll(ofFolder);
     }
-    return write(parts, Map.of(), new RunFolder(to));
+    return write(read(parts, Map.of()).values(), new RunFolder(to));
   }
 
   /**
-   * Writes the report of all JVMs so far; no other JVM does that at the same time.
+   * Writes the report of all JVMs of a run so far; no other JVM does that at the same time.
    *
    * @param known what is known of some without reading it
    */
-  static synchronized void writeAlone(RunFolder folder, Map<Path, JvmEvents> known)
+  static synchronized void writeAlone(RunFolder folder, String run, Map<Path, JvmEvents> known)
       throws IOException {
     try (FileChannel lock =
             FileChannel.open(folder.lock(), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         FileLock held = lock.lock()) {
       if (held.isValid()) {
-        write(folder.parts(), known, folder);
+        Map<Path, JvmEvents> jvms = read(folder.parts(run), known);
+        removeRepeated(jvms);
+        write(jvms.values(), folder);
       }
     }
   }
 
-  private static Summary write(List<Path> parts, Map<Path, JvmEvents> known, RunFolder to)
+  /** Removes JVMs of which each test has run again: a daemon that builds for days has many. */
+  private static void removeRepeated(Map<Path, JvmEvents> jvms) throws IOException {
+    List<JvmEvents> all = List.copyOf(jvms.values());
+    for (Map.Entry<Path, JvmEvents> each : Map.copyOf(jvms).entrySet()) {
+      if (each.getValue().isRepeatedBy(all)) {
+        Files.deleteIfExists(each.getKey());
+        jvms.remove(each.getKey());
+      }
+    }
+  }
+
+  private static Map<Path, JvmEvents> read(List<Path> parts, Map<Path, JvmEvents> known)
       throws IOException {
     RunReader reader = new RunReader();
-    List<JvmEvents> jvms = new ArrayList<>();
+    Map<Path, JvmEvents> jvms = new LinkedHashMap<>();
     for (Path part : parts) {
       JvmEvents events = known.get(part);
-      jvms.add(events == null ? reader.read(part) : events);
+      jvms.put(part, events == null ? reader.read(part) : events);
     }
+    return jvms;
+  }
+
+  private static Summary write(Collection<JvmEvents> jvms, RunFolder to) throws IOException {
     ObjectNode run = Run.of(jvms);
     Files.createDirectories(to.path());
     replace(to.json(), MAPPER.writeValueAsBytes(run));

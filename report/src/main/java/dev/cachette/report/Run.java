@@ -7,8 +7,8 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 
@@ -29,7 +29,7 @@ final class Run {
   }
 
   /** Merges JVMs; a test that a later JVM has run again counts once. */
-  static ObjectNode of(List<JvmEvents> jvms) {
+  static ObjectNode of(Collection<JvmEvents> jvms) {
     return new Run(jvms.stream().filter(it -> !it.jvm().isMissingNode()).toList()).merged();
   }
 
@@ -39,7 +39,7 @@ final class Run {
       JvmEvents jvm = jvms.get(at);
       shownJvms.add(jvm(jvm));
       jvm.descriptions().forEach(descriptions::add);
-      Set<String> again = namesOfLater(jvm);
+      Set<String> again = jvm.namesInLater(jvms);
       for (ScopeEvents scope : jvm.scopes()) {
         if (!again.contains(scope.name())) {
           add(at, jvm, scope);
@@ -57,14 +57,6 @@ final class Run {
     run.set("faults", faults.json());
     run.set("cassettes", cassettes.json());
     return run;
-  }
-
-  private Set<String> namesOfLater(JvmEvents jvm) {
-    Set<String> names = new HashSet<>();
-    jvms.stream()
-        .filter(other -> other.isLaterThan(jvm))
-        .forEach(other -> other.scopes().forEach(scope -> names.add(scope.name())));
-    return names;
   }
 
   private void add(int jvm, JvmEvents events, ScopeEvents scope) {

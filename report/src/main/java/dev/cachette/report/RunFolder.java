@@ -3,9 +3,7 @@ package dev.cachette.report;
 import java.io.IOException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -18,7 +16,6 @@ import java.util.Optional;
 record RunFolder(Path path) {
 
   private static final String PARTS = "jvms";
-  private static final String EXTENSION = ".jsonl";
 
   Path html() {
     return path.resolve("index.html");
@@ -37,24 +34,18 @@ record RunFolder(Path path) {
     return path.resolve(PARTS).resolve("lock");
   }
 
-  /** Returns a new file for this JVM; its name says which process, and which run it is part of. */
+  /** Returns a new file for this JVM. */
   Path partOfThisJvm(String run) throws IOException {
     Files.createDirectories(path.resolve(PARTS));
-    ProcessHandle self = ProcessHandle.current();
-    long started = self.info().startInstant().orElseGet(Instant::now).toEpochMilli();
-    return path.resolve(PARTS).resolve(run + "-" + self.pid() + "-" + started + EXTENSION);
+    return path.resolve(PARTS).resolve(PartName.ofThisJvm(run).toString());
   }
 
-  /**
-   * Returns the files of its JVMs, in order.
-   *
-   * @throws NoSuchFileException if it has none
-   */
+  /** Returns the files of its JVMs, in order. */
   List<Path> parts() throws IOException {
     List<Path> parts = new ArrayList<>();
     if (Files.isDirectory(path.resolve(PARTS))) {
       try (DirectoryStream<Path> all =
-          Files.newDirectoryStream(path.resolve(PARTS), "*" + EXTENSION)) {
+          Files.newDirectoryStream(path.resolve(PARTS), "*" + PartName.EXTENSION)) {
         all.forEach(parts::add);
       }
     }
@@ -62,24 +53,20 @@ record RunFolder(Path path) {
     return parts;
   }
 
+  /** Returns the files of the JVMs of one run, in order. */
+  List<Path> parts(String run) throws IOException {
+    return parts().stream()
+        .filter(part -> PartName.of(part).filter(it -> it.run().equals(run)).isPresent())
+        .toList();
+  }
+
   /** Removes what earlier runs have left: the files of JVMs that are of another run, and over. */
   void removeOtherRuns(String run) throws IOException {
     for (Path part : parts()) {
-      String[] name = part.getFileName().toString().replace(EXTENSION, "").split("-", -1);
-      boolean isOther = !part.getFileName().toString().startsWith(run + "-");
-      if (isOther && name.length == 3 && !isAlive(name[1], name[2])) {
+      Optional<PartName> name = PartName.of(part);
+      if (name.isPresent() && !name.get().run().equals(run) && !name.get().isAlive()) {
         Files.deleteIfExists(part);
       }
-    }
-  }
-
-  private static boolean isAlive(String process, String started) {
-    try {
-      Optional<Instant> since =
-          ProcessHandle.of(Long.parseLong(process)).flatMap(it -> it.info().startInstant());
-      return since.filter(it -> it.toEpochMilli() == Long.parseLong(started)).isPresent();
-    } catch (NumberFormatException ofSomeoneElse) {
-      return true;
     }
   }
 }

@@ -1,6 +1,8 @@
 package dev.cachette.report;
 
-import java.time.Instant;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -11,26 +13,42 @@ final class RunName {
   private RunName() {}
 
   /**
-   * Returns a name for the run of this JVM: its nearest ancestor that is a JVM, too, which is Maven
-   * or Gradle; or itself, if there is none, as when an editor runs tests.
+   * Returns a name for the run of this JVM. One that was started by a test belongs to the run of
+   * that; others to their closest ancestor that is a JVM, which is Maven or Gradle. If there is
+   * none, as when an editor runs tests, this JVM is a run.
+   *
+   * @param parts the files of JVMs in the folder of the report
    */
-  static String ofThisJvm() {
-    ProcessHandle self = ProcessHandle.current();
-    Optional<ProcessHandle> ancestor = self.parent();
-    while (ancestor.isPresent() && !isJvm(ancestor.get())) {
-      ancestor = ancestor.get().parent();
+  static String ofThisJvm(List<Path> parts) {
+    List<ProcessHandle> ancestors = ancestors();
+    for (Path part : parts) {
+      for (ProcessHandle ancestor : ancestors) {
+        if (PartName.of(part).filter(name -> name.isOf(ancestor)).isPresent()) {
+          return PartName.of(part).orElseThrow().run();
+        }
+      }
     }
-    ProcessHandle root = ancestor.orElse(self);
-    long started = root.info().startInstant().orElse(Instant.EPOCH).toEpochMilli();
+    ProcessHandle root =
+        ancestors.stream().filter(RunName::isJvm).findFirst().orElse(ProcessHandle.current());
     return Long.toString(root.pid(), Character.MAX_RADIX)
         + "_"
-        + Long.toString(started, Character.MAX_RADIX);
+        + Long.toString(PartName.started(root), Character.MAX_RADIX);
+  }
+
+  private static List<ProcessHandle> ancestors() {
+    List<ProcessHandle> ancestors = new ArrayList<>();
+    Optional<ProcessHandle> next = ProcessHandle.current().parent();
+    while (next.isPresent()) {
+      ancestors.add(next.get());
+      next = next.get().parent();
+    }
+    return ancestors;
   }
 
   private static boolean isJvm(ProcessHandle process) {
     String command = process.info().command().orElse("");
-    String file =
-        command.substring(Math.max(command.lastIndexOf('/'), command.lastIndexOf('\\')) + 1);
+    int slash = Math.max(command.lastIndexOf('/'), command.lastIndexOf('\\'));
+    String file = command.substring(slash + 1);
     return file.equals("java") || file.equals("java.exe") || file.equals("javaw.exe");
   }
 }

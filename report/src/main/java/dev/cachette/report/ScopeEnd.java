@@ -23,15 +23,18 @@ import java.util.TreeMap;
 record ScopeEnd(
     EndedScope scope, Optional<String> failure, Instant at, List<Map<String, Object>> cassettes) {
 
+  /** Of files with thousands of stubs, most have no calls in a test. */
+  private static final int MOST_WITHOUT_CALLS = 1_000;
+
   static ScopeEnd of(EndedScope scope, Optional<String> failure, Instant at) {
     List<Map<String, Object>> cassettes =
         scope.report().cassettes().stream().map(it -> Events.cassette(it, at)).toList();
     return new ScopeEnd(scope, failure, at, cassettes);
   }
 
-  /** Returns what tells stubs of a run apart. */
+  /** Returns what tells stubs of a run apart; their answers may be others in each test. */
   static List<Object> key(StubStatus stub) {
-    return List.of(stub.stub(), stub.request());
+    return List.of(stub.stub(), stub.request(), stub.uses().size());
   }
 
   /**
@@ -59,7 +62,13 @@ record ScopeEnd(
             .toList());
     event.put("attempts", attempts());
     List<Map<String, Object>> uses = new ArrayList<>();
-    scope.stubs().forEach(stub -> uses.add(Events.use(stubs.get(key(stub)), stub)));
+    int others = 0;
+    for (StubStatus stub : scope.stubs()) {
+      boolean isUsed = stub.uses().stream().anyMatch(it -> it.calls() > 0);
+      if (isUsed || others++ < MOST_WITHOUT_CALLS) {
+        uses.add(Events.use(stubs.get(key(stub)), stub));
+      }
+    }
     event.put("stubs", uses);
     event.put("cassettes", cassettes);
     return Line.of(event);

@@ -40,7 +40,8 @@ final class ScopeEvents {
 
   String name() {
     String atEnd = ended.map(it -> it.path("name").asText()).orElse("");
-    return begun.path("name").asText(atEnd);
+    String name = begun.path("name").asText(atEnd);
+    return name.isEmpty() ? "outside of a test" : name;
   }
 
   Instant startedAt() {

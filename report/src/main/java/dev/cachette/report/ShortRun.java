@@ -23,8 +23,22 @@ final class ShortRun {
   /** A longer text of a failure or an explanation is cut. */
   private static final int MOST_TEXT = 4_000;
 
-  /** How many tests, stubs and so on are listed. */
-  private static final int MOST_LISTED = 5_000;
+  /** How many tests are listed. */
+  private static final int MOST_TESTS = 5_000;
+
+  /** How many stubs, cassettes and so on are listed. */
+  private static final int MOST_LISTED = 2_000;
+
+  /** What the page needs of a test. */
+  private static final List<String> NEEDED =
+      List.of("name", "jvm", "startedAt", "durationMillis", "waitingMillis", "outcome");
+
+  /** What is left out of calls first. */
+  private static final List<String> DETAILS =
+      List.of("explanation", "failure", "request", "response");
+
+  private static final JsonNode NO_SPACE =
+      JsonNodeFactory.instance.textNode("There was no space for it; it is in run.json.");
 
   private long space = SPACE;
 
@@ -64,15 +78,19 @@ final class ShortRun {
     List<JsonNode> important = new ArrayList<>();
     all.forEach(important::add);
     important.sort(Comparator.comparing(test -> test.path("outcome").asText().equals("passed")));
-    List<JsonNode> kept = important.subList(0, Math.min(MOST_LISTED, important.size()));
+    List<JsonNode> kept = important.subList(0, Math.min(MOST_TESTS, important.size()));
     List<ObjectNode> shown = new ArrayList<>();
     List<List<Brief>> calls = new ArrayList<>();
     for (JsonNode test : kept) {
-      ObjectNode copy = withoutCalls(test);
+      ObjectNode copy = JsonNodeFactory.instance.objectNode();
+      NEEDED.forEach(name -> copy.set(name, test.path(name)));
       List<Brief> briefs = new ArrayList<>();
       test.path("calls").forEach(call -> addBrief(copy, call, briefs));
       calls.add(briefs);
       shown.add(copy);
+    }
+    for (int at = 0; at < shown.size(); at++) {
+      addTexts(shown.get(at), kept.get(at));
     }
     for (int at = 0; at < shown.size(); at++) {
       ArrayNode detailed = shown.get(at).putArray("calls");
@@ -82,16 +100,24 @@ final class ShortRun {
     return JsonNodeFactory.instance.arrayNode().addAll(shown);
   }
 
-  private static ObjectNode withoutCalls(JsonNode test) {
-    ObjectNode copy = JsonNodeFactory.instance.objectNode();
-    test.properties()
-        .forEach(
-            member -> {
-              if (!member.getKey().equals("calls")) {
-                copy.set(member.getKey(), cut(member.getValue()));
-              }
-            });
-    return copy;
+  /** Adds why a test failed, and what was unexpected; without explanations if there is no space. */
+  private void addTexts(ObjectNode test, JsonNode whole) {
+    JsonNode failure = cut(whole.path("failure"));
+    if (failure.isTextual()) {
+      test.set("failure", take(failure.toString()) ? failure : NO_SPACE);
+    }
+    ArrayNode unexpected = test.putArray("unexpected");
+    for (JsonNode each : whole.path("unexpected")) {
+      ObjectNode copy = (ObjectNode) cut(each);
+      if (!take(copy.toString())) {
+        copy.set("explanation", NO_SPACE);
+      }
+      unexpected.add(copy);
+    }
+    test.set("attempts", whole.path("attempts"));
+    if (whole.has("dropped")) {
+      test.set("dropped", whole.path("dropped"));
+    }
   }
 
   private static JsonNode cut(JsonNode value) {
@@ -117,7 +143,7 @@ final class ShortRun {
     call.properties()
         .forEach(
             member -> {
-              if (!CallEvent.NAMES.contains(member.getKey())) {
+              if (!DETAILS.contains(member.getKey())) {
                 copy.set(member.getKey(), cut(member.getValue()));
               }
             });
@@ -134,17 +160,24 @@ final class ShortRun {
     StringBuilder json = new StringBuilder(brief.json);
     json.setLength(json.length() - 1);
     boolean isWhole = true;
-    for (String name : CallEvent.NAMES) {
-      if (brief.call.get(name) instanceof POJONode raw) {
-        String detail = String.valueOf(((RawValue) raw.getPojo()).rawValue());
-        if (take(detail)) {
-          json.append(",\"").append(name).append("\":").append(detail);
-        } else {
-          isWhole = false;
-        }
+    for (String name : DETAILS) {
+      if (!brief.call.has(name)) {
+        continue;
+      }
+      String detail = text(brief.call.get(name));
+      if (take(detail)) {
+        json.append(",\"").append(name).append("\":").append(detail);
+      } else {
+        isWhole = false;
       }
     }
     return new RawValue(json.append(isWhole ? "}" : ",\"isBrief\":true}").toString());
+  }
+
+  private static String text(JsonNode detail) {
+    return detail instanceof POJONode raw
+        ? String.valueOf(((RawValue) raw.getPojo()).rawValue())
+        : cut(detail).toString();
   }
 
   private boolean take(String json) {

@@ -10,12 +10,14 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.WeakHashMap;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
@@ -34,17 +36,23 @@ public final class TestRunReport implements RunReport {
   /** The numbers of the stubs that were written. */
   private final Map<List<Object>, Integer> stubs = new HashMap<>();
 
+  /** The calls that are not answered yet; of some, that will never be, only the log knows. */
+  private final Map<Call, Arrived> underWay = Collections.synchronizedMap(new WeakHashMap<>());
+
+  /** When a call arrived, in real time, and the service with an API description that it is for. */
+  private record Arrived(Instant at, Optional<Described> service) {}
+
   @Override
   public Path open(Path folder) {
     RunFolder report = new RunFolder(folder.toAbsolutePath().normalize());
     Instant started = Instant.now();
     try {
-      String run = RunName.ofThisJvm();
+      String run = RunName.ofThisJvm(report.parts());
       Path part = report.partOfThisJvm(run);
       report.removeOtherRuns(run);
       journal = new Journal(part);
       Runtime.getRuntime()
-          .addShutdownHook(new Thread(() -> finish(report, part), "cachette-report-end"));
+          .addShutdownHook(new Thread(() -> finish(report, run, part), "cachette-report-end"));
     } catch (IOException unwritable) {
       throw new IllegalStateException(folder + " cannot be written: " + unwritable, unwritable);
     }
@@ -59,7 +67,7 @@ public final class TestRunReport implements RunReport {
     }
   }
 
-  private void finish(RunFolder folder, Path part) {
+  private void finish(RunFolder folder, String run, Path part) {
     write(() -> Events.over(Instant.now()));
     try {
       Map<Path, JvmEvents> known = new HashMap<>();
@@ -68,7 +76,7 @@ public final class TestRunReport implements RunReport {
         open.close();
         open.written().ifPresent(events -> known.put(part, events));
       }
-      Reports.writeAlone(folder, known);
+      Reports.writeAlone(folder, run, known);
     } catch (IOException | RuntimeException failed) {
       LoggerFactory.getLogger(TestRunReport.class)
           .warn("The run report {} cannot be written: {}", folder.html(), failed.toString());
@@ -84,10 +92,18 @@ public final class TestRunReport implements RunReport {
   }
 
   @Override
-  public void answered(Call call, TestId test, Optional<Described> service) {
-    Instant arrived = Instant.now().minus(call.duration().orElse(Duration.ZERO));
+  public void arrived(Call call, TestId test, Optional<Described> service) {
+    Instant at = Instant.now().minus(call.times().matched().orElse(Duration.ZERO));
     service.ifPresent(this::describe);
-    write(() -> calls.of(call, test, arrived, service));
+    underWay.put(call, new Arrived(at, service));
+  }
+
+  @Override
+  public void answered(Call call, TestId test) {
+    Arrived arrived = underWay.remove(call);
+    if (arrived != null) {
+      write(() -> calls.of(call, test, arrived.at, arrived.service));
+    }
   }
 
   private void describe(Described service) {
@@ -103,10 +119,13 @@ public final class TestRunReport implements RunReport {
   public void ended(EndedScope scope, Optional<String> failure) {
     Instant now = Instant.now();
     scope.described().forEach(this::describe);
-    List<Call> unanswered =
-        scope.log().calls().stream().filter(call -> !call.isDelivered()).toList();
-    unanswered.forEach(
-        call -> write(() -> calls.of(call, scope.test(), call.arrivedAt(), Optional.empty())));
+    for (Call call : scope.log().calls()) {
+      Arrived arrived = underWay.get(call);
+      if (arrived != null) {
+        // It is written again when it is answered.
+        write(() -> calls.of(call, scope.test(), arrived.at, arrived.service));
+      }
+    }
     scope.stubs().forEach(stub -> write(() -> firstTime(stub, now)));
     ScopeEnd end = ScopeEnd.of(scope, failure, now);
     write(() -> end.event(stubs));

@@ -319,7 +319,7 @@ function neverGivenOf(stub) {
 }
 
 function reason(stub) {
-  return stub.coveredBy ? `unreachable: ${stub.coveredBy} always answers instead`
+  return stub.coveredBy ? `unreachable: ${stub.coveredBy} always wins`
     : stub.beatenBy ? `${stub.beatenBy} answered its calls` : "no call matched it";
 }
 

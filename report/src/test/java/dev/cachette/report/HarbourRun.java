@@ -44,6 +44,7 @@ final class HarbourRun {
         case "arrival" -> arrival(net, Path.of(arguments[1]));
         case "crash" -> crash(net);
         case "many" -> many(net);
+        case "lost" -> lost(net);
         case "tides" -> test(net, "TidesTest", "reads", () -> callTides(net, "04:10"));
         default -> throw new IllegalArgumentException(arguments[0]);
       }
@@ -111,7 +112,7 @@ final class HarbourRun {
   }
 
   private static void secrets(Cachette net) throws IOException {
-    net.stub("POST https://id.example/token")
+    net.stub("POST https://id.example/token?api_key=" + SECRET)
         .answer(json(Map.of("access_token", SECRET, "token_type", "Bearer")));
     send("POST", "https://id.example/token?api_key=" + SECRET, "authorization", "Bearer " + SECRET);
   }
@@ -159,6 +160,21 @@ final class HarbourRun {
             net.stub("POST " + BOOKINGS).answer(text("berth " + number + " ".repeat(3_000)));
             for (int call = 0; call < 5; call++) {
               send("POST", BOOKINGS + "?call=" + call);
+            }
+          });
+    }
+  }
+
+  /** Thousands of calls that nothing answers, each with an explanation. */
+  private static void lost(Cachette net) throws Exception {
+    for (int test = 0; test < 50; test++) {
+      test(
+          net,
+          "LostTest",
+          "number" + test,
+          () -> {
+            for (int call = 0; call < 100; call++) {
+              send("GET", BOOKINGS + "/" + call);
             }
           });
     }

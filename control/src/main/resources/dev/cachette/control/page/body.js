@@ -7,8 +7,8 @@ const MOST_OPEN = 3;
 /** More bytes are not laid out. */
 const MOST_BYTES = 16 * 1024;
 
-/** Returns the body of a request or response; null if it has none. */
-export function body(message) {
+/** Returns the body of a request or response, with these places in its JSON marked; null if it has none. */
+export function body(message, marked = new Set()) {
   if (!message.bodySize) {
     return null;
   }
@@ -20,8 +20,9 @@ export function body(message) {
       alt: `A picture, ${message.mediaType}`, src: `data:${type.split(";")[0]};base64,${message.bytes}` }));
   }
   const content = message.body == null ? make("pre", {}, hex(message.bytes ?? ""))
-    : typeof message.body !== "string" ? make("div", { class: "tree" }, tree(null, message.body, 0))
+    : typeof message.body !== "string" ? make("div", { class: "tree" }, tree(null, message.body, 0, "$", marked))
     : type.startsWith("application/x-www-form-urlencoded") ? form(message.body)
+    : type.startsWith("multipart/") ? multipart(message.body, message.mediaType)
     : /[/+]xml/.test(type) ? make("pre", {}, indented(message.body))
     : make("pre", {}, message.body);
   const search = make("input", { type: "search", "aria-label": "Search in this body", placeholder: "Search in this body" });
@@ -49,6 +50,24 @@ function form(text) {
     .map(([name, value]) => make("tr", {}, make("th", { scope: "row" }, name), make("td", {}, value)))));
 }
 
+/** The parts of a multipart body (RFC 2046 section 5.1), each with its header fields; as it is if it has none. */
+function multipart(text, mediaType) {
+  const boundary = /boundary="?([^";]+)"?/i.exec(mediaType)?.[1];
+  const parts = boundary == null ? [] : `\r\n${text}`.split(`\r\n--${boundary}`).slice(1)
+    .filter(part => !part.startsWith("--"));
+  return parts.length === 0 ? make("pre", {}, text) : make("div", {}, parts.map((part, at) => {
+    const end = part.indexOf("\r\n\r\n");
+    const fields = (end < 0 ? "" : part.slice(0, end)).split("\r\n").filter(line => line.includes(":"));
+    const content = end < 0 ? part.trim() : part.slice(end + 4);
+    return make("section", { class: "bodypart", "aria-label": `Part ${at + 1}` },
+      make("table", { class: "headers" }, make("caption", {}, `Part ${at + 1} of ${parts.length}`),
+        make("tbody", {}, fields.map(line => make("tr", {},
+          make("th", { scope: "row" }, line.slice(0, line.indexOf(":"))),
+          make("td", {}, line.slice(line.indexOf(":") + 1).trim()))))),
+      make("pre", {}, content));
+  }));
+}
+
 /** XML with an element in each line; as it is if it has lines of its own. */
 function indented(text) {
   if (text.trim().includes("\n")) {
@@ -69,22 +88,25 @@ function indented(text) {
   return shown;
 }
 
-function tree(name, value, depth) {
+function tree(name, value, depth, path, marked) {
   const key = name == null ? null : make("span", { class: "key" }, `${name}: `);
+  const differs = marked.has(path) ? make("strong", { class: "differs" }, "differs") : null;
   if (value === null || typeof value !== "object") {
-    return make("div", { class: "leaf" }, key, make("span", { class: typeof value }, JSON.stringify(value)));
+    return make("div", { class: "leaf" }, key, make("span", { class: typeof value }, JSON.stringify(value)), differs);
   }
   const entries = Array.isArray(value) ? value.map((each, at) => [at, each]) : Object.entries(value);
   const summary = Array.isArray(value)
     ? `[${entries.length} ${entries.length === 1 ? "item" : "items"}]`
     : `{${entries.length} ${entries.length === 1 ? "member" : "members"}}`;
   if (entries.length === 0) {
-    return make("div", { class: "leaf" }, key, Array.isArray(value) ? "[]" : "{}");
+    return make("div", { class: "leaf" }, key, Array.isArray(value) ? "[]" : "{}", differs,
+      missing(path, value, marked));
   }
-  const part = make("details", {}, make("summary", {}, key, make("span", { class: "remark" }, summary)));
+  const part = make("details", {}, make("summary", {}, key, make("span", { class: "remark" }, summary), differs));
   const fill = () => {
     if (part.open && part.childElementCount === 1) {
-      part.append(...entries.map(([each, inner]) => tree(each, inner, depth + 1)));
+      part.append(...entries.map(([each, inner]) => tree(each, inner, depth + 1, within(path, each), marked)),
+        ...missing(path, value, marked));
     }
   };
   part.addEventListener("toggle", fill);
@@ -93,6 +115,19 @@ function tree(name, value, depth) {
     part.fill();
   }
   return part;
+}
+
+/** Returns the path of a member or an element, as explanations write it. */
+function within(path, name) {
+  return typeof name === "number" ? `${path}[${name}]`
+    : /^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? `${path}.${name}` : `${path}['${name}']`;
+}
+
+/** Names what should be in a value and is not there. */
+function missing(path, value, marked) {
+  const names = [...marked].filter(each => each.startsWith(`${path}.`)).map(each => each.slice(path.length + 1))
+    .filter(each => /^[A-Za-z_][A-Za-z0-9_]*$/.test(each) && !Array.isArray(value) && !(each in value));
+  return names.map(each => make("div", { class: "leaf" }, make("strong", { class: "differs" }, `${each} is missing`)));
 }
 
 function mark(content, wanted, found) {

@@ -2,6 +2,7 @@
 import { json, text, Problem } from "/page/api.js";
 import { clock, make, copyButton, took } from "/page/dom.js";
 import { body } from "/page/body.js";
+import { closest, differing } from "/page/closest.js";
 import { timeline } from "/page/timeline.js";
 import { change } from "/page/page.js";
 
@@ -15,7 +16,7 @@ export async function showCall(place, number, close) {
       make("p", {}, failed instanceof Problem ? failed.message : "The control port does not answer."));
     return;
   }
-  place.replaceChildren(
+  place.replaceChildren(...[
     head(`${call.method} ${call.url}`, close),
     make("div", { class: "tools" },
       copyButton("Copy as curl", () => text(`/calls/${number}?as=curl`)),
@@ -27,11 +28,12 @@ export async function showCall(place, number, close) {
       } }, "Make a stub of it")),
     facts(call),
     timeline(call),
-    call.explanation ? part("Why nothing answered", make("pre", { class: "explanation" }, call.explanation)) : null,
+    call.explanation ? part("Why nothing answered", make("pre", { class: "explanation" }, call.explanation),
+      closest(call)) : null,
     call.failure ? part("Why it failed", make("pre", { class: "explanation" }, call.failure)) : null,
-    part("Request", headers(call.headers), body(call)),
+    part("Request", headers(call.headers), body(call, differing(call))),
     call.response ? part(`Response ${call.response.status}`, headers(call.response.headers), body(call.response)) : null,
-  );
+  ].filter(it => it != null));
 }
 
 function head(title, close) {

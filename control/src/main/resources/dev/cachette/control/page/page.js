@@ -1,9 +1,10 @@
 // The views, and which one the address names: #/calls?filter=is:unexpected&call=17
 import { showCalls } from "/page/calls.js";
+import { showMessages } from "/page/messages.js";
 import { showSources } from "/page/sources.js";
 import { showStubs } from "/page/stubs.js";
 
-const VIEWS = { calls: showCalls, stubs: showStubs, sources: showSources };
+const VIEWS = { calls: showCalls, stubs: showStubs, sources: showSources, messages: showMessages };
 let shown = null;
 
 /** Returns the view that the address names, and its parameters. */

@@ -68,6 +68,9 @@ export function showStubs(main) {
   }
 
   function state(stub) {
+    if (stub.coveredBy) {
+      return `unreachable: ${stub.coveredBy} always wins`;
+    }
     if (stub.waitsFor.length) {
       return stub.waitsFor.join("; ");
     }
@@ -92,6 +95,8 @@ export function showStubs(main) {
       return;
     }
     counted.textContent = stubs.length === 1 ? "1 stub" : `${stubs.length} stubs`;
+    const off = changes ? (await json("/stubs", { headers: { accept: "application/json" } })).added
+      .filter(each => !each.active) : [];
     list.replaceChildren(...stubs.map(stub => make("tr", { class: stub.waitsFor.length ? "waits" : null },
       make("td", { class: "number" },
         make("button", { type: "button", class: "link", title: "Show these calls", onclick: () =>
@@ -102,13 +107,34 @@ export function showStubs(main) {
       make("td", {}, stub.id == null ? null : [
         make("button", { type: "button", "aria-label": `Edit ${stub.name}`, onclick: async () =>
           edit(stub.id, (await json(`/stubs/${stub.id}`)).file) }, "Edit"),
-        make("button", { type: "button", "aria-label": `Remove ${stub.name}`, onclick: async () => {
-          await done(`/stubs/${stub.id}`, { method: "DELETE" });
-          if (editing === stub.id) {
-            edit(null, EXAMPLE);
-          }
-          await load();
-        } }, "Remove")]))));
+        switchButton(stub.id, stub.name, false), removeButton(stub.id, stub.name)]))), ...off.map(switchedOff));
+  }
+
+  /** Stubs that were added together and answer nothing until they are switched on. */
+  function switchedOff({ id, stubs }) {
+    const names = stubs.map(stub => stub.name.replace(/^"(.*)" \(.*\)$/, "$1")).join(", ");
+    return make("tr", { class: "waits" }, make("td", { class: "number" }, "off"),
+      make("th", { scope: "row" }, names, make("p", { class: "remark" }, "switched off")),
+      make("td", {}), make("td", { class: "place" }, make("p", { class: "remark" }, "added here")),
+      make("td", {}, switchButton(id, names, true), removeButton(id, names)));
+  }
+
+  function switchButton(id, name, on) {
+    const words = on ? "Switch on" : "Switch off";
+    return make("button", { type: "button", "aria-label": `${words} ${name}`, onclick: async () => {
+      await done(`/stubs/${id}/active`, { method: "PUT", body: String(on) });
+      await load();
+    } }, words);
+  }
+
+  function removeButton(id, name) {
+    return make("button", { type: "button", "aria-label": `Remove ${name}`, onclick: async () => {
+      await done(`/stubs/${id}`, { method: "DELETE" });
+      if (editing === id) {
+        edit(null, EXAMPLE);
+      }
+      await load();
+    } }, "Remove");
   }
 
   const draft = sessionStorage.getItem("cachette-draft");

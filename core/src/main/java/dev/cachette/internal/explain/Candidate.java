@@ -8,6 +8,7 @@ import dev.cachette.internal.match.Verdict;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.result.Check;
+import dev.cachette.result.ClosestStub;
 import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -80,6 +81,11 @@ record Candidate(StubReference stub, Verdict verdict, boolean isRecorded) {
 
   private Candidate masked(RequestMask mask) {
     return new Candidate(stub, verdict.masked(mask), isRecorded);
+  }
+
+  /** Returns it as data. */
+  ClosestStub shown() {
+    return new ClosestStub(stub, verdict.checks());
   }
 
   /** Returns the check that explains best why it does not answer. */

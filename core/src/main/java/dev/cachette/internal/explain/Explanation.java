@@ -69,14 +69,11 @@ public final class Explanation {
   }
 
   /** Returns the explanation of an unexpected call; its first line says the most. */
-  public static String ofUnexpected(Request request, Situation situation) {
+  public static Explained ofUnexpected(Request request, Situation situation) {
     List<Stub> stubs = situation.stubs();
     List<Candidate> closest = Candidate.closest(request, stubs);
     StringBuilder text =
-        new StringBuilder("Unexpected call: ")
-            .append(request)
-            .append(" (")
-            .append(inShort(closest, situation))
+        new StringBuilder("Unexpected call: " + request + " (" + inShort(closest, situation))
             .append(")\n\n")
             .append(cassettes(situation));
     if (asksForWebSocket(request)) {
@@ -116,8 +113,9 @@ public final class Explanation {
       }
     }
     blankLine(text).append(namesNone ? NAME_IT : fix(request, closest, situation));
-    text.append(situation.cassettes().isEmpty() ? "" : AGAIN);
-    return text.append(situation.hasStubs() ? rule() : "").toString();
+    text.append(situation.cassettes().isEmpty() ? "" : AGAIN)
+        .append(situation.hasStubs() ? rule() : "");
+    return new Explained(text.toString(), closest.stream().map(Candidate::shown).toList());
   }
 
   /** Returns true if a client asks for a WebSocket (RFC 6455). */

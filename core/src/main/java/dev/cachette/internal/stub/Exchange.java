@@ -16,6 +16,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.explain.Answering;
+import dev.cachette.internal.explain.Explained;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.internal.text.Failed;
@@ -63,7 +64,7 @@ public final class Exchange {
 
   private @Nullable LoggedCall call;
 
-  private @Nullable String explanation;
+  private @Nullable Explained explanation;
 
   /** Why the real service did not answer, if its caller is told. */
   private @Nullable String unanswered;
@@ -159,6 +160,7 @@ public final class Exchange {
     if (call == null) {
       call = logged(Call.State.ARRIVED);
     }
+    call.explained(explanation);
     Optional<String> why = failure.map(Throwable::getMessage);
     scopes.answer(call, reply, answeredBy(), why.or(() -> Optional.ofNullable(unanswered)));
     return reply;
@@ -293,25 +295,22 @@ public final class Exchange {
 
   /** Returns why nothing answers it; found out at the first call, which may take long. */
   String explain() {
-    String known = explanation;
-    if (known == null) {
-      known = explanation();
-      explanation = known;
-    }
-    return known;
+    Explained known = explanation == null ? explanation() : explanation;
+    explanation = known;
+    return known.text();
   }
 
-  private String explanation() {
+  private Explained explanation() {
     Maker maker = arrival.carrier().maker();
     if (arrival.isLate()) {
-      return MakerText.ofOtherTest(request(), maker);
+      return Explained.of(MakerText.ofOtherTest(request(), maker));
     }
     if (wouldComeBack) {
-      return String.format(COMES_BACK, request());
+      return Explained.of(String.format(COMES_BACK, request()));
     }
-    return scopes.explain(
-            request(), outside.realService().isOurself(request()), MakerText.of(maker))
-        + described.map(DescribedCall::remark).orElse("");
+    return scopes
+        .explain(request(), outside.realService().isOurself(request()), MakerText.of(maker))
+        .and(described.map(DescribedCall::remark).orElse(""));
   }
 
   /** Returns the stub's answer, if call and answer conform to the API description. */

@@ -12,14 +12,17 @@ import dev.cachette.calls.MadeBy;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.explain.Explained;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.text.Failed;
 import dev.cachette.match.Received;
+import dev.cachette.result.ClosestStub;
 import dev.cachette.result.StubReference;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -34,6 +37,7 @@ final class LoggedCall implements Call {
   private final Map<String, String> variables;
   private final Supplier<ObjectMapper> mapper;
   private volatile Answered answered;
+  private volatile List<ClosestStub> closest = List.of();
   private @Nullable Response whole;
   private volatile State state;
   private final Stages stages;
@@ -72,6 +76,11 @@ final class LoggedCall implements Call {
     if (whole != null) {
       complete(whole);
     }
+  }
+
+  /** Sets why nothing answers it; null if something does. */
+  void explained(@Nullable Explained why) {
+    closest = why == null ? List.of() : why.closest();
   }
 
   /** Sets the body that arrived while it was passed on, maybe before the answer was set. */
@@ -203,6 +212,11 @@ final class LoggedCall implements Call {
   @Override
   public Optional<StubReference> stub() {
     return answered.stub;
+  }
+
+  @Override
+  public List<ClosestStub> closestStubs() {
+    return closest;
   }
 
   @Override

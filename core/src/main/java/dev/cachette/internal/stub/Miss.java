@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.explain.Explained;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.Situation;
 import dev.cachette.match.MatchInternals;
@@ -26,7 +27,8 @@ final class Miss {
    * @param ended the last stubs of ended scopes
    * @param toOurself whether its target is an address that Cachette listens on
    */
-  String explain(Request received, List<Explanation.Stub> ended, boolean toOurself, String madeBy) {
+  Explained explain(
+      Request received, List<Explanation.Stub> ended, boolean toOurself, String madeBy) {
     Request request = asMeant(received);
     List<Explanation.Stub> stubs = new ArrayList<>(scopes.ask(this::stubs));
     List<String> cassettes = new ArrayList<>();

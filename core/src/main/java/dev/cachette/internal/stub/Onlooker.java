@@ -17,15 +17,15 @@ public interface Onlooker {
   /** A scope was opened. */
   default void begun(TestId test) {}
 
-  /** A call was logged, in the scope of this test. */
-  default void arrived(Call call, TestId test) {}
-
   /**
-   * The answer to a call was written completely, or it met its fault.
+   * A call was logged, in the scope of this test.
    *
-   * @param service the service with an API description that it was for
+   * @param service the service with an API description that it is for
    */
-  default void delivered(Call call, TestId test, Optional<Described> service) {}
+  default void arrived(Call call, TestId test, Optional<Described> service) {}
+
+  /** The answer to a call was written completely, or it met its fault; its scope may have ended. */
+  default void delivered(Call call, TestId test) {}
 
   /** A scope has ended; what is known of it can be asked for now only. */
   default void ended(Supplier<EndedScope> scope) {}

@@ -6,6 +6,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.explain.Explained;
 import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.Received;
@@ -399,7 +400,8 @@ public final class Scopes {
     synchronized (this) {
       call.arrival().scope().log().add(call);
     }
-    settings.onlooker().arrived(call, call.arrival().scope().test());
+    TestId test = call.arrival().scope().test();
+    settings.onlooker().arrived(call, test, describing(call.request()));
     if (call.state() != Call.State.ARRIVED) {
       changed();
     }
@@ -435,8 +437,7 @@ public final class Scopes {
 
   void deliver(LoggedCall call) {
     call.reach(Call.State.ANSWERED, settings.nanos().getAsLong());
-    TestId test = call.arrival().scope().test();
-    settings.onlooker().delivered(call, test, describing(call.request()));
+    settings.onlooker().delivered(call, call.arrival().scope().test());
     settings.watcher().accept(call);
     changed();
   }
@@ -457,7 +458,7 @@ public final class Scopes {
    * @param toOurself whether its target is an address that Cachette listens on
    * @param madeBy who made it, as a paragraph
    */
-  String explain(Request request, boolean toOurself, String madeBy) {
+  Explained explain(Request request, boolean toOurself, String madeBy) {
     return new Miss(this).explain(request, endedStubs.all(), toOurself, madeBy);
   }
 

@@ -6,6 +6,7 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Header;
 import dev.cachette.http.Request;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.explain.Explained;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.explain.Situation;
@@ -72,14 +73,15 @@ class OutletsTest {
       }
       String name = at++ + ", " + condition.getClass().getSimpleName();
       RequestPattern pattern = RequestPattern.of("* https://*/{+rest}").where(condition);
-      outlets.put(
-          "explanation by " + name,
+      Explained explained =
           Explanation.ofUnexpected(
               request,
               Situation.of(
                   List.of(
                       new Explanation.Stub(
-                          pattern, new StubReference("a stub", "Desk.java:1"), List::of)))));
+                          pattern, new StubReference("a stub", "Desk.java:1"), List::of))));
+      outlets.put("explanation by " + name, explained.text());
+      outlets.put("closest stub by " + name, explained.closest().toString());
       outlets.put(
           "closest call by " + name,
           CheckText.lines(
