@@ -79,6 +79,10 @@ public final class ControlPort {
   public String open() {
     LivePage.addTo(own);
     own.stub("GET /openapi.json").answer(classpath("dev/cachette/control/control.openapi.json"));
+    own.stub("GET /schema.json")
+        .answer(
+            classpath("cachette-stubs.schema.json")
+                .header("content-type", "application/schema+json"));
     answer("GET /filters", received -> json(Map.of("fields", CallFilter.described())));
     answer("POST /sessions", received -> json(sessions.begin()).status(201));
     answer("GET /sessions", received -> json(Map.of("sessions", sessions.all())));

@@ -27,6 +27,7 @@ final class LivePage {
           "timeline.js",
           "closest.js",
           "stubs.js",
+          "complete.js",
           "sources.js",
           "messages.js");
 

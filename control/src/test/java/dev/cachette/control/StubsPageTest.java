@@ -2,9 +2,11 @@ package dev.cachette.control;
 
 import static dev.cachette.answer.Answers.text;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import org.junit.jupiter.api.Test;
+import org.openqa.selenium.Keys;
 
 /** A person works with the stubs on the live page, in a real browser. */
 class StubsPageTest extends OpenPage {
@@ -71,6 +73,29 @@ class StubsPageTest extends OpenPage {
     browser.click("button[aria-label='Switch off pilots']");
     browser.click("button[aria-label='Remove pilots']");
     browser.await("removed", () -> !browser.text("#stubs tbody").contains("pilots"));
+  }
+
+  @Test
+  void aStubFileIsCompleted() throws Exception {
+    browser.open(control + "/#/stubs");
+    browser.await(
+        "the editor", () -> browser.find("#stub-text").getDomProperty("value").length() > 9);
+    browser.type("#stub-text", "stu");
+    browser.awaitText("#stub-offers li", "stubs");
+    browser.keys(Keys.ARROW_DOWN, Keys.ENTER, "\n  - re");
+    browser.awaitText("#stub-offers li", "request");
+    browser.keys(Keys.ARROW_DOWN, Keys.TAB, "GET /v1/pilots\n    ");
+    browser.keys(Keys.chord(Keys.CONTROL, " "));
+    browser.awaitText("#stub-offers", "answer");
+    assertFalse(browser.text("#stub-offers").contains("METHOD URL-template"), "used already");
+    browser.keys("ans");
+    browser.keys(Keys.ARROW_DOWN, Keys.ENTER, "\n      tex");
+    browser.awaitText("#stub-offers li", "text");
+    browser.keys(Keys.ESCAPE, "t: on duty");
+    browser.press("Add");
+
+    browser.awaitText("#stubs tbody", "GET /v1/pilots");
+    assertEquals("on duty", call("GET", "/v1/pilots", "").body());
   }
 
   @Test

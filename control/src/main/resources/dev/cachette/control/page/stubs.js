@@ -1,5 +1,6 @@
 // The stubs in force, and a text to add or change some.
 import { json, done, text, Problem } from "/page/api.js";
+import { completing } from "/page/complete.js";
 import { make } from "/page/dom.js";
 import { change } from "/page/page.js";
 
@@ -15,12 +16,13 @@ export function showStubs(main) {
   const list = make("tbody");
   const counted = make("p", { role: "status", id: "stub-count" });
   const area = make("textarea", { id: "stub-text", rows: "14", spellcheck: "false", "aria-describedby": "stub-problems" });
+  const offers = make("ul", { id: "stub-offers", role: "listbox", "aria-label": "What can stand here", hidden: true });
   const problems = make("ul", { id: "stub-problems", role: "alert" });
   const title = make("h2", {}, "Add stubs");
   const save = make("button", { type: "submit" }, "Add");
   const other = make("button", { type: "button", hidden: true, onclick: () => edit(null, EXAMPLE) }, "Add others instead");
   const form = make("form", { class: "editor", onsubmit: event => { event.preventDefault(); send(); } },
-    title, make("label", { for: "stub-text" }, "A stub file, in YAML or JSON"), area, problems,
+    title, make("label", { for: "stub-text" }, "A stub file, in YAML or JSON; it completes as you type"), area, offers, problems,
     make("div", { class: "tools" }, save, other));
   main.append(
     make("div", { class: "tools" },
@@ -137,6 +139,7 @@ export function showStubs(main) {
     } }, "Remove");
   }
 
+  completing(area, offers);
   const draft = sessionStorage.getItem("cachette-draft");
   sessionStorage.removeItem("cachette-draft");
   edit(null, draft ?? EXAMPLE);
