@@ -7,7 +7,6 @@ import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.result.StubReference;
 import dev.cachette.result.StubStatus;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
@@ -17,37 +16,23 @@ import java.util.Optional;
  * @param stubs the active stubs
  * @param cassettes the active cassettes
  * @param descriptions the API descriptions that calls are checked against
- * @param messages the last warnings of this JVM, in order
  */
 public record InForce(
-    List<StubStatus> stubs,
-    List<ActiveRecording> cassettes,
-    List<ApiDescription> descriptions,
-    List<Message> messages) {
+    List<StubStatus> stubs, List<ActiveRecording> cassettes, List<ApiDescription> descriptions) {
 
   /** Copies the lists. */
   public InForce {
     stubs = List.copyOf(stubs);
     cassettes = List.copyOf(cassettes);
     descriptions = List.copyOf(descriptions);
-    messages = List.copyOf(messages);
   }
 
   static InForce of(Scopes scopes) {
     return new InForce(
         scopes.statuses(),
         scopes.cassettes().stream().map(it -> new ActiveRecording(it.mode(), it.before())).toList(),
-        scopes.described().stream().map(ApiDescription::new).toList(),
-        Messages.last());
+        scopes.described().stream().map(ApiDescription::new).toList());
   }
-
-  /**
-   * A warning.
-   *
-   * @param at when it was given
-   * @param text what it says; secrets are masked
-   */
-  public record Message(Instant at, String text) {}
 
   /**
    * An active cassette.

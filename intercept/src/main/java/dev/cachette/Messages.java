@@ -8,22 +8,35 @@ import java.util.Deque;
 import java.util.List;
 import org.slf4j.LoggerFactory;
 
-/** Warnings: in the log, and the last of this JVM for the live page. Thread-safe. */
-final class Messages {
+/**
+ * Warnings: in the log, and the last of this JVM for the live page. Thread-safe. Not public API:
+ * may change in any release.
+ *
+ * @hidden
+ */
+public final class Messages {
 
   /** Earlier ones are only in the log. */
   private static final int MOST = 200;
 
   /** Guarded by itself. */
-  private static final Deque<InForce.Message> LAST = new ArrayDeque<>();
+  private static final Deque<Message> LAST = new ArrayDeque<>();
 
   private Messages() {}
+
+  /**
+   * A warning.
+   *
+   * @param at when it was given
+   * @param text its text; secrets are masked
+   */
+  public record Message(Instant at, String text) {}
 
   /** Gets the logger on demand: a logging library is slow to start. */
   static void warn(String text) {
     LoggerFactory.getLogger(Cachette.class).warn(Printable.of(text));
     synchronized (LAST) {
-      LAST.addLast(new InForce.Message(Instant.now(), Masking.text(text)));
+      LAST.addLast(new Message(Instant.now(), Masking.text(text)));
       if (LAST.size() > MOST) {
         LAST.removeFirst();
       }
@@ -31,7 +44,7 @@ final class Messages {
   }
 
   /** Returns them, in order. */
-  static List<InForce.Message> last() {
+  public static List<Message> last() {
     synchronized (LAST) {
       return List.copyOf(LAST);
     }

@@ -8,6 +8,7 @@ import static dev.cachette.answer.Answers.status;
 import static dev.cachette.answer.Answers.text;
 
 import dev.cachette.Cachette;
+import dev.cachette.Messages;
 import dev.cachette.Settings;
 import dev.cachette.UnexpectedCalls;
 import dev.cachette.UnusedStubs;
@@ -99,7 +100,7 @@ public final class ControlPort {
         "/stubs/all",
         (of, received) -> json(Map.of("stubs", of.inForce(), "changes", of.changes())));
     forEach("GET", "/sources", (of, received) -> json(of.sources()));
-    forEach("GET", "/messages", (of, received) -> json(Map.of("messages", of.messages())));
+    forEach("GET", "/messages", (of, received) -> json(messages()));
     forEach("POST", "/stubs", ControlPort::add);
     forEach("GET", "/stubs/{id}", ControlPort::added);
     forEach("PUT", "/stubs/{id}", ControlPort::replace);
@@ -182,6 +183,15 @@ public final class ControlPort {
     json.put("path", problem.path());
     json.put("message", problem.message());
     return json;
+  }
+
+  /** Returns the last warnings, which are of the JVM, not of a session. */
+  private static Map<String, Object> messages() {
+    return Map.of(
+        "messages",
+        Messages.last().stream()
+            .map(it -> Map.of("at", it.at().toString(), "text", it.text()))
+            .toList());
   }
 
   private static Answer done(Runnable action) {

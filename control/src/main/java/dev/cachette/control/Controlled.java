@@ -183,13 +183,6 @@ public final class Controlled {
     return Sources.of(net.get().inForce(), calls().stream().toList());
   }
 
-  /** Returns the last warnings. */
-  List<Map<String, Object>> messages() {
-    return net.get().inForce().messages().stream()
-        .map(it -> Map.<String, Object>of("at", it.at().toString(), "text", it.text()))
-        .toList();
-  }
-
   /** Several may have the same name and place: both lists are in the order of declaration. */
   private Map<String, Deque<Integer>> idsByStub() {
     Map<String, Deque<Integer>> ids = new HashMap<>();
