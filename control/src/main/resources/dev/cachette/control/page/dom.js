@@ -31,6 +31,23 @@ export function copyButton(label, text) {
   return button;
 }
 
+/** Shows a list with a button to load it again; `load` fills it, and returns what is said of it. */
+export function refreshed(main, id, list, load) {
+  const told = make("p", { role: "status", id });
+  const again = async () => {
+    try {
+      told.textContent = await load();
+    } catch (failed) {
+      told.textContent = failed.message;
+      list.replaceChildren();
+    }
+  };
+  main.append(
+    make("div", { class: "tools" }, make("button", { type: "button", onclick: again }, "Refresh"), told),
+    make("div", { class: "list scrolls" }, list));
+  again();
+}
+
 /** Bytes in the unit that a person reads. */
 export function size(bytes) {
   return bytes < 1024 ? `${bytes} B`

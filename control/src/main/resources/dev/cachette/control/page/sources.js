@@ -1,27 +1,15 @@
 // Cassettes with their exchanges, and API descriptions with what was called of them.
 import { json } from "/page/api.js";
-import { make } from "/page/dom.js";
+import { make, refreshed } from "/page/dom.js";
 import { change } from "/page/page.js";
 
 export function showSources(main) {
-  const told = make("p", { role: "status", id: "source-count" });
   const list = make("div", { class: "sources" });
-  main.append(
-    make("div", { class: "tools" }, make("button", { type: "button", onclick: load }, "Refresh"), told),
-    make("div", { class: "list scrolls" }, list));
-
-  async function load() {
-    try {
-      const { cassettes, descriptions } = await json("/sources");
-      told.textContent = `${counted(cassettes.length, "cassette")}, ${counted(descriptions.length, "API description")}`;
-      list.replaceChildren(...descriptions.map(description), ...cassettes.map(cassette));
-    } catch (failed) {
-      told.textContent = failed.message;
-      list.replaceChildren();
-    }
-  }
-
-  load();
+  refreshed(main, "source-count", list, async () => {
+    const { cassettes, descriptions } = await json("/sources");
+    list.replaceChildren(...descriptions.map(description), ...cassettes.map(cassette));
+    return `${counted(cassettes.length, "cassette")}, ${counted(descriptions.length, "API description")}`;
+  });
   return { update() {} };
 }
 
