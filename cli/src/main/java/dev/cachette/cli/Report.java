@@ -2,7 +2,6 @@ package dev.cachette.cli;
 
 import dev.cachette.report.Reports;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -40,21 +39,13 @@ final class Report implements Callable<Integer> {
   private @Nullable Path to;
 
   @Override
-  public Integer call() {
-    Reports.Summary summary = written();
+  public Integer call() throws IOException {
+    Reports.Summary summary = Reports.write(folders, to == null ? folders.get(0) : to);
     if (output.isJson()) {
       output.json(summary);
     } else {
       output.result(summary.html() + ": " + summary);
     }
     return 0;
-  }
-
-  private Reports.Summary written() {
-    try {
-      return Reports.write(folders, to == null ? folders.get(0) : to);
-    } catch (IOException failed) {
-      throw new UncheckedIOException(failed);
-    }
   }
 }

@@ -185,7 +185,7 @@ final class HarbourRun {
     send("GET", TIDES);
   }
 
-  /** What a test does. */
+  /** The body of a test. */
   private interface Step {
     void run() throws Exception;
   }

@@ -20,7 +20,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
 
-/** What a person does with the report, in a real browser, from disk. */
+/** The report in a real browser, from disk: as a person uses it. */
 class ReportPageTest {
 
   @TempDir static Path folder;
@@ -50,6 +50,11 @@ class ReportPageTest {
     browser.awaitText("#overview", "Tests");
   }
 
+  private static void openTest(String name) {
+    browser.type("#tests input", name);
+    browser.click("#tests-list details > summary");
+  }
+
   @Test
   void showsTheTestsThatFailedFirst() {
     assertTrue(browser.find("#tests-list details:first-of-type").getText().startsWith("failed"));
@@ -69,8 +74,7 @@ class ReportPageTest {
 
   @Test
   void opensACallWithItsMessages() {
-    browser.type("#tests input", "repeatsABooking");
-    browser.click("#tests-list details > summary");
+    openTest("repeatsABooking");
     browser.click("details.call:last-of-type > summary");
 
     browser.awaitText("details.call[open] .messages", "{\"berth\":\"B-4\"}");
@@ -125,8 +129,7 @@ class ReportPageTest {
 
   @Test
   void whatWasCalledStaysText() {
-    browser.type("#tests input", "isText");
-    browser.click("#tests-list details > summary");
+    openTest("isText");
     browser.click("details.call > summary");
     browser.awaitText("details.call[open] .messages", "onerror");
 
@@ -147,8 +150,7 @@ class ReportPageTest {
         .executeCdpCommand(
             "Emulation.setEmulatedMedia",
             Map.of("features", List.of(Map.of("name", "prefers-color-scheme", "value", scheme))));
-    browser.type("#tests input", "isText");
-    browser.click("#tests-list details > summary");
+    openTest("isText");
     browser.click("details.call > summary");
     browser.awaitText("details.call[open] .messages", "onerror");
 

@@ -21,7 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** What the report of a run says: of one JVM, of several, and of one that crashed. */
+/** The report of a run: of one JVM, of several, and of one that crashed. */
 class RunReportTest {
 
   private static final Path SCHEMA = Path.of("..", "docs", "schema", "cachette-run.schema.json");
