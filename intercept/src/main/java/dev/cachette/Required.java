@@ -3,7 +3,7 @@ package dev.cachette;
 import dev.cachette.internal.misuse.Refusals;
 import org.jspecify.annotations.Nullable;
 
-/** What the value of a setting must be. */
+/** Checks the values of settings. */
 final class Required {
 
   private Required() {}

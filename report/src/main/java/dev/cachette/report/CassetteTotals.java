@@ -8,7 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** What was done with each cassette. */
+/** The use of each cassette in a run. */
 final class CassetteTotals {
 
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;

@@ -9,7 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** What tests met of each API description: operation, status and media type. */
+/** Counts the documented responses that calls got: by operation, status and media type. */
 final class DescriptionTotals {
 
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;

@@ -18,7 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** What happens in a run, as JSON objects for the {@link Journal}; secrets are masked. */
+/** Describes what happens in a run as JSON objects for the {@link Journal}; masks secrets. */
 final class Events {
 
   /** The format of the files; a reader refuses another one. */
@@ -98,7 +98,7 @@ final class Events {
     return Masking.text(use.answer()).replaceFirst(" 0 bytes$", "");
   }
 
-  /** What became of a stub in one scope. */
+  /** Returns the use of a stub in one scope. */
   static Map<String, Object> use(int id, StubStatus stub) {
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("id", id);

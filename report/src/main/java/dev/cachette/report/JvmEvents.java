@@ -13,7 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
-/** What happened in one JVM. */
+/** The events of one JVM. */
 final class JvmEvents {
 
   private final Map<Long, ScopeEvents> scopes = new LinkedHashMap<>();

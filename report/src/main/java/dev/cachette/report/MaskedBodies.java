@@ -28,7 +28,7 @@ final class MaskedBodies {
         }
       };
 
-  /** What was masked when they were remembered: it is another object if there is more. */
+  /** The policy by which they were masked: another object as soon as there are more secrets. */
   private Object policy = Masking.policy();
 
   /** Returns a body as text; empty if it is empty or binary. */

@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 
-/** What tests met of one operation of an API description. */
+/** Counts the documented responses of one operation that calls got. */
 final class OperationTotal {
 
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;

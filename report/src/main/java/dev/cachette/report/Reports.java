@@ -30,7 +30,7 @@ public final class Reports {
   private Reports() {}
 
   /**
-   * What a report says in one line.
+   * The numbers of a report.
    *
    * @param html the report
    * @param jvms how many JVMs it is made of

@@ -13,7 +13,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * What a scope has left at its end. Whatever may change later is looked at when it is made.
+ * The end of a scope. The state of cassettes, which may change later, is read when it is made.
  *
  * @param scope what was in it
  * @param failure why it fails its test

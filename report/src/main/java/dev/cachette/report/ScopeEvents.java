@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** What happened in one scope: a test, a class, or a session. */
+/** The events of one scope: a test, a class, or a session. */
 final class ScopeEvents {
 
   private final JsonNode begun;

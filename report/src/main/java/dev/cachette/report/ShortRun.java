@@ -29,11 +29,11 @@ final class ShortRun {
   /** How many stubs, cassettes and so on are listed. */
   private static final int MOST_LISTED = 2_000;
 
-  /** What the page needs of a test. */
+  /** The members of a test that the page needs. */
   private static final List<String> NEEDED =
       List.of("name", "jvm", "startedAt", "durationMillis", "waitingMillis", "outcome");
 
-  /** What is left out of calls first. */
+  /** The members of a call that are left out first. */
   private static final List<String> DETAILS =
       List.of("explanation", "failure", "request", "response");
 

@@ -8,7 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** What became of each stub in all scopes that had it. */
+/** The use of each stub, in all scopes that had it. */
 final class StubTotals {
 
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;

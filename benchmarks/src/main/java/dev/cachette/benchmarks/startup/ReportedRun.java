@@ -106,7 +106,7 @@ public final class ReportedRun {
     }
   }
 
-  /** What the code under test does besides calling. */
+  /** Keeps a processor busy, as the code under test does besides calling. */
   private static void work(int millis) {
     long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(millis);
     while (System.nanoTime() < until) {

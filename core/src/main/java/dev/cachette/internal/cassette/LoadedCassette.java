@@ -120,7 +120,7 @@ public final class LoadedCassette {
   }
 
   /**
-   * What has been done with it.
+   * The use of a cassette so far.
    *
    * @param replayed how many of its exchanges answered a call
    * @param calls how many calls they answered

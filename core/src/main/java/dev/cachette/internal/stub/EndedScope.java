@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What was in a scope when it ended.
+ * The content of a scope when it ended.
  *
  * @param test what it was for
  * @param failure why its test has failed, as far as is known
