@@ -89,7 +89,10 @@ public final class Reports {
             "no run has been reported there. Fix: run the tests with -Dcachette.report="
                 + folder.toAbsolutePath());
       }
-      parts.addAll(ofFolder);
+      for (Path part : ofFolder) {
+        // A folder that is given twice counts once.
+        parts.add(part.toRealPath());
+      }
     }
     return write(read(parts, Map.of()).values(), new RunFolder(to));
   }

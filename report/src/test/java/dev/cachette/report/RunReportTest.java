@@ -201,6 +201,17 @@ class RunReportTest {
   }
 
   @Test
+  void aFolderThatIsGivenTwiceCountsOnce() throws Exception {
+    Runs.run("tides", folder, folder);
+
+    Reports.Summary summary =
+        Reports.write(List.of(folder, folder.resolve("..").resolve(folder.getFileName())), folder);
+
+    assertEquals(1, summary.tests());
+    assertEquals(1, summary.jvms());
+  }
+
+  @Test
   void aTestThatRunsAgainCountsOnce() throws Exception {
     Runs.run("tides", folder, folder);
     Runs.run("tides", folder, folder);
