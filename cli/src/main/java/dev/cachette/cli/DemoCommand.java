@@ -30,7 +30,7 @@ final class DemoCommand implements Callable<Integer> {
     PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
     Path report = reportFolder();
     boolean holds = Demo.tell(out, Ansi.AUTO.enabled());
-    out.printf("The report of this run is in a moment at %s%n", report.resolve("index.html"));
+    out.printf("The report of this run, written at exit: %s%n", report.resolve("index.html"));
     return holds ? 0 : Tool.DOES_NOT_HOLD;
   }
 

@@ -17,8 +17,8 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Write the report of a test run: index.html, run.json and summary.md.",
-      "A run with -Dcachette.report=FOLDER writes it itself. This merges the folders of several"
-          + " modules, and what JVMs have left that were killed."
+      "A test run with -Dcachette.report=FOLDER writes its own report. This command merges the"
+          + " folders of several modules, and includes JVMs that were killed."
     },
     footerHeading = "%nExample:%n",
     footer = "  cachette report desk/target/cachette customs/target/cachette --to target/cachette")
@@ -26,10 +26,7 @@ final class Report implements Callable<Integer> {
 
   @Mixin private Output output;
 
-  @Parameters(
-      arity = "1..*",
-      paramLabel = "FOLDER",
-      description = "The folders that were reported to.")
+  @Parameters(arity = "1..*", paramLabel = "FOLDER", description = "The report folders.")
   private List<Path> folders;
 
   @Option(
