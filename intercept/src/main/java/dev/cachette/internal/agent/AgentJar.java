@@ -3,11 +3,8 @@ package dev.cachette.internal.agent;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.net.URISyntaxException;
-import java.nio.file.FileSystemNotFoundException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.CodeSource;
 import java.util.Optional;
 import java.util.jar.Attributes;
 import java.util.jar.JarEntry;
@@ -34,8 +31,10 @@ final class AgentJar implements AutoCloseable {
   }
 
   static AgentJar get() throws IOException {
-    Optional<Path> own = ownJar();
-    return own.isPresent() ? new AgentJar(own.get(), false) : write();
+    Optional<Path> own = OwnJar.find();
+    return own.isPresent() && Agent.class.getClassLoader() == ClassLoader.getSystemClassLoader()
+        ? new AgentJar(own.get(), false)
+        : write();
   }
 
   Path path() {
@@ -51,18 +50,6 @@ final class AgentJar implements AutoCloseable {
       } catch (IOException inUse) {
         path.toFile().deleteOnExit();
       }
-    }
-  }
-
-  private static Optional<Path> ownJar() {
-    CodeSource source = Agent.class.getProtectionDomain().getCodeSource();
-    if (source == null || Agent.class.getClassLoader() != ClassLoader.getSystemClassLoader()) {
-      return Optional.empty();
-    }
-    try {
-      return Optional.of(Path.of(source.getLocation().toURI())).filter(Files::isRegularFile);
-    } catch (URISyntaxException | IllegalArgumentException | FileSystemNotFoundException noFile) {
-      return Optional.empty();
     }
   }
 

@@ -1,10 +1,9 @@
 package dev.cachette.internal.agent;
 
 import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * The methods of the JDK through which work goes from one thread to another, or to a connection.
@@ -110,9 +109,14 @@ enum ContextPoint {
     static final String ANY = "*";
   }
 
-  /** Returns their classes, with slashes. */
-  static final Set<String> CLASSES =
-      Arrays.stream(values()).map(point -> point.className).collect(Collectors.toUnmodifiableSet());
+  /** With slashes. */
+  private static final Set<String> CLASSES = new HashSet<>();
+
+  static {
+    for (ContextPoint point : values()) {
+      CLASSES.add(point.className);
+    }
+  }
 
   private final Hook hook;
   private final String className;
@@ -129,6 +133,11 @@ enum ContextPoint {
   /** Returns the name of its class, with slashes. */
   String className() {
     return className;
+  }
+
+  /** Returns true if one is in a class, with slashes, of the JDK. */
+  static boolean isIn(String aClass) {
+    return CLASSES.contains(aClass);
   }
 
   /** Returns those in a class, with slashes. */

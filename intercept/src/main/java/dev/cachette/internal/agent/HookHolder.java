@@ -1,14 +1,12 @@
 package dev.cachette.internal.agent;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.lang.instrument.Instrumentation;
 import java.lang.invoke.MethodHandles;
 import java.net.InetAddress;
 import java.net.SocketAddress;
 import java.net.URI;
 import java.security.cert.X509Certificate;
-import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.BiFunction;
@@ -23,18 +21,6 @@ final class HookHolder {
 
   private static final String PACKAGE = "java.net.";
   private static final String NAME = PACKAGE + "CachetteHook";
-
-  private static final List<String> CLASSES =
-      List.of(
-          "CachetteMark",
-          "CachetteTask",
-          "CachetteTasks",
-          "CachetteStreams",
-          "CachetteUnserved",
-          "CachetteContext",
-          "CachetteTimers",
-          "CachetteHook",
-          "CachetteDns");
 
   private final BiFunction<String, Object[], Object> control;
 
@@ -173,19 +159,12 @@ final class HookHolder {
     try {
       MethodHandles.Lookup lookup =
           MethodHandles.privateLookupIn(InetAddress.class, MethodHandles.lookup());
-      for (String name : CLASSES) {
-        define(lookup, "hook/java/net/" + name + ".class");
+      for (byte[] each : HookClasses.read()) {
+        lookup.defineClass(each);
       }
       return Class.forName(NAME, false, null);
     } catch (IOException | IllegalAccessException | ClassNotFoundException failed) {
       throw new InterceptionUnavailable("its hook cannot be defined", failed);
-    }
-  }
-
-  private static void define(MethodHandles.Lookup lookup, String resource)
-      throws IOException, IllegalAccessException {
-    try (InputStream bytes = HookHolder.class.getResourceAsStream(resource)) {
-      lookup.defineClass(bytes.readAllBytes());
     }
   }
 }

@@ -2,7 +2,8 @@ package dev.cachette.internal.agent;
 
 import java.lang.instrument.Instrumentation;
 import java.lang.instrument.UnmodifiableClassException;
-import java.util.Arrays;
+import java.util.ArrayList;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -45,8 +46,8 @@ final class Hooks {
       for (Class<?> each : loaded) {
         NativeStacks.loaded(each);
       }
-      for (String className : WeavePoint.REQUIRED) {
-        Class.forName(className.replace('/', '.'), false, null);
+      for (WeavePoint point : WeavePoint.required()) {
+        Class.forName(point.className().replace('/', '.'), false, null);
       }
       requireAllWoven(weaver);
     } catch (UnmodifiableClassException
@@ -61,10 +62,14 @@ final class Hooks {
   }
 
   private static Class<?>[] targets(Instrumentation instrumentation, Class<?>... loaded) {
-    return Arrays.stream(loaded)
-        .filter(type -> WeavePoint.mayBeIn(type.getClassLoader(), type.getName().replace('.', '/')))
-        .filter(instrumentation::isModifiableClass)
-        .toArray(Class<?>[]::new);
+    List<Class<?>> targets = new ArrayList<>();
+    for (Class<?> type : loaded) {
+      if (WeavePoint.mayBeIn(type.getClassLoader(), type.getName().replace('.', '/'))
+          && instrumentation.isModifiableClass(type)) {
+        targets.add(type);
+      }
+    }
+    return targets.toArray(Class<?>[]::new);
   }
 
   /** Reports a JDK whose classes have changed, rather than letting its calls through. */

@@ -1,11 +1,11 @@
 package dev.cachette.internal.agent;
 
 import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -45,7 +45,7 @@ enum WeavePoint {
       Hook.RESOLVE,
       "java/net/InetAddress",
       "getAllByName0",
-      "(Ljava/lang/String;.*)[Ljava/net/InetAddress;"),
+      "(Ljava/lang/String;*)[Ljava/net/InetAddress;"),
 
   TRUST_OF_SOCKET(
       Hook.TRUST,
@@ -67,41 +67,41 @@ enum WeavePoint {
       "(Ljava/nio/ByteBuffer;Ljava/net/SocketAddress;)I"),
 
   /** Netty does not report that its datagrams fail. */
-  NETTY_HTTP_3(Hook.HTTP_3, "codec/quic/QuicChannelBootstrap", "connect", "(L.*Promise;)L.*"),
+  NETTY_HTTP_3(Hook.HTTP_3, "codec/quic/QuicChannelBootstrap", "connect", "(L*Promise;)L*"),
 
   /** One method for all transports, including native ones. */
   NETTY_CONNECT(
       Hook.CONNECT_CHANNEL,
       "netty/channel/DefaultChannelPipeline$HeadContext",
       "connect",
-      "(L.*ChannelPromise;)V"),
+      "(L*ChannelPromise;)V"),
 
   NETTY_NAME_LOOK_UP(
       Hook.RESOLVE_PROMISE,
       "netty/resolver/SimpleNameResolver",
       "resolve",
-      "(Ljava/lang/String;L.*Promise;)L.*"),
+      "(Ljava/lang/String;L*Promise;)L*"),
 
   NETTY_NAME_LOOK_UP_OF_ALL(
       Hook.RESOLVE_PROMISE_OF_ALL,
       "netty/resolver/SimpleNameResolver",
       "resolveAll",
-      "(Ljava/lang/String;L.*Promise;)L.*"),
+      "(Ljava/lang/String;L*Promise;)L*"),
 
   /** Behind all look-ups of records, such as Armeria's. */
   NETTY_DNS_QUERY(
-      Hook.DNS_QUERY, "netty/resolver/dns/DnsNameResolver", "doQuery", "(.*DnsQuestion;.*)L.*"),
+      Hook.DNS_QUERY, "netty/resolver/dns/DnsNameResolver", "doQuery", "(*DnsQuestion;*)L*"),
 
   /** The same before Netty 4.1.101. */
   NETTY_DNS_QUERY_OF_OLD(
-      Hook.DNS_QUERY, "netty/resolver/dns/DnsNameResolver", "query0", "(.*DnsQuestion;.*)L.*"),
+      Hook.DNS_QUERY, "netty/resolver/dns/DnsNameResolver", "query0", "(*DnsQuestion;*)L*"),
 
   /** The path alone; its caller compares the names, as that of the next one. */
   TRUST_OF_BOUNCY_CASTLE(
       Hook.TRUST_OF_BOUNCY_CASTLE,
       "jsse/provider/ProvX509TrustManager",
       "validateChain",
-      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;L.*TransportData;Z)"
+      "([Ljava/security/cert/X509Certificate;Ljava/lang/String;L*TransportData;Z)"
           + "[Ljava/security/cert/X509Certificate;"),
 
   TRUST_OF_CONSCRYPT(
@@ -131,28 +131,20 @@ enum WeavePoint {
 
   private static final String OURS = "dev/cachette/";
 
-  private static final String ANYTHING = ".*";
+  /** Stands for anything in a descriptor. */
+  private static final char ANYTHING = '*';
 
-  /** Returns the JDK classes that must be woven, with slashes. */
-  static final Set<String> REQUIRED =
-      Arrays.stream(values())
-          .filter(WeavePoint::isRequired)
-          .map(WeavePoint::className)
-          .collect(Collectors.toUnmodifiableSet());
+  private static final Set<String> OF_THE_JDK = new HashSet<>();
 
-  private static final Set<String> OF_THE_JDK =
-      Arrays.stream(values())
-          .filter(WeavePoint::isOfTheJdk)
-          .map(WeavePoint::className)
-          .collect(Collectors.toUnmodifiableSet());
+  /** The ends of the names of classes of libraries, with slashes. */
+  private static final Set<String> OF_LIBRARIES = new LinkedHashSet<>();
 
-  /** Returns the ends of the names of classes of libraries, with slashes. */
-  private static final String[] OF_LIBRARIES =
-      Arrays.stream(values())
-          .filter(point -> !point.isOfTheJdk())
-          .map(WeavePoint::className)
-          .distinct()
-          .toArray(String[]::new);
+  // Loops here and below: in a JVM that has just started, a stream takes milliseconds.
+  static {
+    for (WeavePoint point : values()) {
+      (point.isOfTheJdk() ? OF_THE_JDK : OF_LIBRARIES).add(point.className);
+    }
+  }
 
   private final Hook hook;
   private final String className;
@@ -174,9 +166,15 @@ enum WeavePoint {
     return className;
   }
 
-  /** Returns true if it must exist. */
-  boolean isRequired() {
-    return isOfTheJdk() && this != OLD_SOCKET && this != DATAGRAM;
+  /** Returns those that must exist. */
+  static Set<WeavePoint> required() {
+    Set<WeavePoint> required = EnumSet.noneOf(WeavePoint.class);
+    for (WeavePoint point : values()) {
+      if (point.isOfTheJdk() && point != OLD_SOCKET && point != DATAGRAM) {
+        required.add(point);
+      }
+    }
+    return required;
   }
 
   private boolean isOfTheJdk() {
@@ -186,11 +184,10 @@ enum WeavePoint {
   /** Returns true if a class, with slashes, may contain it. */
   static boolean mayBeIn(@Nullable ClassLoader loader, String aClass) {
     return loader == null || loader == PLATFORM
-        ? OF_THE_JDK.contains(aClass) || ContextPoint.CLASSES.contains(aClass)
+        ? OF_THE_JDK.contains(aClass) || ContextPoint.isIn(aClass)
         : isOfLibrary(aClass);
   }
 
-  /** A loop: to link a lambda loads classes, for each of which this is called. */
   private static boolean isOfLibrary(String aClass) {
     for (String end : OF_LIBRARIES) {
       if (aClass.endsWith(end)) {
@@ -216,11 +213,23 @@ enum WeavePoint {
   }
 
   private boolean describes(String aDescriptor) {
-    String regex =
-        Arrays.stream(descriptor.split(Pattern.quote(ANYTHING), -1))
-            .map(Pattern::quote)
-            .collect(Collectors.joining(ANYTHING));
-    return aDescriptor.matches(regex);
+    int from = 0;
+    int begin = 0;
+    for (int end = descriptor.indexOf(ANYTHING);
+        end >= 0;
+        end = descriptor.indexOf(ANYTHING, begin)) {
+      String part = descriptor.substring(begin, end);
+      int at = aDescriptor.indexOf(part, from);
+      if (at < 0 || begin == 0 && at > 0) {
+        return false;
+      }
+      from = at + part.length();
+      begin = end + 1;
+    }
+    String last = descriptor.substring(begin);
+    return begin == 0
+        ? aDescriptor.equals(descriptor)
+        : aDescriptor.length() - last.length() >= from && aDescriptor.endsWith(last);
   }
 
   /** Returns {@code java.net.InetAddress.getAllByName0}. */

@@ -2,9 +2,7 @@ package dev.cachette.internal.agent;
 
 import java.lang.instrument.ClassFileTransformer;
 import java.security.ProtectionDomain;
-import java.util.Arrays;
 import java.util.Collections;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -18,10 +16,7 @@ import org.objectweb.asm.Opcodes;
 /** Weaves the hooks into their classes, and tracks which methods of the JDK it found. */
 final class Weaver implements ClassFileTransformer {
 
-  private final Set<WeavePoint> missing =
-      Collections.synchronizedSet(
-          EnumSet.copyOf(
-              Arrays.stream(WeavePoint.values()).filter(WeavePoint::isRequired).toList()));
+  private final Set<WeavePoint> missing = Collections.synchronizedSet(WeavePoint.required());
   private volatile @Nullable Throwable failure;
 
   /**
