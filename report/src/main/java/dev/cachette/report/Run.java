@@ -1,6 +1,5 @@
 package dev.cachette.report;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -23,6 +22,7 @@ final class Run {
   private final FaultTotals faults = new FaultTotals();
   private final CassetteTotals cassettes = new CassetteTotals();
   private final List<ObjectNode> tests = new ArrayList<>();
+  private Instant lastEnd = Instant.MIN;
 
   private Run(List<JvmEvents> jvms) {
     this.jvms = jvms.stream().sorted(Comparator.comparing(JvmEvents::startedAt)).toList();
@@ -76,7 +76,9 @@ final class Run {
               faults.add(call.event());
             });
     if (scope.isToBeShown()) {
-      tests.add(TestOfRun.json(jvm, scope, events.endedAt()));
+      TestOfRun test = TestOfRun.of(scope, events.endedAt());
+      tests.add(test.json(jvm));
+      lastEnd = test.end().isAfter(lastEnd) ? test.end() : lastEnd;
     }
   }
 
@@ -130,12 +132,6 @@ final class Run {
       Instant end = jvm.endedAt().orElse(first);
       last = end.isAfter(last) ? end : last;
     }
-    for (JsonNode test : tests) {
-      Instant end =
-          Instant.parse(test.path("startedAt").asText())
-              .plusMillis(test.path("durationMillis").asLong());
-      last = end.isAfter(last) ? end : last;
-    }
-    return last;
+    return last.isAfter(lastEnd) ? last : lastEnd;
   }
 }

@@ -1,6 +1,7 @@
 package dev.cachette.report;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Comparator;
@@ -20,6 +21,7 @@ final class ScopeEvents {
   private final Map<Long, CallEvent> calls = new LinkedHashMap<>();
 
   private Optional<JsonNode> ended = Optional.empty();
+  private Optional<ArrayNode> shownCalls = Optional.empty();
   private boolean holdsOthers;
 
   ScopeEvents(JsonNode begun) {
@@ -28,10 +30,13 @@ final class ScopeEvents {
 
   void add(CallEvent call) {
     calls.put(call.number(), call);
+    shownCalls = Optional.empty();
   }
 
   void end(JsonNode event) {
     ended = Optional.of(event);
+    // Now, on the journal's thread, beside the tests: a build waits for what is left to the end.
+    shownCalls = Optional.of(ShownCalls.of(this));
   }
 
   void holdOthers() {
@@ -51,6 +56,11 @@ final class ScopeEvents {
   /** Returns its calls, in order of arrival. */
   List<CallEvent> calls() {
     return calls.values().stream().sorted(Comparator.comparing(CallEvent::at)).toList();
+  }
+
+  /** Returns its calls as JSON. */
+  ArrayNode shownCalls() {
+    return shownCalls.orElseGet(() -> ShownCalls.of(this));
   }
 
   /** Returns what was known at its end; empty if it has none. */

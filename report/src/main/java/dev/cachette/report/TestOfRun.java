@@ -1,41 +1,45 @@
 package dev.cachette.report;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import com.fasterxml.jackson.databind.util.RawValue;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
-/** A test of the run, with its calls, as JSON. */
-final class TestOfRun {
+/**
+ * A test of the run.
+ *
+ * @param scope what happened in it
+ * @param end when it ended, or was last seen
+ */
+record TestOfRun(ScopeEvents scope, Instant end) {
 
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
   private static final double NANOS_OF_MILLI = 1e6;
-  private static final int REQUEST_TIMEOUT = 408;
-  private static final int TOO_MANY_REQUESTS = 429;
-  private static final int SERVER_ERROR = 500;
-
-  private TestOfRun() {}
 
   /**
    * Returns it.
    *
-   * @param jvm the number of its JVM, from 0
-   * @param jvmEnded when that has ended
+   * @param jvmEnded when its JVM has ended
    */
-  static ObjectNode json(int jvm, ScopeEvents scope, Optional<Instant> jvmEnded) {
+  static TestOfRun of(ScopeEvents scope, Optional<Instant> jvmEnded) {
+    return new TestOfRun(scope, end(scope, jvmEnded));
+  }
+
+  /**
+   * Returns it as JSON, with its calls.
+   *
+   * @param jvm the number of its JVM, from 0
+   */
+  ObjectNode json(int jvm) {
     Instant start = scope.startedAt();
     ObjectNode json = NODES.objectNode();
     json.put("name", scope.name());
     json.put("jvm", jvm);
     json.put("startedAt", start.toString());
-    json.put("durationMillis", millis(start, end(scope, jvmEnded)));
+    json.put("durationMillis", millis(start, end));
     json.put("waitingMillis", waiting(scope.calls()));
     json.put("outcome", outcome(scope));
     ArrayNode unexpected = NODES.arrayNode();
@@ -43,19 +47,19 @@ final class TestOfRun {
     scope
         .ended()
         .ifPresent(
-            end -> {
-              if (end.has("failure")) {
-                json.set("failure", end.path("failure"));
+            atEnd -> {
+              if (atEnd.has("failure")) {
+                json.set("failure", atEnd.path("failure"));
               }
-              if (end.path("dropped").asLong() > 0) {
-                json.set("dropped", end.path("dropped"));
+              if (atEnd.path("dropped").asLong() > 0) {
+                json.set("dropped", atEnd.path("dropped"));
               }
-              end.path("unexpected").forEach(unexpected::add);
-              end.path("attempts").forEach(attempts::add);
+              atEnd.path("unexpected").forEach(unexpected::add);
+              atEnd.path("attempts").forEach(attempts::add);
             });
     json.set("unexpected", unexpected);
     json.set("attempts", attempts);
-    json.set("calls", calls(start, scope.calls()));
+    json.set("calls", scope.shownCalls());
     return json;
   }
 
@@ -78,7 +82,7 @@ final class TestOfRun {
     return call.at().plusNanos((long) (millis * NANOS_OF_MILLI));
   }
 
-  private static double millis(Instant from, Instant to) {
+  static double millis(Instant from, Instant to) {
     return Numbers.rounded(Duration.between(from, to).toNanos() / NANOS_OF_MILLI);
   }
 
@@ -95,37 +99,5 @@ final class TestOfRun {
       }
     }
     return Numbers.rounded(total);
-  }
-
-  private static ArrayNode calls(Instant start, List<CallEvent> calls) {
-    ArrayNode json = NODES.arrayNode();
-    Map<String, Long> failed = new HashMap<>();
-    for (CallEvent call : calls) {
-      ObjectNode shown = NODES.objectNode();
-      shown.put("startMillis", millis(start, call.at()));
-      shown.setAll((ObjectNode) call.event());
-      shown.remove(List.of("event", "test", "at"));
-      String what = shown.path("method").asText() + " " + shown.path("url").asText();
-      Long before = failed.remove(what);
-      if (before != null) {
-        shown.put("repeats", before);
-      }
-      if (invitesRepetition(shown)) {
-        failed.put(what, call.number());
-      }
-      for (int at = 0; at < call.details().size(); at++) {
-        shown.putRawValue(CallEvent.NAMES.get(at), new RawValue(call.details().get(at)));
-      }
-      json.add(shown);
-    }
-    return json;
-  }
-
-  /** Returns true if a client would repeat such a call. */
-  private static boolean invitesRepetition(JsonNode call) {
-    int status = call.path("answer").asInt();
-    boolean refused =
-        status >= SERVER_ERROR || status == TOO_MANY_REQUESTS || status == REQUEST_TIMEOUT;
-    return call.has("fault") || refused && !call.path("unexpected").asBoolean();
   }
 }
