@@ -24,6 +24,7 @@ final class LivePage {
           "filter.js",
           "call.js",
           "body.js",
+          "xml.js",
           "timeline.js",
           "closest.js",
           "stubs.js",

@@ -121,6 +121,18 @@ class CallsPageTest extends OpenPage {
     assertEquals("stub:tides", browser.find("#filter").getDomProperty("value"));
   }
 
+  /** A browser opens six connections to a host, and keeps pages that were left. */
+  @Test
+  void callsArriveHoweverOftenThePageIsLeft() throws Exception {
+    for (int visit = 1; visit <= 8; visit++) {
+      look();
+      browser.driver().get("about:blank");
+      browser.driver().navigate().back();
+      callTides();
+      awaitRows(visit);
+    }
+  }
+
   @Test
   void backLeadsToTheListAgain() throws Exception {
     callTides();

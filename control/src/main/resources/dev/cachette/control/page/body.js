@@ -1,5 +1,6 @@
 // A body, laid out by its format, with a search in it.
-import { make, size } from "/page/dom.js";
+import { difference, make, size } from "/page/dom.js";
+import { xml } from "/page/xml.js";
 
 /** Deeper and longer parts of JSON are shown when they are opened. */
 const MOST_OPEN = 3;
@@ -7,7 +8,7 @@ const MOST_OPEN = 3;
 /** More bytes are not laid out. */
 const MOST_BYTES = 16 * 1024;
 
-/** Returns the body of a request or response, with these places in its JSON marked; null if it has none. */
+/** Returns the body of a request or response, with these places in it marked; null if it has none. */
 export function body(message, marked = new Set()) {
   if (!message.bodySize) {
     return null;
@@ -21,10 +22,10 @@ export function body(message, marked = new Set()) {
   }
   const content = message.body == null ? make("pre", {}, hex(message.bytes ?? ""))
     : typeof message.body !== "string" ? make("div", { class: "tree" }, tree(null, message.body, 0, "$", marked))
-    : type.startsWith("application/x-www-form-urlencoded") ? form(message.body)
-    : type.startsWith("multipart/") ? multipart(message.body, message.mediaType)
-    : /[/+]xml/.test(type) ? make("pre", {}, indented(message.body))
-    : make("pre", {}, message.body);
+    : type.startsWith("application/x-www-form-urlencoded") ? form(message.body, marked)
+    : type.startsWith("multipart/") ? multipart(message.body, message.mediaType, marked)
+    : /[/+]xml/.test(type) ? make("pre", {}, xml(message.body, marked))
+    : make("pre", {}, plain(message.body, marked));
   const search = make("input", { type: "search", "aria-label": "Search in this body", placeholder: "Search in this body" });
   const found = make("span", { role: "status", class: "remark" });
   search.addEventListener("input", () => mark(content, search.value.toLowerCase(), found));
@@ -45,52 +46,51 @@ function hex(base64) {
 }
 
 /** The fields of a form. */
-function form(text) {
-  return make("table", { class: "headers" }, make("tbody", {}, [...new URLSearchParams(text)]
-    .map(([name, value]) => make("tr", {}, make("th", { scope: "row" }, name), make("td", {}, value)))));
+function form(text, marked) {
+  const fields = [...new URLSearchParams(text)];
+  return make("table", { class: "headers" }, make("tbody", {},
+    fields.map(([name, value]) => make("tr", {}, make("th", { scope: "row" }, name),
+      make("td", {}, value, marked.has(`form ${name}`) ? difference() : null))),
+    lacking("form ", fields.map(([name]) => name), marked).map(name => make("tr", {},
+      make("th", { scope: "row" }, name), make("td", {}, difference("missing"))))));
+}
+
+/** Text, with the first character that differs marked. */
+function plain(text, marked) {
+  const place = [...marked].map(each => /^character (\d+)$/.exec(each)?.[1]).find(each => each != null);
+  return place == null ? [text]
+    : [text.slice(0, place - 1), difference("differs here"), text.slice(place - 1)];
 }
 
 /** The parts of a multipart body (RFC 2046 section 5.1), each with its header fields; as it is if it has none. */
-function multipart(text, mediaType) {
+function multipart(text, mediaType, marked) {
   const boundary = /boundary="?([^";]+)"?/i.exec(mediaType)?.[1];
   const parts = boundary == null ? [] : `\r\n${text}`.split(`\r\n--${boundary}`).slice(1)
     .filter(part => !part.startsWith("--"));
+  const names = parts.map(part => /;\s*name="([^"]*)"/i.exec(part)?.[1]);
   return parts.length === 0 ? make("pre", {}, text) : make("div", {}, parts.map((part, at) => {
     const end = part.indexOf("\r\n\r\n");
     const fields = (end < 0 ? "" : part.slice(0, end)).split("\r\n").filter(line => line.includes(":"));
     const content = end < 0 ? part.trim() : part.slice(end + 4);
     return make("section", { class: "bodypart", "aria-label": `Part ${at + 1}` },
-      make("table", { class: "headers" }, make("caption", {}, `Part ${at + 1} of ${parts.length}`),
+      make("table", { class: "headers" }, make("caption", {}, `Part ${at + 1} of ${parts.length}`,
+        marked.has(`part ${names[at]}`) ? difference() : null),
         make("tbody", {}, fields.map(line => make("tr", {},
           make("th", { scope: "row" }, line.slice(0, line.indexOf(":"))),
           make("td", {}, line.slice(line.indexOf(":") + 1).trim()))))),
       make("pre", {}, content));
-  }));
+  }), lacking("part ", names, marked).map(name => make("p", {}, `part ${name}: `, difference("missing"))));
 }
 
-/** XML with an element in each line; as it is if it has lines of its own. */
-function indented(text) {
-  if (text.trim().includes("\n")) {
-    return text;
-  }
-  let depth = 0;
-  let last = "";
-  let shown = "";
-  for (const part of text.match(/<!--.*?-->|<!\[CDATA\[.*?\]\]>|<[^>]*>|[^<]+/gs) ?? [text]) {
-    const opens = /^<[^!?/]/.test(part) && !part.endsWith("/>");
-    const closes = part.startsWith("</");
-    depth -= closes ? 1 : 0;
-    const isInline = shown === "" || !part.startsWith("<") || closes && last === "open" || last === "text";
-    shown += isInline ? part : `\n${"  ".repeat(Math.max(0, depth))}${part}`;
-    depth += opens ? 1 : 0;
-    last = opens ? "open" : part.startsWith("<") ? "other" : "text";
-  }
-  return shown;
+/** Names of this kind that are marked, and not there. */
+function lacking(kind, names, marked) {
+  return [...marked].filter(place => place.startsWith(kind)).map(place => place.slice(kind.length))
+    .filter(name => !names.includes(name));
 }
 
 function tree(name, value, depth, path, marked) {
   const key = name == null ? null : make("span", { class: "key" }, `${name}: `);
-  const differs = marked.has(path) ? make("strong", { class: "differs" }, "differs") : null;
+  const differs = marked.has(path) ? difference() : null;
   if (value === null || typeof value !== "object") {
     return make("div", { class: "leaf" }, key, make("span", { class: typeof value }, JSON.stringify(value)), differs);
   }
@@ -127,7 +127,7 @@ function within(path, name) {
 function missing(path, value, marked) {
   const names = [...marked].filter(each => each.startsWith(`${path}.`)).map(each => each.slice(path.length + 1))
     .filter(each => /^[A-Za-z_][A-Za-z0-9_]*$/.test(each) && !Array.isArray(value) && !(each in value));
-  return names.map(each => make("div", { class: "leaf" }, make("strong", { class: "differs" }, `${each} is missing`)));
+  return names.map(each => make("div", { class: "leaf" }, difference(`${each} is missing`)));
 }
 
 function mark(content, wanted, found) {

@@ -231,6 +231,12 @@ export function showCalls(main) {
     }
   }
 
+  // A browser keeps pages that were left, with their streams, and opens only a few to one host.
+  const left = () => stopped.abort();
+  const back = event => event.persisted && follow();
+  window.addEventListener("pagehide", left);
+  window.addEventListener("pageshow", back);
+
   return {
     update(parameters) {
       const wanted = parameters.get("filter") ?? "";
@@ -253,6 +259,8 @@ export function showCalls(main) {
       }
     },
     leave() {
+      window.removeEventListener("pagehide", left);
+      window.removeEventListener("pageshow", back);
       stopped.abort();
       apply.leave();
     },

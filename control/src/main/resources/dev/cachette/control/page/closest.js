@@ -18,10 +18,11 @@ function row({ condition, holds, expected, differences }) {
     make("td", {}, lines.map(each => make("p", {}, each.actual ?? "", each.cause ? ` (${each.cause})` : ""))));
 }
 
-/** Returns the places in the JSON of the body that the closest stub requires to be different. */
+/** Returns the places in the body that the closest stub requires to be different, as its explanation writes them. */
 export function differing(call) {
   const conditions = call.closestStubs?.[0]?.conditions ?? [];
-  return new Set(conditions.filter(each => !each.holds).flatMap(each =>
-    each.differences.map(difference => difference.at || /^json (\$\S*)$/i.exec(each.condition)?.[1])
-      .filter(place => place?.startsWith("$"))));
+  return new Set(conditions.filter(each => !each.holds).flatMap(({ condition, differences }) =>
+    /^(form|part) /.test(condition) ? [condition]
+      : differences.map(({ at }) => at || /^(?:json|xpath) (\S+)$/.exec(condition)?.[1])
+        .filter(place => /^(\$|\/|character )/.test(place ?? ""))));
 }

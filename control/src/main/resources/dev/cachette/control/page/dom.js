@@ -48,6 +48,11 @@ export function refreshed(main, id, list, load) {
   again();
 }
 
+/** A mark in a body, where a stub requires something else. */
+export function difference(what = "differs") {
+  return make("strong", { class: "differs" }, what);
+}
+
 /** Bytes in the unit that a person reads. */
 export function size(bytes) {
   return bytes < 1024 ? `${bytes} B`

@@ -87,9 +87,7 @@ public final class XmlComparison {
     Map<String, Integer> seen = new LinkedHashMap<>();
     for (int at = 0; at < both; at++) {
       Element have = actual.get(at);
-      int number = seen.merge(have.getNodeName(), 1, Integer::sum);
-      String step = "/" + have.getNodeName() + (number > 1 ? "[" + number + "]" : "");
-      compare(wanted.get(at), have, path + step);
+      compare(wanted.get(at), have, path + step(have.getNodeName(), seen));
     }
     if (wanted.size() > both) {
       Element lacking = wanted.get(both);
@@ -98,17 +96,23 @@ public final class XmlComparison {
               "an element", local(lacking), actual.stream().map(XmlComparison::local).toList());
       found.add(
           Difference.of(shown(lacking), Difference.MISSING)
-              .at(path + "/" + local(lacking))
+              .at(path + step(local(lacking), seen))
               .because(near));
     }
     for (Element surplus : actual.subList(both, actual.size())) {
       found.add(
           new Difference(
-              path + "/" + surplus.getNodeName(),
+              path + step(surplus.getNodeName(), seen),
               "no such element",
               shown(surplus),
               Optional.empty()));
     }
+  }
+
+  /** Returns the step to the next child of this name. */
+  private static String step(String name, Map<String, Integer> seen) {
+    int number = seen.merge(name, 1, Integer::sum);
+    return "/" + name + (number > 1 ? "[" + number + "]" : "");
   }
 
   /** Compares the text between the children, if there are as many of them. */
