@@ -12,6 +12,7 @@ import dev.cachette.internal.json.Json;
 import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.HostServices;
+import dev.cachette.internal.stub.PendingCall;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
@@ -82,11 +83,10 @@ public final class Desk {
 
   /** Returns the response to a request, written completely. */
   public Response respond(Request request) {
-    dev.cachette.internal.stub.Exchange exchange =
-        responder.receive(request, ConnectionInfo.ANY).decide();
-    Response response = exchange.reply().response().orElseThrow();
-    exchange.sending();
-    exchange.delivered();
+    PendingCall call = responder.receive(request, ConnectionInfo.ANY).decide();
+    Response response = call.reply().response().orElseThrow();
+    call.sending();
+    call.delivered();
     return response;
   }
 

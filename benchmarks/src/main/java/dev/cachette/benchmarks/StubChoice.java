@@ -9,8 +9,8 @@ import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.HostServices;
+import dev.cachette.internal.stub.PendingCall;
 import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
@@ -86,7 +86,7 @@ public class StubChoice {
 
   /** Chooses the stub of one request, another one each time. */
   @Benchmark
-  public Exchange choose() {
+  public PendingCall choose() {
     int distinct = Math.min(called, stubs);
     next = (next + 7) % distinct;
     return responder

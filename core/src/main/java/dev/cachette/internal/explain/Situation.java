@@ -2,6 +2,7 @@ package dev.cachette.internal.explain;
 
 import dev.cachette.result.StubReference;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * The stubs and settings in force when an unexpected call arrived.
@@ -21,9 +22,48 @@ public record Situation(
     boolean toOurself,
     String madeBy) {
 
-  /** Creates a situation with stubs only. */
+  /** Nothing in force. */
+  public static final Situation NONE =
+      new Situation(List.of(), List.of(), List.of(), List.of(), false, "");
+
+  /** Returns a situation with stubs only. */
   public static Situation of(List<Explanation.Stub> stubs) {
-    return new Situation(stubs, List.of(), List.of(), List.of(), false, "");
+    return of(stubs, List.of());
+  }
+
+  /** Returns a situation with stubs, and with those of scopes that have ended. */
+  public static Situation of(List<Explanation.Stub> stubs, List<Explanation.Stub> ended) {
+    return new Situation(stubs, List.of(), ended, List.of(), false, "");
+  }
+
+  /** Returns a situation with cassettes, and the exchanges in them. */
+  public static Situation recorded(List<String> cassettes, List<Explanation.Stub> exchanges) {
+    return new Situation(exchanges, cassettes, List.of(), List.of(), false, "");
+  }
+
+  /** Returns a situation in which something is let through. */
+  public static Situation through(List<StubReference> through) {
+    return new Situation(List.of(), List.of(), List.of(), through, false, "");
+  }
+
+  /** Returns what is known of the call. */
+  public static Situation of(boolean toOurself, String madeBy) {
+    return new Situation(List.of(), List.of(), List.of(), List.of(), toOurself, madeBy);
+  }
+
+  /** Returns both; the stubs of the other one are behind these. */
+  public Situation and(Situation other) {
+    return new Situation(
+        both(stubs, other.stubs),
+        both(cassettes, other.cassettes),
+        both(ended, other.ended),
+        both(through, other.through),
+        toOurself || other.toOurself,
+        madeBy + other.madeBy);
+  }
+
+  private static <T> List<T> both(List<T> one, List<T> other) {
+    return one.isEmpty() ? other : Stream.concat(one.stream(), other.stream()).toList();
   }
 
   /** Returns true if there is a stub, not only recorded exchanges. */

@@ -87,7 +87,8 @@ public final class ConnectionRules {
                   .flatMap(rule -> rule.take(() -> now))
                   .map(Fault.class::cast);
             });
-    Optional<Fault> met = stubbed.or(() -> Cassettes.meet(scopes.cassettes(), stage, host, port));
+    Optional<Fault> met =
+        stubbed.or(() -> RecordedFaults.meet(scopes.cassettes(), stage, host, port));
     met.ifPresent(fault -> scopes.noteTried(host, port, fault.toString()));
     return met;
   }
@@ -119,7 +120,7 @@ public final class ConnectionRules {
                 .map(
                     failed -> {
                       cassette.keep(failed);
-                      return Cassettes.early(failed.fault().orElseThrow());
+                      return RecordedFaults.early(failed.fault().orElseThrow());
                     }));
   }
 

@@ -32,7 +32,7 @@ public final class Incoming {
   }
 
   /** Decides, if that certainly takes little time; empty if it may take long. */
-  public Optional<Exchange> decideQuickly() {
+  public Optional<PendingCall> decideQuickly() {
     boolean encoded = received.header("content-encoding").isPresent();
     return encoded || arrival.isLate()
         ? Optional.empty()
@@ -40,13 +40,13 @@ public final class Incoming {
   }
 
   /** Decides, and explains a call that nothing answers. User code may take any time. */
-  public Exchange decide() {
+  public PendingCall decide() {
     limit.restart();
     if (responder.isTooLarge(received)) {
       return responder.tooLarge(arrival, received);
     }
     try {
-      Exchange decided = limit.within(() -> responder.decide(arrival, received));
+      PendingCall decided = limit.within(() -> responder.decide(arrival, received));
       if (decided.isUnexpected()) {
         limit.restart();
         limit.within(decided::explain);
@@ -57,8 +57,8 @@ public final class Incoming {
     }
   }
 
-  /** Returns the exchange of a call that failed, which fails the test. */
-  public Exchange fail(Throwable thrown) {
+  /** Returns a call that failed, which fails the test. */
+  public PendingCall fail(Throwable thrown) {
     return responder.failed(arrival, received, thrown);
   }
 
@@ -70,9 +70,9 @@ public final class Incoming {
   /**
    * Gives up: {@link #decide} ends soon, or never.
    *
-   * @return the exchange that says so, and fails the test
+   * @return the call that says so, and fails the test
    */
-  public Exchange giveUp() {
+  public PendingCall giveUp() {
     limit.giveUp();
     return responder.undecided(arrival, received, limit.exceeded());
   }

@@ -14,9 +14,8 @@ import dev.cachette.match.Received;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
-import org.opentest4j.AssertionFailedError;
 
-/** Finds the stub that answers a request. */
+/** Finds the answers to requests. */
 public final class Responder {
 
   private static final int MALFORMED = 400;
@@ -24,13 +23,13 @@ public final class Responder {
 
   private final Scopes scopes;
   private final HostServices outside;
-  private final StubFinder stubs;
+  private final AnswerSources sources;
 
   /** Creates a responder for these scopes. */
   public Responder(Scopes scopes, HostServices outside) {
     this.scopes = scopes;
     this.outside = outside;
-    this.stubs = new StubFinder(scopes);
+    this.sources = new AnswerSources(scopes, outside);
   }
 
   /** Accepts a request. */
@@ -39,34 +38,23 @@ public final class Responder {
   }
 
   /** Decides, if a stub answers whose conditions take little time; empty otherwise. */
-  Optional<Exchange> decideQuickly(Arrival arrival, Received received) {
+  Optional<PendingCall> decideQuickly(Arrival arrival, Received received) {
     try {
-      return stubs
-          .selectQuickly(received)
-          .value()
-          .map(won -> exchange(arrival, received, Optional.of(won)));
+      return sources
+          .stubs()
+          .chooseQuickly(ArrivedCall.of(arrival, received, scopes))
+          .map(this::pending);
     } catch (StubFailed reportedByDecide) {
       return Optional.empty();
     }
   }
 
-  /** Selects a stub, and uses its next answer. */
-  Exchange decide(Arrival arrival, Received request) {
-    Received received = request;
+  /** Chooses an answer, and uses up its turn. */
+  PendingCall decide(Arrival arrival, Received received) {
     try {
-      Optional<StubFinder.Won> won = arrival.isLate() ? Optional.empty() : select(received);
-      if (won.isEmpty() && !arrival.isLate() && isPlainByName(request.request())) {
-        Received secure = MatchInternals.received(PlainCalls.secured(request.request()));
-        won = select(secure);
-        if (won.isPresent()
-            || isRecorded(secure.request())
-            || scopes.describing(secure.request()).isPresent()) {
-          received = secure;
-        }
-      }
-      return exchange(arrival, received, won);
+      return pending(sources.choose(ArrivedCall.of(arrival, received, scopes)));
     } catch (StubFailed failed) {
-      return failed(arrival, received, failed.failure(received.request()));
+      return refused(arrival, received, Refusal.of(failed.failure(received.request())));
     }
   }
 
@@ -76,8 +64,8 @@ public final class Responder {
     return Content.of(request.headers(), request.body()).exceedsDecoded(scopes.maxRequestBody());
   }
 
-  /** Returns the exchange of a call that is too large to be decoded; its body is dropped. */
-  Exchange tooLarge(Arrival arrival, Received received) {
+  /** Returns a call that is too large to be decoded; its body is dropped. */
+  PendingCall tooLarge(Arrival arrival, Received received) {
     Request request = received.request();
     String what =
         String.format(
@@ -87,54 +75,27 @@ public final class Responder {
                 + " -Dcachette.maxRequestBody=bytes.\n",
             request, request.body().size(), scopes.maxRequestBody());
     Request bare = new Request(request.method(), request.uri(), request.headers(), Body.empty());
-    return new Exchange(
-        scopes,
-        outside,
-        arrival,
-        MatchInternals.received(bare),
-        Optional.empty(),
-        Optional.of(new Refusal(TOO_LARGE, Failed.of(what))));
+    return refused(arrival, MatchInternals.received(bare), new Refusal(TOO_LARGE, Failed.of(what)));
   }
 
-  /** Returns the exchange of a call for which no stub could be chosen in time. */
-  Exchange undecided(Arrival arrival, Received received, TimeLimitExceeded exceeded) {
-    return failed(arrival, received, StubFailed.undecided(received.request(), exceeded));
+  /** Returns a call for which no stub could be chosen in time. */
+  PendingCall undecided(Arrival arrival, Received received, TimeLimitExceeded exceeded) {
+    return refused(
+        arrival, received, Refusal.of(StubFailed.undecided(received.request(), exceeded)));
   }
 
-  /** Returns the exchange of a call that failed by a mistake of Cachette's own. */
-  Exchange failed(Arrival arrival, Received received, Throwable thrown) {
+  /** Returns a call that failed by a mistake of Cachette's own. */
+  PendingCall failed(Arrival arrival, Received received, Throwable thrown) {
     String what = "Cachette failed to answer " + received.request() + ": " + thrown;
-    return failed(arrival, received, Failed.of(what, thrown));
+    return refused(arrival, received, Refusal.of(Failed.of(what, thrown)));
   }
 
-  private Exchange exchange(Arrival arrival, Received received, Optional<StubFinder.Won> won) {
-    return new Exchange(
-        scopes,
-        outside,
-        arrival,
-        won.map(StubFinder.Won::received).orElse(received),
-        won.map(StubFinder.Won::selected),
-        Optional.empty());
+  private PendingCall refused(Arrival arrival, Received received, Refusal refusal) {
+    return pending(new RefusedAnswer(ArrivedCall.of(arrival, received, scopes), refusal));
   }
 
-  private Exchange failed(Arrival arrival, Received received, AssertionFailedError failure) {
-    return new Exchange(
-        scopes, outside, arrival, received, Optional.empty(), Optional.of(Refusal.of(failure)));
-  }
-
-  private Optional<StubFinder.Won> select(Received received) {
-    return stubs.select(received).or(() -> headByGet(received));
-  }
-
-  /** Returns true if the caller may mean a service that is normally called over HTTPS. */
-  private boolean isPlainByName(Request request) {
-    return scopes.takesPlainForSecure()
-        && PlainCalls.mayMeanSecure(request)
-        && !isRecorded(request);
-  }
-
-  private boolean isRecorded(Request request) {
-    return scopes.cassettesFor(request).stream().anyMatch(it -> it.answers(request));
+  private PendingCall pending(ChosenAnswer answer) {
+    return new PendingCall(scopes, outside, answer);
   }
 
   /** Returns true if a stub may save bodies to a file. */
@@ -149,7 +110,7 @@ public final class Responder {
    */
   public boolean isBodyFileKnown(Request head) {
     try {
-      return stubs.bodyFile(MatchInternals.received(head), true).isKnown();
+      return sources.stubs().finder().bodyFile(MatchInternals.received(head), true).isKnown();
     } catch (StubFailed told) {
       return false;
     }
@@ -164,7 +125,9 @@ public final class Responder {
     try {
       return scopes
           .timeLimit()
-          .within(() -> stubs.bodyFile(MatchInternals.received(head), false).value());
+          .within(
+              () ->
+                  sources.stubs().finder().bodyFile(MatchInternals.received(head), false).value());
     } catch (StubFailed | TimeLimitExceeded told) {
       // It fails again, and is reported, when the complete request has arrived.
       return Optional.empty();
@@ -200,21 +163,6 @@ public final class Responder {
   public void closedWithoutRequest(String destination) {
     scopes.noteSilent(destination);
     outside.warning().accept(SilentConnections.text(List.of(destination)));
-  }
-
-  /** A stub for GET also answers HEAD, if no stub for HEAD does (RFC 9110 section 9.3.2). */
-  private Optional<StubFinder.Won> headByGet(Received received) {
-    Request head = received.request();
-    if (!head.method().equals("HEAD")) {
-      return Optional.empty();
-    }
-    Request get = new Request("GET", head.uri(), head.headers(), head.body());
-    return stubs
-        .select(MatchInternals.received(get))
-        .map(
-            won ->
-                new StubFinder.Won(
-                    won.selected(), MatchInternals.with(received, won.received().variables())));
   }
 
   private void note(Arrival arrival, String summary, String explanation) {

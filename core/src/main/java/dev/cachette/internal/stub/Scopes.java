@@ -6,7 +6,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
-import dev.cachette.internal.explain.Explained;
+import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.limit.TimeLimit;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.Received;
@@ -244,6 +244,11 @@ public final class Scopes {
     return cassettes().stream().filter(it -> it.isFor(request.uri().host(), port)).toList();
   }
 
+  /** Returns true if a cassette has an exchange for a request. */
+  boolean isRecorded(Request request) {
+    return cassettesFor(request).stream().anyMatch(it -> it.answers(request));
+  }
+
   /** Checks calls against an API description, in the innermost scope. */
   public synchronized void describe(Described service) {
     scopes.element().describe(service);
@@ -452,14 +457,9 @@ public final class Scopes {
     arrival.scope().noteFailure(failure);
   }
 
-  /**
-   * Explains why no stub answers a request.
-   *
-   * @param toOurself whether its target is an address that Cachette listens on
-   * @param madeBy who made it, as a paragraph
-   */
-  Explained explain(Request request, boolean toOurself, String madeBy) {
-    return new Miss(this).explain(request, endedStubs.all(), toOurself, madeBy);
+  /** Returns the last stubs of scopes that have ended. */
+  List<Explanation.Stub> endedStubs() {
+    return endedStubs.all();
   }
 
   private void push(StubScope scope) {

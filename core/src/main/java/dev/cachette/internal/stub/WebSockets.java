@@ -16,28 +16,11 @@ final class WebSockets {
 
   private WebSockets() {}
 
-  /** Thrown for an answer that would look like a success, or like an upgrade. */
-  static final class Refused extends RuntimeException {
-
-    private static final long serialVersionUID = 1;
-
-    private final transient Refusal refusal;
-
-    Refused(Refusal refusal) {
-      super(refusal.failure().getMessage(), null, false, false);
-      this.refusal = refusal;
-    }
-
-    Refusal refusal() {
-      return refusal;
-    }
-  }
-
   /**
    * Returns a reply, if it can be given to this request.
    *
    * @param by what answers
-   * @throws Refused if the request asks for a WebSocket, and the reply does not reject it
+   * @throws CallRefused if the request asks for a WebSocket, and the reply does not reject it
    */
   static Reply checked(Request request, Reply reply, Optional<StubReference> by) {
     if (!Explanation.asksForWebSocket(request)
@@ -45,7 +28,7 @@ final class WebSockets {
         || reply.response().filter(it -> it.status() < REDIRECTION).isEmpty()) {
       return reply;
     }
-    throw new Refused(
+    throw new CallRefused(
         new Refusal(
             NOT_IMPLEMENTED,
             Failed.of(

@@ -329,7 +329,7 @@ class ResponderTest {
   void aCallBelongsToTheScopeInWhichItArrived() {
     desk.stub("GET /v1/tides", 1, Answers.computed(received -> text("late")));
     StubScope first = scopes.enter(place -> true);
-    Exchange slow =
+    PendingCall slow =
         desk.responder()
             .receive(request("GET https://tides.example/v1/tides"), ConnectionInfo.ANY)
             .decide();
@@ -344,7 +344,7 @@ class ResponderTest {
   @Test
   void callsStandInTheOrderInWhichTheyArrived() {
     desk.stub("GET /v1/{n}", 1, text(""));
-    Exchange slow =
+    PendingCall slow =
         desk.responder()
             .receive(request("GET https://tides.example/v1/1"), ConnectionInfo.ANY)
             .decide();

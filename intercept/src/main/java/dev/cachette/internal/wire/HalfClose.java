@@ -13,7 +13,7 @@ final class HalfClose extends ChannelInboundHandlerAdapter {
   @Override
   public void userEventTriggered(ChannelHandlerContext context, Object event) {
     if (event instanceof ChannelInputShutdownEvent) {
-      ExchangeHandler exchanges = context.pipeline().get(ExchangeHandler.class);
+      CallHandler exchanges = context.pipeline().get(CallHandler.class);
       boolean readsOn =
           exchanges != null && exchanges.inputEnded(context.pipeline().context(exchanges));
       if (!readsOn) {

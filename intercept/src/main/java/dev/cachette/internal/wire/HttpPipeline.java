@@ -38,12 +38,12 @@ final class HttpPipeline {
     pipeline.addLast(new BodiesToFiles(destination, secure, site));
     pipeline.addLast(new PackedBodies(destination, site));
     pipeline.addLast(new WholeRequests(destination, site));
-    pipeline.addLast(new ExchangeHandler(destination, secure, site));
+    pipeline.addLast(new CallHandler(destination, secure, site));
   }
 
   /** Returns true if a connection of HTTP/1.1 is idle, and its client may send a request. */
   static boolean isIdle(ChannelPipeline pipeline) {
-    ExchangeHandler exchanges = pipeline.get(ExchangeHandler.class);
+    CallHandler exchanges = pipeline.get(CallHandler.class);
     return pipeline.channel().isActive()
         && pipeline.get(HttpServerCodec.class) != null
         && exchanges != null
@@ -58,7 +58,7 @@ final class HttpPipeline {
     pipeline.remove(BodiesToFiles.class);
     pipeline.remove(PackedBodies.class);
     pipeline.remove(WholeRequests.class);
-    pipeline.remove(ExchangeHandler.class);
+    pipeline.remove(CallHandler.class);
   }
 
   /** Answers a CONNECT, and treats what follows as a connection to another destination. */

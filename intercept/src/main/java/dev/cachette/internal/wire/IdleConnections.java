@@ -34,7 +34,7 @@ final class IdleConnections extends ChannelInboundHandlerAdapter {
   private static void end(ChannelHandlerContext context) {
     ChannelPipeline pipeline = context.pipeline();
     Http2FrameCodec http2 = pipeline.get(Http2FrameCodec.class);
-    ExchangeHandler exchanges = pipeline.get(ExchangeHandler.class);
+    CallHandler exchanges = pipeline.get(CallHandler.class);
     boolean answering =
         http2 != null
             ? http2.connection().numActiveStreams() > 0

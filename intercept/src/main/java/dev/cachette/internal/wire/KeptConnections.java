@@ -118,7 +118,7 @@ final class KeptConnections {
       if (!HttpPipeline.isIdle(pipeline)) {
         return false;
       }
-      ExchangeHandler exchanges = pipeline.get(ExchangeHandler.class);
+      CallHandler exchanges = pipeline.get(CallHandler.class);
       target = exchanges.destination();
       secure = exchanges.isSecure();
       HttpPipeline.removeExchanges(pipeline);

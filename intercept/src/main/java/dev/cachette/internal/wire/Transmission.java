@@ -8,7 +8,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.answer.FeedReader;
 import dev.cachette.internal.answer.GateState;
 import dev.cachette.internal.answer.LiveBody;
-import dev.cachette.internal.stub.Exchange;
+import dev.cachette.internal.stub.PendingCall;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelFuture;
@@ -34,7 +34,7 @@ final class Transmission {
 
   private final ChannelHandlerContext context;
   private final Peer peer;
-  private final Exchange exchange;
+  private final PendingCall call;
   private final Reply reply;
   private final boolean keepAlive;
   private final ClientHooks clients;
@@ -63,7 +63,7 @@ final class Transmission {
    */
   Transmission(
       ChannelHandlerContext context,
-      Exchange exchange,
+      PendingCall call,
       Reply reply,
       boolean keepAlive,
       ClientHooks clients,
@@ -72,7 +72,7 @@ final class Transmission {
     this.clients = clients;
     this.context = context;
     this.peer = new Peer(context);
-    this.exchange = exchange;
+    this.call = call;
     this.reply = reply;
     this.keepAlive = keepAlive;
     this.done = done;
@@ -82,7 +82,7 @@ final class Transmission {
 
   /** Returns true if the test that it belongs to has ended. */
   boolean isOver() {
-    return exchange.isOver();
+    return call.isOver();
   }
 
   /** Returns true if the beginning of the response is written. */
@@ -128,9 +128,9 @@ final class Transmission {
       GateState gate = gates.next();
       stopWaiting = gate.pass(() -> context.executor().execute(() -> ifRunning(() -> pass(gates))));
       // Now that opening or releasing the gate lets it go.
-      exchange.held();
+      call.held();
     } else {
-      exchange.sending();
+      call.sending();
       after(reply.schedule().before(), this::head);
     }
   }
@@ -141,11 +141,11 @@ final class Transmission {
       return;
     }
     begun = true;
-    exchange.writingFirst();
+    call.writingFirst();
     Response response = reply.response().get();
     boolean chunked = reply.isStream() || wentWrong(Fault.Kind.MALFORMED_CHUNKS);
     context.writeAndFlush(Responses.head(response, chunked, parts.length(), keepAlive));
-    if (exchange.request().method().equals("HEAD")) {
+    if (call.request().method().equals("HEAD")) {
       context
           .writeAndFlush(LastHttpContent.EMPTY_LAST_CONTENT)
           .addListener(written -> ifRunning(() -> sent(false)));
@@ -248,7 +248,7 @@ final class Transmission {
       LastHttpContent end = Responses.end(trailers);
       ChannelFuture written = context.write(end);
       if (!keepAlive) {
-        peer.announceClose(exchange.request());
+        peer.announceClose(call.request());
       }
       context.flush();
       written.addListener(result -> ifRunning(() -> sent(fault != null)));
@@ -258,7 +258,7 @@ final class Transmission {
   }
 
   private void sent(boolean thenReset) {
-    exchange.delivered();
+    call.delivered();
     if (thenReset) {
       peer.reset();
     } else if (!keepAlive) {
@@ -286,7 +286,7 @@ final class Transmission {
       case MALFORMED_CHUNKS -> breakOffBody();
       default -> peer.reset();
     }
-    exchange.delivered();
+    call.delivered();
     if (!ended) {
       end(false);
     }
@@ -324,7 +324,7 @@ final class Transmission {
 
   /** A client that reads notices its timeout when a byte arrives, which it does not get. */
   private void letTimeOut() {
-    if (clients.pass(peer.port(), exchange.request(), exchange.age())) {
+    if (clients.pass(peer.port(), call.request(), call.age())) {
       peer.raw(new byte[] {'\n'});
     }
   }

@@ -1,7 +1,7 @@
 package dev.cachette.internal.wire;
 
-import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Incoming;
+import dev.cachette.internal.stub.PendingCall;
 import dev.cachette.internal.stub.Reply;
 import io.netty.channel.ChannelHandlerContext;
 import java.time.Duration;
@@ -28,7 +28,7 @@ final class Work {
   /** Set by the first of both: the worker that has decided, or the watch that gives up. */
   private final AtomicBoolean decided = new AtomicBoolean();
 
-  private volatile @Nullable Exchange exchange;
+  private volatile @Nullable PendingCall call;
   private volatile boolean started;
   private volatile boolean hungUp;
 
@@ -42,7 +42,7 @@ final class Work {
   @FunctionalInterface
   interface Done {
 
-    void with(Exchange exchange, Reply reply);
+    void with(PendingCall call, Reply reply);
   }
 
   Work(ChannelHandlerContext context, Site site, Incoming incoming, Done done) {
@@ -60,10 +60,10 @@ final class Work {
   }
 
   /** Begins with the reply of a call about which it is decided. */
-  void compute(Exchange known) {
+  void compute(PendingCall known) {
     site.transmissions().add(this);
     decided.set(true);
-    exchange = known;
+    call = known;
     known.begin();
     site.workers().execute(incoming.request().toString(), () -> reply(known));
   }
@@ -81,7 +81,7 @@ final class Work {
   /** Notes that the client disconnected. */
   void hungUp() {
     hungUp = true;
-    Exchange known = exchange;
+    PendingCall known = call;
     if (known != null) {
       known.hungUp();
     }
@@ -89,11 +89,11 @@ final class Work {
 
   private void decideNow() {
     started = true;
-    Exchange result = decideOrFail();
+    PendingCall result = decideOrFail();
     if (!decided.compareAndSet(false, true)) {
       return;
     }
-    exchange = result;
+    call = result;
     if (hungUp) {
       result.hungUp();
     }
@@ -106,7 +106,7 @@ final class Work {
     site.transmissions().decided();
   }
 
-  private Exchange decideOrFail() {
+  private PendingCall decideOrFail() {
     try {
       return incoming.decide();
     } catch (RuntimeException | Error failed) {
@@ -115,8 +115,8 @@ final class Work {
   }
 
   /** Whatever fails here, the connection must not hang. */
-  private void reply(Exchange known) {
-    Exchange answering = known;
+  private void reply(PendingCall known) {
+    PendingCall answering = known;
     Reply reply;
     try {
       reply = known.reply();
@@ -127,7 +127,7 @@ final class Work {
     end(answering, reply);
   }
 
-  private void end(Exchange known, Reply reply) {
+  private void end(PendingCall known, Reply reply) {
     context
         .executor()
         .execute(
@@ -167,8 +167,8 @@ final class Work {
     if (!decided.compareAndSet(false, true)) {
       return;
     }
-    exchange = incoming.giveUp();
-    reply(exchange);
+    call = incoming.giveUp();
+    reply(call);
     site.transmissions().decided();
     site.workers().abandon(decision);
   }

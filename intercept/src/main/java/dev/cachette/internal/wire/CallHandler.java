@@ -4,8 +4,8 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.stub.ConnectionInfo;
-import dev.cachette.internal.stub.Exchange;
 import dev.cachette.internal.stub.Incoming;
+import dev.cachette.internal.stub.PendingCall;
 import dev.cachette.internal.stub.Reply;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.channel.ChannelFuture;
@@ -30,7 +30,7 @@ import org.jspecify.annotations.Nullable;
  * the connection, one after the other (RFC 9112 section 9.3.2). Runs on the thread of the
  * connection, except slow decisions and replies.
  */
-final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
+final class CallHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
   /**
    * A client that pipelines more requests has to wait; until then we notice when it disconnects.
@@ -62,7 +62,7 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
   private @Nullable Transmission transmission;
   private @Nullable Work work;
 
-  ExchangeHandler(Destination destination, boolean secure, Site site) {
+  CallHandler(Destination destination, boolean secure, Site site) {
     this.destination = destination;
     this.secure = secure;
     this.site = site;
@@ -151,114 +151,110 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     try {
       answer(context, incoming, keepAlive);
     } catch (RuntimeException failed) {
-      Exchange failure = incoming.fail(failed);
+      PendingCall failure = incoming.fail(failed);
       send(context, failure, failure.reply(), keepAlive);
     }
   }
 
   private void answer(ChannelHandlerContext context, Incoming incoming, boolean keepAlive) {
-    Optional<Exchange> decided = incoming.decideQuickly();
+    Optional<PendingCall> decided = incoming.decideQuickly();
     if (decided.isPresent() && !decided.get().takesTime()) {
       send(context, decided.get(), decided.get().reply(), keepAlive);
       return;
     }
     busy = true;
     work =
-        new Work(
-            context,
-            site,
-            incoming,
-            (exchange, reply) -> finish(context, exchange, reply, keepAlive));
+        new Work(context, site, incoming, (call, reply) -> finish(context, call, reply, keepAlive));
     decided.ifPresentOrElse(work::compute, work::decide);
   }
 
   private void finish(
-      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
+      ChannelHandlerContext context, PendingCall call, Reply reply, boolean keepAlive) {
     busy = false;
     work = null;
     if (context.channel().isActive()) {
-      send(context, exchange, reply, keepAlive);
+      send(context, call, reply, keepAlive);
       goOn(context, keepAlive);
     }
   }
 
   private void send(
-      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean keepAlive) {
+      ChannelHandlerContext context, PendingCall call, Reply reply, boolean keepAlive) {
     boolean more = !inputEnded || !waiting.isEmpty();
-    if (exchange.needsNewConnectionNext()) {
-      sendAsLast(context, exchange, reply);
+    if (call.needsNewConnectionNext()) {
+      sendAsLast(context, call, reply);
     } else {
-      sendNow(context, exchange, reply, keepAlive && more);
+      sendNow(context, call, reply, keepAlive && more);
     }
   }
 
   /** Sends a reply after which the client must make a new connection. */
-  private void sendAsLast(ChannelHandlerContext context, Exchange exchange, Reply reply) {
+  private void sendAsLast(ChannelHandlerContext context, PendingCall call, Reply reply) {
     busy = true;
     OtherConnections.end(
         peer.connection(),
         site.readConnections().apply(destination.host(), destination.port()),
         () -> {
           busy = false;
-          sendNow(context, exchange, reply, false);
+          sendNow(context, call, reply, false);
           goOn(context, false);
         });
   }
 
   private void sendNow(
-      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean serveOn) {
+      ChannelHandlerContext context, PendingCall call, Reply reply, boolean serveOn) {
     if (peer != null) {
       site.clients().get().answered(peer.port());
     }
     if (reply.isPlain()) {
-      exchange.sending();
-      exchange.writingFirst();
+      call.sending();
+      call.writingFirst();
       ChannelFuture written =
           context.write(Responses.whole(reply.response().orElseThrow(), serveOn));
       if (!serveOn) {
-        new Peer(context).announceClose(exchange.request());
+        new Peer(context).announceClose(call.request());
       }
       context.flush();
       lastWrite = written;
-      written.addListener(result -> tell(exchange, result));
+      written.addListener(result -> tell(call, result));
       closeAfter(context, written, serveOn);
       return;
     }
     if (reply.upgrade().isPresent()) {
-      exchange.sending();
+      call.sending();
       UpgradedConnection.begin(
           context,
           reply.response().orElseThrow(),
-          exchange.request().headers().first("upgrade").orElseThrow(),
+          call.request().headers().first("upgrade").orElseThrow(),
           reply.upgrade().get());
-      exchange.delivered();
+      call.delivered();
       return;
     }
     Response impossible =
-        Impossible.reason(reply, new Peer(context)).map(exchange::cannotBeSent).orElse(null);
+        Impossible.reason(reply, new Peer(context)).map(call::cannotBeSent).orElse(null);
     if (impossible != null) {
-      exchange.sending();
+      call.sending();
       write(context, impossible, serveOn);
       return;
     }
-    transmit(context, exchange, reply, serveOn);
+    transmit(context, call, reply, serveOn);
   }
 
   private void transmit(
-      ChannelHandlerContext context, Exchange exchange, Reply reply, boolean serveOn) {
+      ChannelHandlerContext context, PendingCall call, Reply reply, boolean serveOn) {
     try {
       transmission =
           new Transmission(
               context,
-              exchange,
+              call,
               reply,
               serveOn,
               site.clients().get(),
               servesOn -> transmitted(context, servesOn));
     } catch (IOException unreadable) {
-      exchange.sending();
+      call.sending();
       String why = "the file it answers with cannot be read, " + unreadable;
-      write(context, exchange.cannotBeSent(why), serveOn);
+      write(context, call.cannotBeSent(why), serveOn);
       return;
     }
     busy = true;
@@ -299,9 +295,9 @@ final class ExchangeHandler extends SimpleChannelInboundHandler<FullHttpRequest>
     context.channel().config().setAutoRead(waiting.size() < MOST_WAITING);
   }
 
-  private static void tell(Exchange exchange, Future<?> written) {
+  private static void tell(PendingCall call, Future<?> written) {
     if (written.isSuccess()) {
-      exchange.delivered();
+      call.delivered();
     }
   }
 
