@@ -1,6 +1,6 @@
 package dev.cachette;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -46,7 +46,7 @@ public final class ActiveCassette {
   }
 
   /** Returns its content when it was activated, without what it has recorded since. */
-  public Cassette recorded() {
+  public CassetteContent recorded() {
     return cassette.before();
   }
 

@@ -1,7 +1,7 @@
 package dev.cachette;
 
 import dev.cachette.answer.ResponseAnswer;
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.internal.cassette.RecordedAnswers;
 import dev.cachette.internal.disk.CassetteFile;
 import dev.cachette.internal.disk.CassetteName;
@@ -28,7 +28,7 @@ public final class CassetteFiles {
    * @throws dev.cachette.cassette.CassetteException if it is missing or damaged; the message gives
    *     the place
    */
-  public static Cassette read(Path file) {
+  public static CassetteContent read(Path file) {
     if (file == null) {
       throw Refusals.argument("CassetteFiles.read(file) was given null.");
     }

@@ -1,6 +1,6 @@
 package dev.cachette;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.CassetteSettings;
@@ -124,7 +124,8 @@ final class Cassettes {
     }
     Instant now = Instant.now();
     if (rewriting && !cassette.known().isEmpty()) {
-      warnOfDrift(cassette, new Cassette(cassette.name(), Optional.of(now), recorded), varying);
+      warnOfDrift(
+          cassette, new CassetteContent(cassette.name(), Optional.of(now), recorded), varying);
     }
     if (!isDone || rewriting || cassette.settings().isLearningVarying()) {
       Merge merge = new Merge(cassette.known(), recorded, rewriting, varying).replacing(written);
@@ -138,7 +139,7 @@ final class Cassettes {
             });
   }
 
-  private void warnOfDrift(LoadedCassette cassette, Cassette recorded, Varying varying) {
+  private void warnOfDrift(LoadedCassette cassette, CassetteContent recorded, Varying varying) {
     Matching matching = varying.ignoredBy(cassette.settings().matching());
     Drift drift = cassette.before().compareWith(recorded, matching);
     if (!drift.isNone()) {

@@ -1,6 +1,6 @@
 package dev.cachette;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.RecordingMode;
 import dev.cachette.http.Request;
 import dev.cachette.internal.openapi.Described;
@@ -40,7 +40,7 @@ public record InForce(
    * @param mode its mode in this run
    * @param recorded its content when it was activated
    */
-  public record ActiveRecording(RecordingMode mode, Cassette recorded) {}
+  public record ActiveRecording(RecordingMode mode, CassetteContent recorded) {}
 
   /** The API description of a service. */
   public static final class ApiDescription {

@@ -5,8 +5,8 @@ import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
+import dev.cachette.internal.collection.CollectionRequests;
 import dev.cachette.internal.collection.Items;
-import dev.cachette.internal.collection.Requests;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.stub.DraftStub;
@@ -46,8 +46,8 @@ public final class RestCollection implements CallGroup {
   RestCollection(Cachette net, String url) {
     this.net = net;
     this.url = url;
-    Requests requests = new Requests(items);
-    String item = url + "/{" + Requests.ID + "}";
+    CollectionRequests requests = new CollectionRequests(items);
+    String item = url + "/{" + CollectionRequests.ID + "}";
     stub("GET " + url, requests::list);
     stub("POST " + url, requests::create);
     stub("GET " + item, requests::read);
@@ -117,7 +117,7 @@ public final class RestCollection implements CallGroup {
   /** Returns the calls of the collection and of its objects. */
   @Override
   public Calls calls() {
-    return net.calls().matching("* " + url).or("* " + url + "/{" + Requests.ID + "}");
+    return net.calls().matching("* " + url).or("* " + url + "/{" + CollectionRequests.ID + "}");
   }
 
   private void stub(String line, Function<Received, Answer> function) {

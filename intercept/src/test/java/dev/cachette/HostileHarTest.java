@@ -4,7 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
@@ -97,7 +97,7 @@ class HostileHarTest {
     String skipped = entry.replace("https://tides.example/v1", url);
     Path file = file(HAR.replace(entry, skipped + ", " + entry));
 
-    Cassette cassette = CassetteFiles.read(file);
+    CassetteContent cassette = CassetteFiles.read(file);
 
     assertEquals(1, cassette.exchanges().size());
     assertEquals("/v1", cassette.exchanges().get(0).request().uri().path());

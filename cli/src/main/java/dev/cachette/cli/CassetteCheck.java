@@ -61,9 +61,9 @@ final class CassetteCheck {
   private void entries(Redaction rules, Descriptions descriptions) {
     Looked[] looked = new Looked[cassette.exchanges().size()];
     FileRedaction redaction;
-    try (Parts parts = new Parts()) {
+    try (ParallelEntries parallel = new ParallelEntries()) {
       redaction =
-          parts.lookAt(
+          parallel.lookAt(
               cassette.recordings(),
               rules,
               (part, at) -> looked[at] = look(part, at, descriptions));

@@ -1,6 +1,6 @@
 package dev.cachette.cli;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.internal.cassette.RecordedAt;
@@ -55,8 +55,8 @@ final class CassetteOnDisk implements AutoCloseable {
     return recordings;
   }
 
-  Cassette cassette() {
-    return new Cassette(path.toString(), RecordedAt.of(recordings), recordings);
+  CassetteContent cassette() {
+    return new CassetteContent(path.toString(), RecordedAt.of(recordings), recordings);
   }
 
   /** Returns a matching that ignores what the cassette declares as varying. */

@@ -87,20 +87,20 @@ final class Convert implements Callable<Integer> {
       throw new WrongUsage(target + " is the cassette itself. Fix: another name after --to.");
     }
     try (CassetteOnDisk cassette = new CassetteOnDisk(file, output);
-        Parts parts = new Parts()) {
+        ParallelEntries parallel = new ParallelEntries()) {
       int size = cassette.exchanges().size();
       if (exchange != null && (exchange < 1 || exchange > size)) {
         throw new Failure(String.format("there is no exchange %d in %s.", exchange, file));
       }
       FileRedaction redaction =
-          parts.lookAt(cassette.recordings(), Redaction.byDefault(), FileRedaction::lookAt);
+          parallel.lookAt(cassette.recordings(), Redaction.byDefault(), FileRedaction::lookAt);
       List<Integer> wanted =
           exchange == null ? IntStream.range(0, size).boxed().toList() : List.of(exchange - 1);
       if (into == Into.JAVA) {
         String java = JavaOfExchanges.of(wanted.stream().map(redaction::exchange).toList());
         write(output.isJson() ? Output.asJson(Map.of("java", java)) : java);
       } else {
-        StubsOfCassette stubs = new StubsOfCassette(redaction, parts, output::remark);
+        StubsOfCassette stubs = new StubsOfCassette(redaction, parallel, output::remark);
         stubs.write(wanted, isJson(), this::write);
         stubs.placeholders().forEach(this::tellOfSecret);
       }

@@ -56,8 +56,8 @@ final class Redact implements Callable<Integer> {
 
   private void redact(Path file, Redaction rules, List<Object> results) {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file, output);
-        Parts parts = new Parts()) {
-      FileRedaction result = parts.lookAt(cassette.recordings(), rules, FileRedaction::lookAt);
+        ParallelEntries parallel = new ParallelEntries()) {
+      FileRedaction result = parallel.lookAt(cassette.recordings(), rules, FileRedaction::lookAt);
       List<String> likely = result.likely();
       if (target != null || result.changed() > 0) {
         new CassetteFile(target == null ? file : target)
@@ -65,8 +65,8 @@ final class Redact implements Callable<Integer> {
                 (current, out) -> {
                   boolean isOther = target == null && !cassette.isCurrent();
                   FileRedaction now =
-                      isOther ? parts.lookAt(current, rules, FileRedaction::lookAt) : result;
-                  now.writeTo(out, parts.entries(now));
+                      isOther ? parallel.lookAt(current, rules, FileRedaction::lookAt) : result;
+                  now.writeTo(out, parallel.entries(now));
                 });
       }
       int changed = result.changed();

@@ -1,6 +1,6 @@
 package dev.cachette.cli;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Drift;
 import dev.cachette.cassette.Exchange;
@@ -78,7 +78,7 @@ final class Refresh implements Callable<Integer> {
           cassette
               .cassette()
               .compareWith(
-                  new Cassette(file.toString(), Optional.of(now), answered),
+                  new CassetteContent(file.toString(), Optional.of(now), answered),
                   cassette.ignoringVarying(Matching.byDefault()));
       if (output.isJson()) {
         output.json(drift.exchanges());
@@ -127,7 +127,7 @@ final class Refresh implements Callable<Integer> {
 
   private static void requireFilled(int number, Request request) {
     String text = request.uri() + "\n" + ExchangeText.of(request);
-    Placeholders.in(text).stream()
+    CassettePlaceholders.in(text).stream()
         .findFirst()
         .ifPresent(
             name -> {

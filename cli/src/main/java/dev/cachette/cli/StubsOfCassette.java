@@ -23,7 +23,7 @@ final class StubsOfCassette {
   private static final String JSON = "{\n  \"stubs\" : [";
 
   private final FileRedaction redaction;
-  private final Parts parts;
+  private final ParallelEntries parallel;
   private final Consumer<String> remark;
   private final Set<String> placeholders = new TreeSet<>();
 
@@ -33,9 +33,9 @@ final class StubsOfCassette {
    * @param redaction of the cassette, with all entries looked at
    * @param remark gets what is skipped
    */
-  StubsOfCassette(FileRedaction redaction, Parts parts, Consumer<String> remark) {
+  StubsOfCassette(FileRedaction redaction, ParallelEntries parallel, Consumer<String> remark) {
     this.redaction = redaction;
-    this.parts = parts;
+    this.parallel = parallel;
     this.remark = remark;
   }
 
@@ -52,7 +52,7 @@ final class StubsOfCassette {
   void write(List<Integer> wanted, boolean json, Writing writing) throws IOException {
     List<List<Integer>> stubs = stubs(wanted);
     Iterable<Written> written =
-        parts.ahead(redaction, stubs.size(), (it, at) -> written(it, stubs.get(at), json));
+        parallel.ahead(redaction, stubs.size(), (it, at) -> written(it, stubs.get(at), json));
     writing.write(() -> new Texts(written.iterator(), json));
   }
 
@@ -66,7 +66,7 @@ final class StubsOfCassette {
     Map<String, List<Integer>> stubs = new LinkedHashMap<>();
     Iterator<Integer> exchange = wanted.iterator();
     for (StubsOfExchanges.Kind kind :
-        parts.ahead(
+        parallel.ahead(
             redaction,
             wanted.size(),
             (it, at) -> StubsOfExchanges.kind(it.withRedactedRequest(wanted.get(at))))) {
@@ -85,7 +85,7 @@ final class StubsOfCassette {
         json
             ? Output.asJson(stub).replace("\n", "\n  ")
             : StubWriter.yaml(StubWriter.file(List.of(stub))).substring(YAML.length());
-    return new Written(text, Placeholders.in(stub.toString()));
+    return new Written(text, CassettePlaceholders.in(stub.toString()));
   }
 
   /** The text of the file, around and between the stubs. */

@@ -21,7 +21,7 @@ import picocli.CommandLine.IVersionProvider;
       Serve.class,
       Record.class,
       Show.class,
-      Check.class,
+      CheckCommand.class,
       Compare.class,
       Refresh.class,
       Redact.class,

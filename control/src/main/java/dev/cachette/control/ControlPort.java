@@ -47,7 +47,7 @@ public final class ControlPort {
   private final Controlled main;
   private final ControlledSessions sessions;
   private final Cachette own;
-  private final Guard guard;
+  private final AccessControl access;
 
   /**
    * Prepares a control port.
@@ -59,7 +59,7 @@ public final class ControlPort {
       Controlled main, ControlledSessions sessions, InetSocketAddress at, @Nullable String token) {
     this.main = main;
     this.sessions = sessions;
-    this.guard = new Guard(Optional.ofNullable(token));
+    this.access = new AccessControl(Optional.ofNullable(token));
     this.own =
         Cachette.open(
             Settings.defaults()
@@ -149,7 +149,7 @@ public final class ControlPort {
     own.stub(line)
         .answer(
             computed(
-                received -> guard.refusal(received).orElseGet(() -> tried(function, received))));
+                received -> access.refusal(received).orElseGet(() -> tried(function, received))));
   }
 
   /** Wrong requests are answered, and are not failures. */

@@ -2,7 +2,7 @@ package dev.cachette.control;
 
 import dev.cachette.InForce;
 import dev.cachette.calls.Call;
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.StubReference;
@@ -30,7 +30,7 @@ final class Sources {
   }
 
   private static Map<String, Object> cassette(InForce.ActiveRecording active) {
-    Cassette recorded = active.recorded();
+    CassetteContent recorded = active.recorded();
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("name", recorded.name());
     json.put("mode", active.mode().name().toLowerCase(Locale.ROOT));

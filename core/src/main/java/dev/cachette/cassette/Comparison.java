@@ -25,7 +25,8 @@ final class Comparison {
     this.matching = matching;
   }
 
-  static List<ChangedExchange> of(Cassette before, Cassette after, Matching matching) {
+  static List<ChangedExchange> of(
+      CassetteContent before, CassetteContent after, Matching matching) {
     Comparison comparison = new Comparison(matching);
     List<ChangedExchange> changed = new ArrayList<>();
     for (CassetteInternals.Pair pair : Pairs.of(before.exchanges(), after.exchanges(), matching)) {

@@ -1,7 +1,7 @@
 package dev.cachette.internal.cassette;
 
 import dev.cachette.answer.Fault;
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.CassetteSettings;
@@ -104,8 +104,8 @@ public final class LoadedCassette {
   }
 
   /** Returns what is recorded already, as the public API shows it. */
-  public Cassette before() {
-    return new Cassette(name, RecordedAt.of(known), known);
+  public CassetteContent before() {
+    return new CassetteContent(name, RecordedAt.of(known), known);
   }
 
   /** Returns true if it has an exchange with the origin of this request. */

@@ -1,7 +1,7 @@
 package dev.cachette.internal.cassette;
 
 import dev.cachette.answer.ResponseAnswer;
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Body;
@@ -27,7 +27,7 @@ public final class RecordedAnswers {
    * @param line a request line, whose URL may begin with three dots as a wildcard
    * @throws CassetteException if the cassette has no such exchange, or several with different URLs
    */
-  public static ResponseAnswer of(Cassette cassette, String line) {
+  public static ResponseAnswer of(CassetteContent cassette, String line) {
     Predicate<Request> wanted = wanted(line);
     List<Exchange> found =
         cassette.exchanges().stream()
@@ -67,7 +67,7 @@ public final class RecordedAnswers {
   }
 
   private static CassetteException refused(
-      Cassette cassette, String line, String what, List<Exchange> shown) {
+      CassetteContent cassette, String line, String what, List<Exchange> shown) {
     return new CassetteException(
         String.format(
             "The cassette %s %s for \"%s\":\n%s\nFix: choose one of them.",

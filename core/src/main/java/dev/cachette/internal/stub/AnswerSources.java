@@ -10,12 +10,12 @@ import java.util.Optional;
 final class AnswerSources {
 
   private final PlainCalls plain;
-  private final StubSource stubs;
+  private final ActiveStubs stubs;
   private final List<AnswerSource> inOrder;
 
   AnswerSources(Scopes scopes, HostServices outside) {
     this.plain = new PlainCalls(scopes);
-    this.stubs = new StubSource(scopes, outside);
+    this.stubs = new ActiveStubs(scopes, outside);
     this.inOrder =
         List.of(
             new LateSource(outside),
@@ -28,7 +28,7 @@ final class AnswerSources {
   }
 
   /** Returns the stubs. */
-  StubSource stubs() {
+  ActiveStubs stubs() {
     return stubs;
   }
 

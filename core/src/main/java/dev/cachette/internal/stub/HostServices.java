@@ -15,7 +15,7 @@ import java.util.function.Supplier;
  */
 public record HostServices(
     Supplier<ObjectMapper> mapper,
-    ContentReader reader,
+    AnswerFiles reader,
     RealService realService,
     Consumer<String> warning,
     Consumer<String> orphans) {}

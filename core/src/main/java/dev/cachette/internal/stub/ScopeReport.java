@@ -1,8 +1,8 @@
 package dev.cachette.internal.stub;
 
 import dev.cachette.internal.cassette.LoadedCassette;
-import dev.cachette.internal.explain.UnexpectedCalls;
-import dev.cachette.internal.explain.UnusedStubs;
+import dev.cachette.internal.explain.UnexpectedCallsFailure;
+import dev.cachette.internal.explain.UnusedStubsReport;
 import dev.cachette.internal.text.Failed;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,10 +21,10 @@ import org.opentest4j.AssertionFailedError;
  * @param cassettes active cassettes
  */
 public record ScopeReport(
-    List<UnexpectedCalls.Entry> unexpected,
+    List<UnexpectedCallsFailure.Entry> unexpected,
     List<DraftStub> unanswered,
     List<Throwable> failures,
-    List<UnusedStubs.Entry> unused,
+    List<UnusedStubsReport.Entry> unused,
     List<String> notes,
     List<LoadedCassette> cassettes) {
 
@@ -55,7 +55,7 @@ public record ScopeReport(
   }
 
   /** Returns this report with further unused stubs. */
-  ScopeReport andUnused(List<UnusedStubs.Entry> more) {
+  ScopeReport andUnused(List<UnusedStubsReport.Entry> more) {
     return new ScopeReport(
         unexpected, unanswered, failures, joined(unused, more), notes, cassettes);
   }
@@ -81,7 +81,7 @@ public record ScopeReport(
 
   /** Returns the report on unused stubs; empty if there are none. */
   public Optional<String> unusedStubs() {
-    return unused.isEmpty() ? Optional.empty() : Optional.of(UnusedStubs.text(unused));
+    return unused.isEmpty() ? Optional.empty() : Optional.of(UnusedStubsReport.text(unused));
   }
 
   /**
@@ -98,7 +98,7 @@ public record ScopeReport(
     unanswered.forEach(draft -> all.add(draft.unanswered()));
     all.addAll(failures);
     if (onUnexpected && !unexpected.isEmpty()) {
-      all.add(UnexpectedCalls.failure(unexpected));
+      all.add(UnexpectedCallsFailure.failure(unexpected));
     }
     if (onUnused) {
       unusedStubs().ifPresent(text -> all.add(Failed.of(text)));

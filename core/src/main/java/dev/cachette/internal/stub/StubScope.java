@@ -2,8 +2,8 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Call;
 import dev.cachette.internal.cassette.LoadedCassette;
-import dev.cachette.internal.explain.UnexpectedCalls;
-import dev.cachette.internal.explain.UnusedStubs;
+import dev.cachette.internal.explain.UnexpectedCallsFailure;
+import dev.cachette.internal.explain.UnusedStubsReport;
 import dev.cachette.internal.index.CoverIndex;
 import dev.cachette.internal.index.PatternIndex;
 import dev.cachette.internal.openapi.Described;
@@ -54,7 +54,7 @@ public final class StubScope {
   private int declaredSoFar;
   private List<StubRule> early = List.of();
   private final List<DraftStub> drafts = new ArrayList<>();
-  private final Map<String, UnexpectedCalls.Entry> unexpected = new LinkedHashMap<>();
+  private final Map<String, UnexpectedCallsFailure.Entry> unexpected = new LinkedHashMap<>();
   private final Map<String, Unexplained> unexplained = new HashMap<>();
   private final List<LoadedCassette> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
@@ -109,7 +109,7 @@ public final class StubScope {
   private record Unexplained(Received received, int declared) {}
 
   /** Returns an entry that names a stub which was declared too late. */
-  private UnexpectedCalls.Entry withLaterStub(UnexpectedCalls.Entry entry) {
+  private UnexpectedCallsFailure.Entry withLaterStub(UnexpectedCallsFailure.Entry entry) {
     Unexplained call = unexplained.get(entry.summary());
     if (call == null) {
       return entry;
@@ -120,7 +120,7 @@ public final class StubScope {
         .findFirst()
         .map(
             rule ->
-                new UnexpectedCalls.Entry(
+                new UnexpectedCallsFailure.Entry(
                     entry.summary(),
                     entry
                         .explanation()
@@ -221,11 +221,12 @@ public final class StubScope {
   boolean noteUnexpected(String summary, String explanation, Optional<Received> call) {
     boolean full = unexpected.size() >= MOST_KINDS && !unexpected.containsKey(summary);
     String kind = full ? "others" : summary;
-    UnexpectedCalls.Entry noted =
+    UnexpectedCallsFailure.Entry noted =
         unexpected.merge(
             kind,
-            new UnexpectedCalls.Entry(kind, explanation, 1),
-            (old, unused) -> new UnexpectedCalls.Entry(kind, old.explanation(), old.times() + 1));
+            new UnexpectedCallsFailure.Entry(kind, explanation, 1),
+            (old, unused) ->
+                new UnexpectedCallsFailure.Entry(kind, old.explanation(), old.times() + 1));
     if (noted.times() == 1) {
       call.ifPresent(received -> unexplained.put(kind, new Unexplained(received, declaredSoFar)));
     }
@@ -303,16 +304,16 @@ public final class StubScope {
   }
 
   /** Finding what covers a stub is expensive, so it is done for reports only. */
-  private List<UnusedStubs.Entry> unused(UnusedLater later, List<Call> calls) {
-    List<UnusedStubs.Entry> entries = new ArrayList<>();
+  private List<UnusedStubsReport.Entry> unused(UnusedLater later, List<Call> calls) {
+    List<UnusedStubsReport.Entry> entries = new ArrayList<>();
     rules.stream().filter(rule -> !rule.isUnused()).forEach(later::noteUsed);
     List<StubRule> unused = unusedRules();
     noteWinners(unused, calls);
     Map<StubRule, StubRule> winners =
-        winnersOver(unused.subList(0, Math.min(UnusedStubs.LISTED, unused.size())));
+        winnersOver(unused.subList(0, Math.min(UnusedStubsReport.LISTED, unused.size())));
     for (StubRule rule : unused) {
-      UnusedStubs.Entry entry =
-          new UnusedStubs.Entry(
+      UnusedStubsReport.Entry entry =
+          new UnusedStubsReport.Entry(
               rule.reference(),
               Optional.ofNullable(winners.get(rule)).map(StubRule::reference),
               rule.beaten(),

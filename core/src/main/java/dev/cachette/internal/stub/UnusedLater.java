@@ -1,6 +1,6 @@
 package dev.cachette.internal.stub;
 
-import dev.cachette.internal.explain.UnusedStubs;
+import dev.cachette.internal.explain.UnusedStubsReport;
 import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -20,7 +20,7 @@ final class UnusedLater {
   private static final int MOST = 10_000;
 
   private final Set<StubReference> used = new HashSet<>();
-  private final Map<StubReference, UnusedStubs.Entry> unused = new LinkedHashMap<>();
+  private final Map<StubReference, UnusedStubsReport.Entry> unused = new LinkedHashMap<>();
 
   void noteUsed(StubRule rule) {
     if (used.size() < MOST) {
@@ -28,15 +28,15 @@ final class UnusedLater {
     }
   }
 
-  void add(UnusedStubs.Entry entry) {
+  void add(UnusedStubsReport.Entry entry) {
     if (unused.size() < MOST) {
       unused.putIfAbsent(entry.stub(), entry);
     }
   }
 
   /** Returns the stubs that no scope used, and forgets everything. */
-  List<UnusedStubs.Entry> drain() {
-    List<UnusedStubs.Entry> entries = new ArrayList<>(unused.values());
+  List<UnusedStubsReport.Entry> drain() {
+    List<UnusedStubsReport.Entry> entries = new ArrayList<>(unused.values());
     entries.removeIf(entry -> used.contains(entry.stub()));
     unused.clear();
     used.clear();

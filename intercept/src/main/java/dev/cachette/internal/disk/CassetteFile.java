@@ -1,6 +1,6 @@
 package dev.cachette.internal.disk;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.internal.cassette.HarIndex;
 import dev.cachette.internal.cassette.Merge;
@@ -56,13 +56,13 @@ public final class CassetteFile implements AutoCloseable {
    *
    * @throws CassetteException if it is missing or damaged
    */
-  public static Cassette read(Path path) {
+  public static CassetteContent read(Path path) {
     try (CassetteFile file = new CassetteFile(path)) {
       if (!file.exists()) {
         throw new CassetteException("There is no cassette " + path.toAbsolutePath() + ".");
       }
       RecordedExchanges recordings = file.open();
-      return new Cassette(file.shown, RecordedAt.of(recordings), List.copyOf(recordings));
+      return new CassetteContent(file.shown, RecordedAt.of(recordings), List.copyOf(recordings));
     }
   }
 

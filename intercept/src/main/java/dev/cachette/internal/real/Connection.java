@@ -114,7 +114,7 @@ final class Connection extends ChannelInitializer<Channel> {
 
   private void speakHttp1(ChannelPipeline pipeline) {
     pipeline.addLast(new HttpClientCodec());
-    pipeline.addLast(new OneCall(request, Messages.toEngine(request, route), response));
+    pipeline.addLast(new OneCall(request, EngineMessages.toEngine(request, route), response));
   }
 
   private void speakHttp2(ChannelPipeline pipeline) {
@@ -137,7 +137,7 @@ final class Connection extends ChannelInitializer<Channel> {
             new ChannelInitializer<>() {
               @Override
               protected void initChannel(Channel stream) {
-                FullHttpRequest written = Messages.toEngine(request, route);
+                FullHttpRequest written = EngineMessages.toEngine(request, route);
                 written.headers().remove(HttpHeaderNames.CONNECTION);
                 stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(false));
                 stream.pipeline().addLast(new OneCall(request, written, response));

@@ -86,7 +86,7 @@ final class OneCall extends SimpleChannelInboundHandler<Object> {
       }
       if (!interim) {
         response.begin(
-            Messages.head(head, request.method().equals("HEAD")),
+            EngineMessages.head(head, request.method().equals("HEAD")),
             Optional.ofNullable(head.headers().get(HttpHeaderNames.CONTENT_LENGTH)));
       }
     }
@@ -94,7 +94,7 @@ final class OneCall extends SimpleChannelInboundHandler<Object> {
       response.add(ByteBufUtil.getBytes(content.content()));
     }
     if (received instanceof LastHttpContent last && !interim && !upgraded) {
-      response.end(Messages.headers(last.trailingHeaders()));
+      response.end(EngineMessages.headers(last.trailingHeaders()));
       context.close();
     }
   }

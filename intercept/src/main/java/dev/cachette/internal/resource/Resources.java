@@ -3,7 +3,7 @@ package dev.cachette.internal.resource;
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.stub.ContentReader;
+import dev.cachette.internal.stub.AnswerFiles;
 import dev.cachette.internal.text.NameSuggester;
 import java.io.IOException;
 import java.io.InputStream;
@@ -15,7 +15,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 
 /** Reads files, and resources from the context class loader. */
-public final class Resources implements ContentReader {
+public final class Resources implements AnswerFiles {
 
   @Override
   public Body read(Delivery.Source source) {

@@ -4,7 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import dev.cachette.cassette.Cassette;
+import dev.cachette.cassette.CassetteContent;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
@@ -94,7 +94,7 @@ class CassetteFileTest {
       assertTrue(writer.waitFor(60, TimeUnit.SECONDS));
       assertEquals(0, writer.exitValue());
     }
-    Cassette cassette = CassetteFile.read(file);
+    CassetteContent cassette = CassetteFile.read(file);
     assertEquals(
         40, cassette.exchanges().stream().map(it -> it.request().uri()).distinct().count());
   }

@@ -19,7 +19,7 @@ import java.util.Optional;
 import java.util.function.Function;
 
 /** Answers the requests to a REST collection. */
-public final class Requests {
+public final class CollectionRequests {
 
   /** The variable of the request line for the identifier. */
   public static final String ID = "id";
@@ -30,7 +30,7 @@ public final class Requests {
   private final Items items;
 
   /** Creates the answers for these items. */
-  public Requests(Items items) {
+  public CollectionRequests(Items items) {
     this.items = items;
   }
 

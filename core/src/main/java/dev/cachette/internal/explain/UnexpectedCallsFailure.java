@@ -6,12 +6,12 @@ import java.util.List;
 import org.opentest4j.AssertionFailedError;
 
 /** The failure at the end of a test that made unexpected calls. */
-public final class UnexpectedCalls {
+public final class UnexpectedCallsFailure {
 
   private static final int EXPLAINED = 3;
   private static final int LISTED = 20;
 
-  private UnexpectedCalls() {}
+  private UnexpectedCallsFailure() {}
 
   /**
    * An unexpected call, or several of the same kind.

@@ -19,7 +19,7 @@ import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 
 /** Works on the entries of a cassette with a thread for each processor: it may be large. */
-final class Parts implements AutoCloseable {
+final class ParallelEntries implements AutoCloseable {
 
   /** More threads would need more memory than they save time. */
   private static final int MOST_THREADS = 4;

@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
  * Access control of the control port: requires the token, if there is one; and rejects web pages of
  * other sites, whose scripts a browser on this machine would run.
  */
-final class Guard {
+final class AccessControl {
 
   /** Of IPv4 or IPv6; no name that another site can let stand for this machine. */
   private static final Pattern ADDRESS =
@@ -23,7 +23,7 @@ final class Guard {
 
   private final Optional<String> token;
 
-  Guard(Optional<String> token) {
+  AccessControl(Optional<String> token) {
     this.token = token;
   }
 
@@ -56,7 +56,8 @@ final class Guard {
             .isPresent();
     List<String> hosts = received.request().headers().all("host");
     boolean foreignName = token.isEmpty() && !isLocalName(received.request().uri().host());
-    boolean foreignHeader = token.isEmpty() && !hosts.stream().allMatch(Guard::isLocalAuthority);
+    boolean foreignHeader =
+        token.isEmpty() && !hosts.stream().allMatch(AccessControl::isLocalAuthority);
     return crossSite
         || received.header("origin").filter(origin -> !isOwn(origin, hosts)).isPresent()
         || hosts.size() > 1

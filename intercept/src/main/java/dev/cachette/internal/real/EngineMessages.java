@@ -25,7 +25,7 @@ import java.util.Map;
 import java.util.Set;
 
 /** Converts requests and responses between Cachette's and the engine's types. */
-final class Messages {
+final class EngineMessages {
 
   /** Headers of one connection, not of the message (RFC 9110 section 7.6.1). */
   private static final Set<String> OF_THE_CONNECTION =
@@ -45,7 +45,7 @@ final class Messages {
   /** Headers that the engine adds for HTTP/2 streams. */
   private static final String OF_THE_ENGINE = "x-http2-";
 
-  private Messages() {}
+  private EngineMessages() {}
 
   /** Returns a request for the engine, with the Host header of its route. */
   static FullHttpRequest toEngine(Request request, Route route) {

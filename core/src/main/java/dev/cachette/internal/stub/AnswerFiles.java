@@ -5,7 +5,7 @@ import dev.cachette.internal.answer.Delivery;
 
 /** Reads the files of answers: core itself has no file access. */
 @FunctionalInterface
-public interface ContentReader {
+public interface AnswerFiles {
 
   /**
    * Returns the content of a file or resource.

@@ -6,11 +6,11 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** Placeholders for secrets in a cassette: {@code {{name}}}. */
-final class Placeholders {
+final class CassettePlaceholders {
 
   private static final Pattern PLACEHOLDER = Pattern.compile("\\{\\{([A-Za-z0-9_-]+)");
 
-  private Placeholders() {}
+  private CassettePlaceholders() {}
 
   /** Returns the names of those in a text, in order. */
   static Set<String> in(String text) {

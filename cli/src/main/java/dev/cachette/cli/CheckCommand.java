@@ -29,7 +29,7 @@ import picocli.CommandLine.Parameters;
       "  cachette check src/test/stubs/*.yaml src/test/cassettes/harbour/*.har",
       "  cachette check harbour.stubs.yaml --openapi berths.openapi.yaml"
     })
-final class Check implements Callable<Integer> {
+final class CheckCommand implements Callable<Integer> {
 
   @Mixin private Output output;
   @Mixin private RedactionOptions rules;

@@ -11,14 +11,14 @@ import java.util.List;
 import java.util.Optional;
 
 /** The stubs. */
-final class StubSource implements AnswerSource {
+final class ActiveStubs implements AnswerSource {
 
   private final Scopes scopes;
   private final HostServices outside;
   private final StubFinder finder;
   private final PlainCalls plain;
 
-  StubSource(Scopes scopes, HostServices outside) {
+  ActiveStubs(Scopes scopes, HostServices outside) {
     this.scopes = scopes;
     this.outside = outside;
     this.finder = new StubFinder(scopes);

@@ -12,12 +12,12 @@ import java.util.Optional;
  * @param exchanges the exchanges; those of a file are read one by one, on access, which throws
  *     {@link CassetteException} if one is malformed
  */
-public record Cassette(String name, Optional<Instant> recordedAt, List<Exchange> exchanges) {
+public record CassetteContent(String name, Optional<Instant> recordedAt, List<Exchange> exchanges) {
 
   /**
    * Returns the drift from this cassette to another one, compared by {@link Matching#byDefault()}.
    */
-  public Drift compareWith(Cassette other) {
+  public Drift compareWith(CassetteContent other) {
     return compareWith(other, Matching.byDefault());
   }
 
@@ -26,7 +26,7 @@ public record Cassette(String name, Optional<Instant> recordedAt, List<Exchange>
    *
    * @param matching which exchanges belong together, and what is ignored
    */
-  public Drift compareWith(Cassette other, Matching matching) {
+  public Drift compareWith(CassetteContent other, Matching matching) {
     return new Drift(name, Comparison.of(this, other, matching));
   }
 }

@@ -6,14 +6,14 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 
 /** The report on stubs that no call used. */
-public final class UnusedStubs {
+public final class UnusedStubsReport {
 
   /** This many are listed; the others are counted. */
   public static final int LISTED = 20;
 
   private static final String RULE = "    (" + Explanation.RULE + "; overriding() changes that)\n";
 
-  private UnusedStubs() {}
+  private UnusedStubsReport() {}
 
   /**
    * A stub that no call used.
@@ -34,7 +34,7 @@ public final class UnusedStubs {
     String head =
         entries.size() == 1 ? "1 unused stub:\n\n" : entries.size() + " unused stubs:\n\n";
     String list =
-        entries.stream().limit(LISTED).map(UnusedStubs::listed).collect(Collectors.joining());
+        entries.stream().limit(LISTED).map(UnusedStubsReport::listed).collect(Collectors.joining());
     String more =
         entries.size() > LISTED ? "  ... " + (entries.size() - LISTED) + " more ...\n" : "";
     return head
@@ -49,7 +49,7 @@ public final class UnusedStubs {
     return "  "
         + entry.stub()
         + "\n"
-        + entry.winner().map(UnusedStubs::unreachable).orElseGet(() -> beaten(entry));
+        + entry.winner().map(UnusedStubsReport::unreachable).orElseGet(() -> beaten(entry));
   }
 
   private static String unreachable(StubReference winner) {
