@@ -9,11 +9,11 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.model.Place;
 import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.HostServices;
 import dev.cachette.internal.stub.PendingCall;
-import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
 import dev.cachette.internal.stub.Scopes;
@@ -25,6 +25,7 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Stubs that answer requests, with no connection between. */
 public final class Desk {
@@ -68,8 +69,7 @@ public final class Desk {
   /** Returns a stub that was declared with everything that a draft has. */
   public StubRule stub(DraftStub draft, Answer... answers) {
     scopes.begin(draft);
-    StubRule rule =
-        new StubRule(draft.pattern(), draft.reference(), List.of(answers), draft.checks(), true);
+    StubRule rule = new StubRule(draft.answeredBy(List.of(answers)), Optional.empty(), true, 0);
     scopes.finish(draft, rule);
     return rule;
   }

@@ -94,15 +94,15 @@ record Mistake(String title, List<Section> sections) {
       if (line.matches("(from|until) .*")) {
         Instant at = Desk.NOW.plus(Duration.parse(line.split(" ")[1]));
         if (line.startsWith("from")) {
-          rule.activeFrom(at);
+          desk.scopes().change(rule, it -> it.activeFrom(at));
         } else {
-          rule.activeUntil(at);
+          desk.scopes().change(rule, it -> it.activeUntil(at));
         }
         continue;
       }
       int number = Integer.parseInt(line.split(" ")[1]);
       if (line.startsWith("times")) {
-        rule.times(number);
+        desk.scopes().change(rule, it -> it.times(number));
       } else {
         rule.activeAfter(rules.get(number - 1));
       }

@@ -8,8 +8,8 @@ import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.Place;
 import dev.cachette.internal.stub.LetThrough;
-import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
@@ -171,7 +171,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles load(String... names) {
     requireOpen();
-    return new StubFiles(this, scopes.innermost(), session.stubSources(names), stubs.seed());
+    return new StubFiles(this, scopes.innermost(), session.stubSources(names));
   }
 
   /**
@@ -182,7 +182,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles declare(String text) {
     requireOpen();
-    return new StubFiles(this, scopes.innermost(), session.stubSource(text), stubs.seed());
+    return new StubFiles(this, scopes.innermost(), session.stubSource(text));
   }
 
   /**

@@ -1,6 +1,6 @@
 package dev.cachette;
 
-import dev.cachette.internal.stub.Place;
+import dev.cachette.internal.model.Place;
 import java.util.Set;
 
 /** Finds the line of user code that called Cachette. */

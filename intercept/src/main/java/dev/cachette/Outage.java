@@ -4,8 +4,9 @@ import dev.cachette.answer.Answer;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.CallsInternals;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
 import dev.cachette.match.RequestPattern;
@@ -30,9 +31,12 @@ public final class Outage implements CallGroup {
     this.scope = scope;
     DraftStub draft = new DraftStub(RequestPattern.of("* " + origin + "/{+any}"), place);
     draft.rename("outage of " + origin);
-    this.rule = net.stubs().rule(draft, answers, true);
-    rule.overriding();
-    rule.unchecked();
+    draft.overriding();
+    StubSpec spec =
+        draft
+            .answeredBy(answers.stream().map(net.stubs()::ready).toList())
+            .with(StubSpec.Trait.UNCHECKED);
+    this.rule = net.stubs().rule(spec, place, true);
     net.stubs().replace(scope, List.of(), List.of(rule));
   }
 

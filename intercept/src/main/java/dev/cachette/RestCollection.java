@@ -9,6 +9,7 @@ import dev.cachette.internal.collection.CollectionRequests;
 import dev.cachette.internal.collection.Items;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Received;
@@ -122,7 +123,8 @@ public final class RestCollection implements CallGroup {
 
   private void stub(String line, Function<Received, Answer> function) {
     DraftStub draft = new DraftStub(RequestPattern.of(line), Caller.place());
-    rules.add(net.stubs().rule(draft, List.of(Answers.computed(function)), false));
+    StubSpec spec = draft.answeredBy(List.of(Answers.computed(function)));
+    rules.add(net.stubs().rule(spec, draft.place(), false));
   }
 
   /** Returns its stubs. */

@@ -15,6 +15,8 @@ import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.disk.CassetteName;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.Description;
 import dev.cachette.internal.real.RealCalls;
@@ -24,7 +26,6 @@ import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.resource.StubSources;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.HostServices;
-import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.RealResponse;
 import dev.cachette.internal.stub.RealService;
 import dev.cachette.internal.stub.RealServiceFailed;
@@ -55,6 +56,7 @@ import java.util.OptionalInt;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /** The parts of an open Cachette: the scopes, the server, the hooks. */
@@ -181,33 +183,10 @@ final class Session {
     };
   }
 
-  /**
-   * Returns a stub to be activated.
-   *
-   * @param expected whether it is reported if no call uses it
-   */
-  StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
-    StubRule rule =
-        new StubRule(
-            draft.pattern(),
-            draft.reference(),
-            answers.stream().map(this::ready).toList(),
-            draft.checks(),
-            expected);
-    rule.declaredAt(draft.place());
-    rule.keepBodyIn(draft.bodyFile());
-    if (draft.isOverriding()) {
-      rule.overriding();
-    }
-    return rule;
-  }
-
   /** Activates a declared stub. */
-  StubRule finish(DraftStub draft, List<Answer> answers) {
-    StubRule rule = rule(draft, answers, true);
+  void finish(DraftStub draft, StubRule rule) {
     scopes.finish(draft, rule);
     reachable(List.of(rule));
-    return rule;
   }
 
   /** Replaces stubs. */
@@ -290,8 +269,8 @@ final class Session {
     return new Outage(net, service, scopes.innermost(), Caller.place(), answers);
   }
 
-  /** Changes an active stub. */
-  void change(StubRule rule, Consumer<StubRule> change) {
+  /** Changes what was declared of an active stub. */
+  void change(StubRule rule, UnaryOperator<StubSpec> change) {
     scopes.change(rule, change);
     makeConnectionsNew();
   }

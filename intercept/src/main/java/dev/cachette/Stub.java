@@ -7,9 +7,13 @@ import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.CallsInternals;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.FailFirst;
+import dev.cachette.internal.model.Flaky;
+import dev.cachette.internal.model.RateLimit;
+import dev.cachette.internal.model.StubCheck;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.resource.Resources;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.Condition;
@@ -62,7 +66,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
       throw Refusals.argument("The name of a stub must not be blank: " + name + ".");
     }
     if (rule != null) {
-      net.stubs().change(rule, it -> it.rename(name));
+      net.stubs().change(rule, it -> it.named(name));
     }
     draft.rename(name);
     return this;
@@ -172,7 +176,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet
    */
   public Stub unchecked() {
-    net.stubs().change(answered("unchecked()"), StubRule::unchecked);
+    net.stubs().change(answered("unchecked()"), it -> it.with(StubSpec.Trait.UNCHECKED));
     return this;
   }
 
@@ -182,7 +186,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet, or is {@link #onceEach()}
    */
   public Stub looping() {
-    net.stubs().change(answered("looping()"), StubRule::looping);
+    net.stubs().change(answered("looping()"), StubSpec::looping);
     return this;
   }
 
@@ -192,7 +196,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet, or is {@link #looping()}
    */
   public Stub onceEach() {
-    net.stubs().change(answered("onceEach()"), StubRule::onceEach);
+    net.stubs().change(answered("onceEach()"), StubSpec::onceEach);
     return this;
   }
 
@@ -232,7 +236,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     if (rule == null) {
       draft.overriding();
     } else {
-      net.stubs().change(rule, StubRule::overriding);
+      net.stubs().change(rule, it -> it.with(StubSpec.Trait.OVERRIDING));
     }
     return this;
   }
@@ -250,7 +254,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
       throw Refusals.argument("A stub cannot be active after itself: " + this + ".");
     }
     StubRule predecessor = other.answered("after(...)");
-    net.stubs().change(answered("after(...)"), it -> it.activeAfter(predecessor));
+    net.stubs().activateAfter(answered("after(...)"), predecessor);
     return this;
   }
 
@@ -292,7 +296,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
     if (window.isNegative() || window.isZero()) {
       throw Refusals.argument("rateLimit needs a positive window, not " + window + ".");
     }
-    net.stubs().change(answered("rateLimit(...)"), it -> it.rateLimit(calls, window));
+    net.stubs().change(answered("rateLimit(...)"), it -> it.with(new RateLimit(calls, window)));
     return this;
   }
 
@@ -304,7 +308,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    */
   public Stub failFirst(int calls) {
     requirePositive("failFirst", calls);
-    net.stubs().change(answered("failFirst(...)"), it -> it.failFirst(calls));
+    net.stubs().change(answered("failFirst(...)"), it -> it.with(new FailFirst(calls)));
     return this;
   }
 
@@ -329,8 +333,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
       ready.addAll(AnswerInternals.expanded(net.stubs().ready(failure)));
     }
     List<Answer> all = ready.isEmpty() ? List.of(Answers.status(503)) : ready;
-    net.stubs()
-        .change(answered("flaky(...)"), it -> it.flaky(probability, all, net.stubs().seed()));
+    net.stubs().change(answered("flaky(...)"), it -> it.with(new Flaky(probability, all)));
     return this;
   }
 
@@ -370,7 +373,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if the stub has no answer yet
    */
   public boolean isUnchecked() {
-    return answered("isUnchecked()").isUnchecked();
+    return answered("isUnchecked()").spec().has(StubSpec.Trait.UNCHECKED);
   }
 
   /** Returns its request pattern. */
@@ -384,7 +387,7 @@ public final class Stub implements RequestConditions<Stub>, CallGroup {
    * @throws IllegalStateException if it has none yet
    */
   public List<Answer> answers() {
-    return answered("answers()").answers();
+    return answered("answers()").spec().order().answers();
   }
 
   /** Returns its name and the place of its declaration. */

@@ -2,6 +2,8 @@ package dev.cachette;
 
 import dev.cachette.answer.Answer;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.stub.StubScope;
@@ -9,7 +11,8 @@ import dev.cachette.match.RequestPattern;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Consumer;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
 
 /** Declares, activates and changes the stubs of a {@link Cachette}. Thread-safe. */
 final class StubControl {
@@ -42,12 +45,20 @@ final class StubControl {
   /** Activates a stub. */
   StubRule finish(DraftStub draft, List<Answer> answers) {
     requireOpen.run();
-    return session.finish(draft, answers);
+    StubSpec spec = draft.answeredBy(answers.stream().map(this::ready).toList());
+    StubRule rule = rule(spec, draft.place(), true);
+    session.finish(draft, rule);
+    return rule;
   }
 
-  /** Returns a stub to be activated by {@link #replace}. */
-  StubRule rule(DraftStub draft, List<Answer> answers, boolean expected) {
-    return session.rule(draft, answers, expected);
+  /**
+   * Returns a stub to be activated by {@link #replace}.
+   *
+   * @param place the line of code that declared it
+   * @param expected whether it is reported if no call uses it
+   */
+  StubRule rule(StubSpec spec, Place place, boolean expected) {
+    return new StubRule(spec, Optional.of(place), expected, seed);
   }
 
   Map<StubRule, StubRule> winnersOver(List<StubRule> rules) {
@@ -60,17 +71,20 @@ final class StubControl {
     session.replace(scope, old, fresh);
   }
 
-  void change(StubRule rule, Consumer<StubRule> change) {
+  /** Changes what was declared of an active stub. */
+  void change(StubRule rule, UnaryOperator<StubSpec> change) {
     requireOpen.run();
     session.change(rule, change);
+  }
+
+  /** Activates a stub only after a call of another one. */
+  void activateAfter(StubRule rule, StubRule other) {
+    requireOpen.run();
+    session.scopes().activateAfter(rule, other);
   }
 
   /** Returns an answer with its file read. */
   Answer ready(Answer answer) {
     return session.ready(answer);
-  }
-
-  long seed() {
-    return seed;
   }
 }

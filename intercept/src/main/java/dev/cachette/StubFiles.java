@@ -7,15 +7,12 @@ import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
 import dev.cachette.result.StubReference;
-import dev.cachette.stubfile.StubFileException;
-import dev.cachette.stubfile.StubFileProblem;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 
 /**
  * Stubs from files. Created by {@link Cachette#load} and {@link Cachette#declare}.
@@ -27,18 +24,16 @@ public final class StubFiles {
   private final Cachette net;
   private final StubScope scope;
   private final StubSources sources;
-  private final long seed;
   private volatile Content content = new Content(List.of(), List.of(), List.of(), List.of());
 
   /** The active stubs. */
   private record Content(
       List<Stub> stubs, List<RestCollection> collections, List<StubRule> rules, List<Path> files) {}
 
-  StubFiles(Cachette net, StubScope scope, StubSources sources, long seed) {
+  StubFiles(Cachette net, StubScope scope, StubSources sources) {
     this.net = net;
     this.scope = scope;
     this.sources = sources;
-    this.seed = seed;
     reload();
   }
 
@@ -95,19 +90,11 @@ public final class StubFiles {
     List<Stub> stubs = new ArrayList<>();
     List<StubRule> rules = new ArrayList<>();
     Map<String, StubRule> byName = new HashMap<>();
-    List<StubFileProblem> problems = new ArrayList<>();
     for (StubDeclaration declared : loaded.stubs()) {
-      Optional<StubRule> made = made(declared, problems);
-      if (made.isEmpty()) {
-        continue;
-      }
-      StubRule rule = made.get();
+      StubRule rule = net.stubs().rule(declared.spec(), declared.draft().place(), true);
       byName.putIfAbsent(rule.reference().name(), rule);
       rules.add(rule);
       stubs.add(new Stub(net, declared.draft(), rule));
-    }
-    if (!problems.isEmpty()) {
-      throw new StubFileException(problems);
     }
     for (int at = 0; at < rules.size(); at++) {
       for (String before : loaded.stubs().get(at).after()) {
@@ -128,18 +115,6 @@ public final class StubFiles {
     net.stubs().replace(scope, content.rules(), rules);
     scope.allowCrossOrigin(this, loaded.cors());
     content = new Content(List.copyOf(stubs), List.copyOf(collections), rules, loaded.files());
-  }
-
-  /** Some settings of stubs can be rejected only when all stubs are known. */
-  private Optional<StubRule> made(StubDeclaration declared, List<StubFileProblem> problems) {
-    try {
-      StubRule rule = net.stubs().rule(declared.draft(), declared.answers(), true);
-      declared.applyTo(rule, seed);
-      return Optional.of(rule);
-    } catch (IllegalArgumentException | IllegalStateException refused) {
-      problems.add(declared.problem(refused.getMessage()));
-      return Optional.empty();
-    }
   }
 
   /** Removes the stubs. */

@@ -7,11 +7,11 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.model.Place;
 import dev.cachette.internal.stub.ConnectionInfo;
 import dev.cachette.internal.stub.DraftStub;
 import dev.cachette.internal.stub.HostServices;
 import dev.cachette.internal.stub.PendingCall;
-import dev.cachette.internal.stub.Place;
 import dev.cachette.internal.stub.Responder;
 import dev.cachette.internal.stub.ScopeSettings;
 import dev.cachette.internal.stub.Scopes;
@@ -19,6 +19,7 @@ import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.RequestPattern;
 import java.time.Clock;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -68,8 +69,7 @@ public class StubChoice {
       DraftStub draft = new DraftStub(RequestPattern.of(line(at)), place);
       scopes.begin(draft);
       scopes.finish(
-          draft,
-          new StubRule(draft.pattern(), draft.reference(), List.of(status(204)), List.of(), false));
+          draft, new StubRule(draft.answeredBy(List.of(status(204))), Optional.empty(), false, 0));
     }
     responder =
         new Responder(

@@ -86,6 +86,11 @@ public final class AnswerInternals {
     return fault.raw();
   }
 
+  /** Returns true if an answer is a fault before the request. */
+  public static boolean isEarly(Answer answer) {
+    return answer instanceof Fault fault && fault.kind().stage().isEarly();
+  }
+
   /** Returns the answers that an answer counts for: a repeated one several times. */
   public static List<Answer> expanded(Answer answer) {
     return answer instanceof RepeatedAnswer repeated

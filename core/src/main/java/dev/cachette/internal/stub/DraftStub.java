@@ -1,7 +1,11 @@
 package dev.cachette.internal.stub;
 
+import dev.cachette.answer.Answer;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.StubCheck;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
@@ -63,24 +67,20 @@ public final class DraftStub {
     overriding = true;
   }
 
-  /** Returns true if it wins over more specific stubs of the same scope. */
-  public boolean isOverriding() {
-    return overriding;
-  }
-
-  /** Returns the file for the bodies of its requests. */
-  public Optional<String> bodyFile() {
-    return Optional.ofNullable(bodyFile);
-  }
-
   /** Returns its request pattern. */
   public RequestPattern pattern() {
     return pattern;
   }
 
-  /** Returns the checks of the requests that it answers. */
-  public List<StubCheck> checks() {
-    return checks;
+  /**
+   * Returns the stub with these answers.
+   *
+   * @throws IllegalArgumentException if one of them is impossible
+   */
+  public StubSpec answeredBy(List<Answer> answers) {
+    StubSpec spec =
+        StubSpec.of(pattern, reference(), answers).with(checks, Optional.ofNullable(bodyFile));
+    return overriding ? spec.with(StubSpec.Trait.OVERRIDING) : spec;
   }
 
   /** Returns its name and place. */

@@ -2,6 +2,7 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.internal.match.HostPattern;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.Place;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
 import dev.cachette.match.RequestPattern;

@@ -19,6 +19,7 @@ import org.opentest4j.AssertionFailedError;
 public final class PendingCall {
 
   private final Scopes scopes;
+  private final CallProgress progress;
   private final HostServices outside;
   private final ArrivedCall arrived;
   private final ChosenAnswer answer;
@@ -31,6 +32,7 @@ public final class PendingCall {
 
   PendingCall(Scopes scopes, HostServices outside, ChosenAnswer answer) {
     this.scopes = scopes;
+    this.progress = scopes.progress();
     this.outside = outside;
     this.arrived = answer.call();
     this.answer = answer;
@@ -87,7 +89,8 @@ public final class PendingCall {
     }
     entry.explained(answer.whyNothingAnswers().orElse(null));
     Optional<String> why = failure.map(Throwable::getMessage);
-    scopes.answer(entry, reply, answer.reference(), why.or(() -> Optional.ofNullable(unanswered)));
+    progress.answer(
+        entry, reply, answer.reference(), why.or(() -> Optional.ofNullable(unanswered)));
     return reply;
   }
 
@@ -99,23 +102,23 @@ public final class PendingCall {
     LoggedCall logged =
         new LoggedCall(
             arrived.arrival(), arrived.received(), state, answer.reference(), outside.mapper());
-    scopes.log(logged);
+    progress.log(logged);
     return logged;
   }
 
   /** Notes that a gate holds the reply back. */
   public void held() {
-    ifLogged(it -> scopes.reach(it, Call.State.HELD));
+    ifLogged(it -> progress.reach(it, Call.State.HELD));
   }
 
   /** Notes that the beginning of the reply is being written. */
   public void writingFirst() {
-    ifLogged(scopes::writeFirst);
+    ifLogged(progress::writeFirst);
   }
 
   /** Notes that the reply is being sent. */
   public void sending() {
-    ifLogged(it -> scopes.reach(it, Call.State.SENDING));
+    ifLogged(it -> progress.reach(it, Call.State.SENDING));
   }
 
   private void ifLogged(Consumer<LoggedCall> action) {
@@ -126,7 +129,7 @@ public final class PendingCall {
 
   /** Marks the reply as completely written. */
   public void delivered() {
-    ifLogged(scopes::deliver);
+    ifLogged(progress::deliver);
   }
 
   /** Records that the caller disconnected before there was a reply. */
@@ -181,7 +184,7 @@ public final class PendingCall {
 
   /** Adds to the log what has arrived from the real service after the reply was begun. */
   void complete(Exchange real) {
-    ifLogged(logged -> real.response().ifPresent(it -> scopes.complete(logged, it)));
+    ifLogged(logged -> real.response().ifPresent(it -> progress.complete(logged, it)));
   }
 
   /** Returns true if nothing answers it. */

@@ -2,15 +2,15 @@ package dev.cachette.internal.stub;
 
 import dev.cachette.calls.Call;
 import dev.cachette.http.Request;
-import dev.cachette.http.Response;
 import dev.cachette.internal.calls.Log;
 import dev.cachette.internal.calls.Tried;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.limit.TimeLimit;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.match.Received;
-import dev.cachette.result.StubReference;
 import dev.cachette.result.StubStatus;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -23,9 +23,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
-import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
@@ -43,6 +43,7 @@ public final class Scopes {
   private final Deque<StubScope> scopes = new ArrayDeque<>();
   private final UnusedLater later = new UnusedLater();
   private final ConnectionRules connections = new ConnectionRules(this);
+  private final CallProgress progress;
 
   /** A copy for readers without the lock. */
   private volatile List<StubScope> snapshot = List.of();
@@ -67,6 +68,7 @@ public final class Scopes {
   /** Opens the outermost scope, for a test or a class of tests. */
   public Scopes(ScopeSettings settings, TestId test) {
     this.settings = settings;
+    this.progress = new CallProgress(this, settings);
     push(new StubScope(settings, place -> true, test));
   }
 
@@ -176,7 +178,7 @@ public final class Scopes {
                         + " scope."))
         .finish(draft, rule);
     noteEarly(rule);
-    keepingBodies |= rule.bodyFile().isPresent();
+    keepingBodies |= rule.spec().bodyFile().isPresent();
   }
 
   /**
@@ -191,7 +193,7 @@ public final class Scopes {
     StubScope there = scopes.contains(scope) ? scope : scopes.element();
     there.replace(Set.copyOf(old), fresh);
     fresh.forEach(this::noteEarly);
-    keepingBodies |= fresh.stream().anyMatch(rule -> rule.bodyFile().isPresent());
+    keepingBodies |= fresh.stream().anyMatch(rule -> rule.spec().bodyFile().isPresent());
   }
 
   /** Returns what has become of the active stubs, those of the innermost scope first. */
@@ -291,11 +293,16 @@ public final class Scopes {
     }
   }
 
-  /** Changes an active stub. */
-  public synchronized void change(StubRule rule, Consumer<StubRule> change) {
-    change.accept(rule);
+  /** Changes what was declared of an active stub. */
+  public synchronized void change(StubRule rule, UnaryOperator<StubSpec> change) {
+    rule.change(change);
     scopes.forEach(StubScope::sortEarly);
     noteEarly(rule);
+  }
+
+  /** Activates a stub only after a call of another one. */
+  public synchronized void activateAfter(StubRule rule, StubRule other) {
+    rule.activeAfter(other);
   }
 
   /** Returns the calls of the innermost scope. */
@@ -400,51 +407,9 @@ public final class Scopes {
     return keepingBodies;
   }
 
-  void log(LoggedCall call) {
-    call.stages().reach(Stages.Stage.MATCHED, settings.nanos().getAsLong());
-    synchronized (this) {
-      call.arrival().scope().log().add(call);
-    }
-    TestId test = call.arrival().scope().test();
-    settings.onlooker().arrived(call, test, describing(call.request()));
-    if (call.state() != Call.State.ARRIVED) {
-      changed();
-    }
-  }
-
-  void answer(
-      LoggedCall call, Reply reply, Optional<StubReference> stub, Optional<String> failure) {
-    synchronized (this) {
-      long size = call.size();
-      call.answer(reply, stub, failure);
-      call.arrival().scope().log().grow(call, call.size() - size);
-    }
-  }
-
-  /** Adds a body that arrived while it was passed on. */
-  void complete(LoggedCall call, Response whole) {
-    synchronized (this) {
-      long size = call.size();
-      call.complete(whole);
-      call.arrival().scope().log().grow(call, call.size() - size);
-    }
-  }
-
-  void reach(LoggedCall call, Call.State state) {
-    call.reach(state, settings.nanos().getAsLong());
-    changed();
-  }
-
-  /** Notes that the beginning of the response is being written. */
-  void writeFirst(LoggedCall call) {
-    call.stages().reach(Stages.Stage.FIRST_BYTE, settings.nanos().getAsLong());
-  }
-
-  void deliver(LoggedCall call) {
-    call.reach(Call.State.ANSWERED, settings.nanos().getAsLong());
-    settings.onlooker().delivered(call, call.arrival().scope().test());
-    settings.watcher().accept(call);
-    changed();
+  /** Returns what notes the progress of calls in the log. */
+  CallProgress progress() {
+    return progress;
   }
 
   /** Records an unexpected call; returns true if it is the first of its kind in its scope. */
@@ -493,7 +458,7 @@ public final class Scopes {
                 new Selected(rule, answer, rule.turns().count(), scopes.element().templateState()));
   }
 
-  private void changed() {
+  void changed() {
     listeners.forEach(Runnable::run);
   }
 }

@@ -13,6 +13,7 @@ import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.explain.Answering;
 import dev.cachette.internal.explain.RequestText;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.render.Rendering;
 import dev.cachette.internal.text.Failed;
 import dev.cachette.result.StubReference;
@@ -36,12 +37,12 @@ record StubAnswer(ArrivedCall call, Selected won, HostServices outside) implemen
   public boolean takesTime() {
     return won.answer() instanceof ComputedAnswer
         || won.answer() instanceof RealAnswer
-        || !won.rule().checks().isEmpty();
+        || !won.rule().spec().checks().isEmpty();
   }
 
   @Override
   public boolean isChecked() {
-    return !won.rule().isUnchecked();
+    return !won.rule().spec().has(StubSpec.Trait.UNCHECKED);
   }
 
   @Override
@@ -68,7 +69,7 @@ record StubAnswer(ArrivedCall call, Selected won, HostServices outside) implemen
 
   private Reply answered(PendingCall pending) {
     try {
-      won.rule().checks().forEach(check -> check.verify().accept(call.received()));
+      won.rule().spec().checks().forEach(check -> check.verify().accept(call.received()));
       return reply(pending, computed(won.answer()));
     } catch (RuntimeException | Error thrown) {
       throw new StubFailed(won.rule(), thrown);

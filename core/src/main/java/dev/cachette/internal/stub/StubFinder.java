@@ -82,7 +82,7 @@ final class StubFinder {
           return Found.unknown();
         }
         if (StubFailed.match(rule, head).isPresent()) {
-          return Found.of(rule.bodyFile());
+          return Found.of(rule.spec().bodyFile());
         }
       }
     }

@@ -4,12 +4,14 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
-import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.template.Template;
+import dev.cachette.internal.model.ActivePeriod;
+import dev.cachette.internal.model.AnswerOrder;
+import dev.cachette.internal.model.BehaviorState;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.text.DurationText;
-import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.result.Check;
 import dev.cachette.result.StubReference;
@@ -18,124 +20,87 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
-import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
- * An active stub: a pattern, its answers, and when it is active. Mutable state is guarded by the
- * lock of {@link Scopes}.
+ * An active stub: its data, and what changes while calls arrive, which is guarded by the lock of
+ * {@link Scopes}.
  */
 public final class StubRule {
 
-  private final RequestPattern pattern;
-  private StubReference reference;
-  private final List<StubCheck> checks;
+  private final long seed;
+  private final Optional<Place> place;
   private final boolean expected;
-  private boolean overriding;
-  private Optional<Place> place = Optional.empty();
+  private final Turns turns;
+  private final List<BehaviorState> behaviors = new ArrayList<>();
+  private volatile StubSpec spec;
+  private List<StubRule> predecessors = List.of();
+  private boolean used;
   private int beaten;
   private Optional<StubReference> beatenBy = Optional.empty();
-  private Optional<String> bodyFile = Optional.empty();
-  private final Turns turns;
-  private List<StubRule> predecessors = List.of();
-  private Instant from = Instant.MIN;
-  private Instant until = Instant.MAX;
-  private List<ServiceBehavior> behaviors = List.of();
   private Runnable restart = () -> {};
-  private boolean unchecked;
   private Optional<Supplier<JsonNode>> collection = Optional.empty();
-  private boolean used;
 
   /**
    * Creates a stub that has not answered yet.
    *
-   * @param answers at least one
+   * @param place the line that declared it, if it is known
    * @param expected whether it is reported if no call uses it
+   * @param seed the seed of what is random
    */
-  public StubRule(
-      RequestPattern pattern,
-      StubReference reference,
-      List<Answer> answers,
-      List<StubCheck> checks,
-      boolean expected) {
-    this.pattern = pattern;
-    this.reference = reference;
-    List<Answer> all =
-        answers.stream().flatMap(it -> AnswerInternals.expanded(it).stream()).toList();
-    all.forEach(this::requirePossible);
-    this.turns = new Turns(all);
-    this.checks = List.copyOf(checks);
+  public StubRule(StubSpec spec, Optional<Place> place, boolean expected, long seed) {
+    this.spec = spec;
+    this.place = place;
     this.expected = expected;
+    this.seed = seed;
+    this.turns = new Turns(spec.order());
+    beginBehaviors();
+  }
+
+  /** Returns what was declared. */
+  public StubSpec spec() {
+    return spec;
   }
 
   /** Returns its request pattern. */
   public RequestPattern pattern() {
-    return pattern;
+    return spec.pattern();
   }
 
   /** Returns its name and place. */
   public StubReference reference() {
-    return reference;
+    return spec.reference();
   }
 
-  /** Sets its name. */
-  public void rename(String name) {
-    if (used) {
-      throw Refusals.state(
-          String.format(
-              "The stub %s has answered calls by this name. Fix: call named(\"%s\") where it is"
-                  + " declared.",
-              reference, name));
-    }
-    reference = new StubReference(name, reference.place());
-  }
-
-  /** Saves the bodies of its requests to a file. */
-  public void keepBodyIn(Optional<String> file) {
-    bodyFile = file;
-  }
-
-  /** Returns the file for the bodies of its requests. */
-  public Optional<String> bodyFile() {
-    return bodyFile;
-  }
-
-  /** Returns the checks of its requests. */
-  public List<StubCheck> checks() {
-    return checks;
+  private AnswerOrder order() {
+    return spec.order();
   }
 
   Turns turns() {
     return turns;
   }
 
-  /** Returns its answers, in turn. */
-  public List<Answer> answers() {
-    return turns.answers();
+  /** Changes what was declared; its answers remain, and their turns go on. */
+  void change(UnaryOperator<StubSpec> change) {
+    StubSpec changed = change.apply(spec);
+    if (used && !changed.reference().equals(reference())) {
+      throw Refusals.state(
+          String.format(
+              "The stub %s has answered calls by this name. Fix: call named(\"%s\") where it is"
+                  + " declared.",
+              reference(), changed.reference().name()));
+    }
+    spec = changed;
+    beginBehaviors();
   }
 
-  /** Returns the answers to single calls, by number. */
-  public Map<Integer, Answer> answersOnCall() {
-    return turns.onCall();
-  }
-
-  /** Returns the maximum number of calls; empty for no limit. */
-  public OptionalInt limit() {
-    return turns.limit();
-  }
-
-  /** Returns true if the first answer follows the last one. */
-  public boolean isLooping() {
-    return turns.then() == Turns.Then.FIRST_AGAIN;
-  }
-
-  /** Returns true if each answer is given once. */
-  public boolean isOnceEach() {
-    return turns.then() == Turns.Then.USED_UP;
+  private void beginBehaviors() {
+    while (behaviors.size() < spec.behaviors().size()) {
+      behaviors.add(spec.behaviors().get(behaviors.size()).begin(reference(), seed));
+    }
   }
 
   /** Returns the stubs that must be called first. */
@@ -143,136 +108,9 @@ public final class StubRule {
     return predecessors.stream().map(StubRule::reference).toList();
   }
 
-  /** Returns when it becomes active; empty for always. */
-  public Optional<Instant> from() {
-    return Optional.of(from).filter(it -> !it.equals(Instant.MIN));
-  }
-
-  /** Returns when it expires; empty for never. */
-  public Optional<Instant> until() {
-    return Optional.of(until).filter(it -> !it.equals(Instant.MAX));
-  }
-
-  /**
-   * Returns the stub-file form of its behaviors; empty for those that cannot be written.
-   *
-   * @param writing writes an answer, if possible
-   */
-  public List<Optional<JsonNode>> behaviors(Function<Answer, Optional<JsonNode>> writing) {
-    return behaviors.stream().map(behavior -> behavior.written(writing)).toList();
-  }
-
-  /** Repeats the answers from the first one. */
-  public void looping() {
-    requireFree("looping()", isOnceEach(), "onceEach()");
-    turns.then(Turns.Then.FIRST_AGAIN);
-  }
-
-  /** Gives each answer once. */
-  public void onceEach() {
-    requireFree("onceEach()", isLooping(), "looping()");
-    turns.then(Turns.Then.USED_UP);
-  }
-
-  /** Limits the number of calls. */
-  public void times(int calls) {
-    turns.limit(calls);
-  }
-
-  /** Sets the answer to one call. */
-  public void onCall(int number, Answer answer) {
-    requirePossible(answer);
-    turns.onCall(number, answer);
-  }
-
   /** Activates it only after a call of another stub. */
   public void activeAfter(StubRule other) {
     predecessors = Stream.concat(predecessors.stream(), Stream.of(other)).toList();
-  }
-
-  /** Activates it at an instant. */
-  public void activeFrom(Instant instant) {
-    requireOrder(instant, until);
-    from = instant;
-  }
-
-  /** Expires it at an instant. */
-  public void activeUntil(Instant instant) {
-    requireOrder(from, instant);
-    until = instant;
-  }
-
-  /** Limits calls per time window, and answers 429 to others. */
-  public void rateLimit(int calls, Duration window) {
-    add(new RateLimit(calls, window));
-  }
-
-  /** Answers 503 to the first calls. */
-  public void failFirst(int calls) {
-    add(new FailFirst(calls));
-  }
-
-  /** Fails at random, with a probability and a seed. */
-  public void flaky(double probability, List<Answer> failures, long seed) {
-    failures.forEach(this::requireLate);
-    add(new Flaky(probability, failures, reference.toString(), seed));
-  }
-
-  /** Wins over more specific stubs of the same scope. */
-  public void overriding() {
-    overriding = true;
-  }
-
-  /** Returns true if it wins over more specific stubs of the same scope. */
-  public boolean isOverriding() {
-    return overriding;
-  }
-
-  private void requireFree(String method, boolean taken, String other) {
-    if (taken) {
-      throw Refusals.state(
-          String.format(
-              "The stub %s cannot be %s and %s. Fix: remove one of them.",
-              reference, other, method));
-    }
-  }
-
-  private void requireOrder(Instant start, Instant end) {
-    if (!start.isBefore(end)) {
-      throw Refusals.argument(
-          String.format(
-              "The stub %s would never be active: from %s, until %s.", reference, start, end));
-    }
-  }
-
-  private void requirePossible(Answer answer) {
-    if (answer instanceof ResponseAnswer plain && AnswerInternals.delivery(plain).template()) {
-      Template.requireVariables(
-          plain.response(), MatchInternals.variables(pattern), pattern.line());
-    }
-    if (MatchInternals.isPlain(pattern)
-        && answer instanceof Fault fault
-        && fault.kind().stage() == Fault.Stage.HANDSHAKE) {
-      throw Refusals.argument(
-          String.format(
-              "The stub %s is for plain HTTP, which has no TLS, so \"%s\" is impossible. Fix: stub"
-                  + " https://.",
-              reference, fault));
-    }
-  }
-
-  private void requireLate(Answer failure) {
-    if (isEarly(failure)) {
-      throw Refusals.argument(
-          String.format(
-              "The stub %s cannot fail with \"%s\", which happens before there is a request. Fix:"
-                  + " use connectionReset(), noResponse(), or a status.",
-              reference, failure));
-    }
-  }
-
-  private void add(ServiceBehavior behavior) {
-    behaviors = Stream.concat(behaviors.stream(), Stream.of(behavior)).toList();
   }
 
   /** Returns the next answer, if it is active and not used up. */
@@ -289,15 +127,15 @@ public final class StubRule {
         return instead;
       }
     }
-    Optional<Answer> answer = turns.next();
+    Optional<Answer> answer = turns.next(order());
     used |= answer.isPresent();
     return answer;
   }
 
   /** Returns the replacement for the next answer, if a behavior has one. */
   private Optional<Answer> instead(Instant now) {
-    if (!turns.isUsedUp()) {
-      for (ServiceBehavior behavior : behaviors) {
+    if (!isUsedUp()) {
+      for (BehaviorState behavior : behaviors) {
         Optional<Answer> instead = behavior.instead(now);
         if (instead.isPresent()) {
           return instead;
@@ -310,33 +148,18 @@ public final class StubRule {
   /** Returns its next answer if that is a fault before the request. */
   Optional<Fault> earlyFault(Instant now) {
     return isActive(now)
-        ? turns.peek().filter(StubRule::isEarly).map(Fault.class::cast)
+        ? turns.peek(order()).filter(AnswerInternals::isEarly).map(Fault.class::cast)
         : Optional.empty();
   }
 
   /** Returns true if one of its answers is a fault before the request. */
   boolean hasEarlyFault() {
-    return turns.has(StubRule::isEarly);
-  }
-
-  /** Returns true if an answer is a fault before the request. */
-  static boolean isEarly(Answer answer) {
-    return answer instanceof Fault fault && fault.kind().stage().isEarly();
+    return order().has(AnswerInternals::isEarly);
   }
 
   /** Returns its notes for a failed test. */
   List<String> notes() {
     return behaviors.stream().flatMap(behavior -> behavior.note().stream()).toList();
-  }
-
-  /** Excludes its requests and answers from checks against the API description. */
-  public void unchecked() {
-    unchecked = true;
-  }
-
-  /** Returns true if it is excluded from these checks. */
-  public boolean isUnchecked() {
-    return unchecked;
   }
 
   /** Marks it as a stub of a collection, with this form in stub files. */
@@ -354,7 +177,7 @@ public final class StubRule {
     restart = action;
   }
 
-  void startAgain(long seed) {
+  void startAgain() {
     restart.run();
     turns.startAgain();
     behaviors.forEach(behavior -> behavior.startAgain(seed));
@@ -376,14 +199,9 @@ public final class StubRule {
     return beatenBy;
   }
 
-  /** Returns the line of code that declared it; empty for a stub of a file. */
+  /** Returns the line that declared it, if it is known. */
   Optional<Place> place() {
     return place;
-  }
-
-  /** Sets the line of code that declared it. */
-  public void declaredAt(Place line) {
-    place = Optional.of(line);
   }
 
   boolean isUnused() {
@@ -392,38 +210,39 @@ public final class StubRule {
 
   /** Returns true if it answers every matching call, without an end. */
   boolean isUnconditional() {
-    return isAlwaysActive() && !turns.canBeUsedUp();
+    return isAlwaysActive() && !order().canBeUsedUp();
   }
 
   /** Returns why it does not answer now, even a matching request; empty if it would answer. */
   List<Check> obstacles(Instant now) {
     List<Check> obstacles = new ArrayList<>();
+    ActivePeriod period = spec.period();
     for (StubRule other : predecessors) {
       if (other.turns.count() == 0) {
         obstacles.add(
             Obstacle.of(
-                Obstacle.AFTER, "a call of " + other.reference + " first", "no such call yet"));
+                Obstacle.AFTER, "a call of " + other.reference() + " first", "no such call yet"));
       }
     }
-    if (now.isBefore(from)) {
+    if (now.isBefore(period.from())) {
       obstacles.add(
           Obstacle.of(
               Obstacle.FROM,
-              "a call at or after " + from,
+              "a call at or after " + period.from(),
               String.format(
                   "called at %s, %s before the start",
-                  now, DurationText.of(Duration.between(now, from)))));
+                  now, DurationText.of(Duration.between(now, period.from())))));
     }
-    if (!now.isBefore(until)) {
+    if (!now.isBefore(period.until())) {
       obstacles.add(
           Obstacle.of(
               Obstacle.UNTIL,
-              "a call before " + until,
+              "a call before " + period.until(),
               String.format(
                   "called at %s, %s after the end",
-                  now, DurationText.of(Duration.between(until, now)))));
+                  now, DurationText.of(Duration.between(period.until(), now)))));
     }
-    if (turns.isUsedUp()) {
+    if (isUsedUp()) {
       String times = turns.count() == 1 ? "1 call" : turns.count() + " calls";
       obstacles.add(
           Obstacle.of(
@@ -438,8 +257,8 @@ public final class StubRule {
   /** Returns what has become of it. */
   StubStatus status(String scope, Instant now, Optional<StubReference> coveredBy) {
     return new StubStatus(
-        reference,
-        pattern.toString(),
+        reference(),
+        pattern().toString(),
         scope,
         turns.count(),
         beaten,
@@ -447,16 +266,19 @@ public final class StubRule {
         obstacles(now),
         coveredBy,
         isUnused(),
-        turns.uses());
+        turns.uses(order()));
+  }
+
+  private boolean isUsedUp() {
+    return order().isUsedUpAfter(turns.count());
   }
 
   private boolean isAlwaysActive() {
-    return predecessors.isEmpty() && from.equals(Instant.MIN) && until.equals(Instant.MAX);
+    return predecessors.isEmpty() && spec.period().equals(ActivePeriod.ALWAYS);
   }
 
   private boolean isActive(Instant now) {
-    return !now.isBefore(from)
-        && now.isBefore(until)
+    return spec.period().contains(now)
         && (predecessors.isEmpty()
             || predecessors.stream().allMatch(other -> other.turns.count() > 0));
   }

@@ -6,6 +6,8 @@ import dev.cachette.internal.explain.UnexpectedCallsFailure;
 import dev.cachette.internal.explain.UnusedStubsReport;
 import dev.cachette.internal.index.CoverIndex;
 import dev.cachette.internal.index.PatternIndex;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.template.TemplateState;
 import dev.cachette.match.MatchInternals;
@@ -45,7 +47,7 @@ public final class StubScope {
 
   /** In order of precedence: overriding first, then more specific, then declared later. */
   private final Comparator<StubRule> winnerFirst =
-      Comparator.comparing(StubRule::isOverriding, Comparator.reverseOrder())
+      Comparator.comparing(StubScope::isOverriding, Comparator.reverseOrder())
           .thenComparing(StubRule::pattern, MatchInternals.mostSpecificFirst())
           .thenComparing(declared::get, Comparator.reverseOrder());
 
@@ -62,7 +64,6 @@ public final class StubScope {
   private final List<Throwable> failures = new ArrayList<>();
   private final CallLog log;
   private final TemplateState templateState;
-  private final long seed;
 
   /** The stub files that let pages of other origins call. */
   private Set<Object> crossOrigin = Set.of();
@@ -96,7 +97,6 @@ public final class StubScope {
   StubScope(ScopeSettings settings, Predicate<Place> own, TestId test) {
     this.test = test;
     this.own = own;
-    this.seed = settings.seed();
     this.log = new CallLog(settings.maxCalls(), settings.maxBodies());
     this.templateState = new TemplateState(settings.clock(), settings.seed());
   }
@@ -145,6 +145,10 @@ public final class StubScope {
     if (rule.hasEarlyFault()) {
       sortEarly();
     }
+  }
+
+  private static boolean isOverriding(StubRule rule) {
+    return rule.spec().has(StubSpec.Trait.OVERRIDING);
   }
 
   private void add(StubRule rule) {
@@ -269,7 +273,7 @@ public final class StubScope {
   }
 
   void startAgain() {
-    rules.forEach(rule -> rule.startAgain(seed));
+    rules.forEach(StubRule::startAgain);
     cassettes.forEach(LoadedCassette::startAgain);
   }
 

@@ -1,31 +1,19 @@
 package dev.cachette.internal.stubfile;
 
-import dev.cachette.answer.Answer;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.StubRule;
-import dev.cachette.stubfile.StubFileProblem;
 import java.util.Collection;
 import java.util.List;
-import java.util.function.Function;
-import java.util.function.ObjLongConsumer;
 
 /**
  * A stub, as declared in a stub file.
  *
- * @param draft its pattern, name and checks
- * @param answers its answers, at least one
+ * @param draft its declaration
+ * @param spec the stub, without {@code after}
  * @param after the names of the stubs that must be called first
- * @param changes its other settings, which need the seed
  * @param missing reports an unknown stub in {@code after}
- * @param refused creates a problem of this stub
  */
-public record StubDeclaration(
-    DraftStub draft,
-    List<Answer> answers,
-    List<String> after,
-    List<ObjLongConsumer<StubRule>> changes,
-    Missing missing,
-    Function<String, StubFileProblem> refused) {
+public record StubDeclaration(DraftStub draft, StubSpec spec, List<String> after, Missing missing) {
 
   /** Reports an unknown stub name. */
   @FunctionalInterface
@@ -35,20 +23,8 @@ public record StubDeclaration(
     void note(String name, Collection<String> known);
   }
 
-  /** Copies the lists. */
+  /** Copies the list. */
   public StubDeclaration {
-    answers = List.copyOf(answers);
     after = List.copyOf(after);
-    changes = List.copyOf(changes);
-  }
-
-  /** Returns a problem at the place of this stub. */
-  public StubFileProblem problem(String message) {
-    return refused.apply(message);
-  }
-
-  /** Applies the settings of the stub, except {@code after}. */
-  public void applyTo(StubRule rule, long seed) {
-    changes.forEach(change -> change.accept(rule, seed));
   }
 }

@@ -2,14 +2,16 @@ package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
+import dev.cachette.internal.model.FailFirst;
+import dev.cachette.internal.model.Flaky;
+import dev.cachette.internal.model.Place;
+import dev.cachette.internal.model.RateLimit;
+import dev.cachette.internal.model.StubCheck;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.Place;
-import dev.cachette.internal.stub.StubCheck;
-import dev.cachette.internal.stub.StubRule;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.Condition;
 import dev.cachette.match.RequestPattern;
-import dev.cachette.stubfile.StubFileProblem;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -17,8 +19,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Consumer;
-import java.util.function.ObjLongConsumer;
+import java.util.function.UnaryOperator;
 
 /** Reads one stub: its requests, answers, and when it is active. */
 final class StubReader {
@@ -70,8 +71,7 @@ final class StubReader {
       conditions.read(each).map(StubCheck::of).ifPresent(checks::add);
     }
     // Most stubs have none of these; with thousands of stubs, a dozen look-ups each matter.
-    List<ObjLongConsumer<StubRule>> changes =
-        fields.hasAny(BEHAVIOUR) ? changes(fields) : List.of();
+    List<UnaryOperator<StubSpec>> changes = fields.hasAny(BEHAVIOUR) ? changes(fields) : List.of();
     if (pattern.isEmpty() || given.isEmpty()) {
       return Optional.empty();
     }
@@ -82,17 +82,25 @@ final class StubReader {
         .get("saveBodyTo")
         .flatMap(at -> problems.attempt(at, () -> surroundings.writable(at.text())))
         .ifPresent(draft::keepBodyIn);
-    return Optional.of(
-        new StubDeclaration(
-            draft,
-            given,
-            fields.texts("after"),
-            changes,
-            (name, known) ->
-                problems.unknown(fields.get("after").orElse(node), name, "name of a stub", known),
-            message ->
-                new StubFileProblem(
-                    problems.file(), node.line(), node.column(), node.path(), message)));
+    return problems
+        .attempt(node, () -> changed(draft.answeredBy(given), changes))
+        .map(
+            spec ->
+                new StubDeclaration(
+                    draft,
+                    spec,
+                    fields.texts("after"),
+                    (name, known) ->
+                        problems.unknown(
+                            fields.get("after").orElse(node), name, "name of a stub", known)));
+  }
+
+  private static StubSpec changed(StubSpec plain, List<UnaryOperator<StubSpec>> changes) {
+    StubSpec spec = plain;
+    for (UnaryOperator<StubSpec> change : changes) {
+      spec = change.apply(spec);
+    }
+    return spec;
   }
 
   private Place place(Node node) {
@@ -136,32 +144,30 @@ final class StubReader {
     return read;
   }
 
-  private List<ObjLongConsumer<StubRule>> changes(Fields fields) {
-    List<ObjLongConsumer<StubRule>> changes = new ArrayList<>();
+  private List<UnaryOperator<StubSpec>> changes(Fields fields) {
+    List<UnaryOperator<StubSpec>> changes = new ArrayList<>();
     if (fields.isSet("looping")) {
-      changes.add(plain(StubRule::looping));
+      changes.add(StubSpec::looping);
     }
     if (fields.isSet("overriding")) {
-      changes.add(plain(StubRule::overriding));
+      changes.add(it -> it.with(StubSpec.Trait.OVERRIDING));
     }
     if (fields.isSet("unchecked")) {
-      changes.add(plain(StubRule::unchecked));
+      changes.add(it -> it.with(StubSpec.Trait.UNCHECKED));
     }
     if (fields.isSet("onceEach")) {
-      changes.add(plain(StubRule::onceEach));
+      changes.add(StubSpec::onceEach);
     }
-    fields.positive("times").ifPresent(calls -> changes.add(plain(it -> it.times(calls))));
-    fields.positive("failFirst").ifPresent(calls -> changes.add(plain(it -> it.failFirst(calls))));
-    instant(fields, "from").ifPresent(at -> changes.add(plain(it -> it.activeFrom(at))));
-    instant(fields, "until").ifPresent(at -> changes.add(plain(it -> it.activeUntil(at))));
+    fields.positive("times").ifPresent(calls -> changes.add(it -> it.times(calls)));
+    fields
+        .positive("failFirst")
+        .ifPresent(calls -> changes.add(it -> it.with(new FailFirst(calls))));
+    instant(fields, "from").ifPresent(at -> changes.add(it -> it.activeFrom(at)));
+    instant(fields, "until").ifPresent(at -> changes.add(it -> it.activeUntil(at)));
     onCall(fields, changes);
-    rateLimit(fields).ifPresent(changes::add);
-    flaky(fields).ifPresent(changes::add);
+    rateLimit(fields).ifPresent(limit -> changes.add(it -> it.with(limit)));
+    flaky(fields).ifPresent(flaky -> changes.add(it -> it.with(flaky)));
     return changes;
-  }
-
-  private static ObjLongConsumer<StubRule> plain(Consumer<StubRule> change) {
-    return (rule, seed) -> change.accept(rule);
   }
 
   private Optional<Instant> instant(Fields fields, String name) {
@@ -170,7 +176,7 @@ final class StubReader {
         .flatMap(at -> problems.attempt(at, () -> ValueReader.instant(at.text())));
   }
 
-  private void onCall(Fields fields, List<ObjLongConsumer<StubRule>> changes) {
+  private void onCall(Fields fields, List<UnaryOperator<StubSpec>> changes) {
     fields
         .members("onCall")
         .forEach(
@@ -184,11 +190,11 @@ final class StubReader {
               int number = Integer.parseInt(member.name());
               answers
                   .read(member.value())
-                  .ifPresent(answer -> changes.add(plain(it -> it.onCall(number, answer))));
+                  .ifPresent(answer -> changes.add(it -> it.onCall(number, answer)));
             });
   }
 
-  private Optional<ObjLongConsumer<StubRule>> rateLimit(Fields fields) {
+  private Optional<RateLimit> rateLimit(Fields fields) {
     Optional<Node> node = fields.get("rateLimit");
     if (node.isEmpty()) {
       return Optional.empty();
@@ -201,10 +207,10 @@ final class StubReader {
       problems.add(node.get(), "rateLimit needs both keys: { calls: 10, window: 1m }.");
       return Optional.empty();
     }
-    return Optional.of(plain(it -> it.rateLimit(calls.get(), window.get())));
+    return Optional.of(new RateLimit(calls.get(), window.get()));
   }
 
-  private Optional<ObjLongConsumer<StubRule>> flaky(Fields fields) {
+  private Optional<Flaky> flaky(Fields fields) {
     Optional<Node> node = fields.get("flaky");
     if (node.isEmpty()) {
       return Optional.empty();
@@ -220,6 +226,6 @@ final class StubReader {
     }
     List<Answer> failures = answers(flaky.list("failures"));
     List<Answer> all = failures.isEmpty() ? List.of(Answers.status(503)) : failures;
-    return Optional.of((rule, seed) -> rule.flaky(probability.get(), all, seed));
+    return Optional.of(new Flaky(probability.get(), all));
   }
 }

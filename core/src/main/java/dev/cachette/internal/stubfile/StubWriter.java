@@ -7,13 +7,18 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.model.ActivePeriod;
+import dev.cachette.internal.model.AnswerOrder;
+import dev.cachette.internal.model.Behavior;
+import dev.cachette.internal.model.StubCheck;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.StubCheck;
 import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Condition;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.result.StubReference;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -49,16 +54,18 @@ public final class StubWriter {
 
   /** Writes one stub. */
   public static Result write(StubRule rule) {
+    StubSpec spec = rule.spec();
     ObjectNode form = JsonNodeFactory.instance.objectNode();
-    StubReference reference = rule.reference();
-    if (!reference.name().equals(DraftStub.nameOf(rule.pattern()))) {
-      form.put("name", reference.name());
+    if (!spec.reference().name().equals(DraftStub.nameOf(spec.pattern()))) {
+      form.put("name", spec.reference().name());
     }
-    form.put("request", rule.pattern().line());
-    return conditions(rule, form)
-        .or(() -> checks(rule, form))
-        .or(() -> answers(rule, form))
-        .or(() -> behavior(rule, form))
+    form.put("request", spec.pattern().line());
+    return conditions(spec, form)
+        .or(() -> checks(spec, form))
+        .or(() -> answers(spec, form))
+        .or(() -> when(spec, rule.after(), form))
+        .or(() -> onCall(spec, form))
+        .or(() -> behaviors(spec, form))
         .map(obstacle -> new Result(Optional.empty(), obstacle))
         .orElseGet(() -> new Result(Optional.of(form), ""));
   }
@@ -118,9 +125,9 @@ public final class StubWriter {
     return new Dump(settings, new QuotedTexts(settings)).dumpToString(plain);
   }
 
-  private static Optional<String> conditions(StubRule rule, ObjectNode form) {
+  private static Optional<String> conditions(StubSpec spec, ObjectNode form) {
     ArrayNode where = JsonNodeFactory.instance.arrayNode();
-    for (Condition condition : rule.pattern().conditions()) {
+    for (Condition condition : spec.pattern().conditions()) {
       Optional<JsonNode> written = MatchInternals.written(condition);
       if (written.isEmpty()) {
         return Optional.of("its condition \"" + condition.description() + "\" is a function");
@@ -151,9 +158,9 @@ public final class StubWriter {
     return StubNodes.merge(form, condition);
   }
 
-  private static Optional<String> checks(StubRule rule, ObjectNode form) {
+  private static Optional<String> checks(StubSpec spec, ObjectNode form) {
     List<Optional<JsonNode>> written =
-        rule.checks().stream()
+        spec.checks().stream()
             .map(StubCheck::condition)
             .map(condition -> condition.flatMap(MatchInternals::written))
             .toList();
@@ -164,9 +171,9 @@ public final class StubWriter {
     return all.isPresent() ? Optional.empty() : Optional.of("one of its checks is a function");
   }
 
-  private static Optional<String> answers(StubRule rule, ObjectNode form) {
+  private static Optional<String> answers(StubSpec spec, ObjectNode form) {
     List<JsonNode> written = new ArrayList<>();
-    List<Answer> all = rule.answers();
+    List<Answer> all = spec.order().answers();
     for (int at = 0, times; at < all.size(); at += times) {
       Answer answer = all.get(at);
       times = repetitions(all, at);
@@ -204,28 +211,35 @@ public final class StubWriter {
     return "its answer, " + answer + ", is computed, or waits for the test";
   }
 
-  private static Optional<String> behavior(StubRule rule, ObjectNode form) {
-    if (rule.isLooping()) {
-      form.put("looping", true);
+  private static Optional<String> when(StubSpec spec, List<StubReference> after, ObjectNode form) {
+    AnswerOrder order = spec.order();
+    put(form, "looping", order.then() == AnswerOrder.Then.FIRST_AGAIN);
+    put(form, "onceEach", order.then() == AnswerOrder.Then.USED_UP);
+    put(form, "overriding", spec.has(StubSpec.Trait.OVERRIDING));
+    put(form, "unchecked", spec.has(StubSpec.Trait.UNCHECKED));
+    order.limit().ifPresent(calls -> form.put("times", calls));
+    ActivePeriod period = spec.period();
+    if (!period.from().equals(Instant.MIN)) {
+      form.put("from", period.from().toString());
     }
-    if (rule.isOnceEach()) {
-      form.put("onceEach", true);
+    if (!period.until().equals(Instant.MAX)) {
+      form.put("until", period.until().toString());
     }
-    if (rule.isOverriding()) {
-      form.put("overriding", true);
-    }
-    if (rule.isUnchecked()) {
-      form.put("unchecked", true);
-    }
-    rule.limit().ifPresent(calls -> form.put("times", calls));
-    rule.from().ifPresent(instant -> form.put("from", instant.toString()));
-    rule.until().ifPresent(instant -> form.put("until", instant.toString()));
-    rule.bodyFile().ifPresent(file -> form.put("saveBodyTo", file));
-    List<String> after = rule.after().stream().map(StubReference::name).toList();
+    spec.bodyFile().ifPresent(file -> form.put("saveBodyTo", file));
     if (!after.isEmpty()) {
-      form.set("after", StubNodes.texts(after));
+      form.set("after", StubNodes.texts(after.stream().map(StubReference::name).toList()));
     }
-    for (Map.Entry<Integer, Answer> call : new TreeMap<>(rule.answersOnCall()).entrySet()) {
+    return Optional.empty();
+  }
+
+  private static void put(ObjectNode form, String key, boolean isSet) {
+    if (isSet) {
+      form.put(key, true);
+    }
+  }
+
+  private static Optional<String> onCall(StubSpec spec, ObjectNode form) {
+    for (Map.Entry<Integer, Answer> call : new TreeMap<>(spec.order().onCall()).entrySet()) {
       Optional<JsonNode> written = AnswerWriter.write(call.getValue());
       if (written.isEmpty()) {
         return Optional.of(unwritable(call.getValue()));
@@ -234,11 +248,16 @@ public final class StubWriter {
           form,
           StubNodes.member("onCall", StubNodes.member(call.getKey().toString(), written.get())));
     }
-    for (Optional<JsonNode> behavior : rule.behaviors(AnswerWriter::write)) {
-      if (behavior.isEmpty()) {
+    return Optional.empty();
+  }
+
+  private static Optional<String> behaviors(StubSpec spec, ObjectNode form) {
+    for (Behavior behavior : spec.behaviors()) {
+      Optional<JsonNode> written = behavior.written(AnswerWriter::write);
+      if (written.isEmpty()) {
         return Optional.of("one of its failures is computed, or waits for the test");
       }
-      if (!StubNodes.merge(form, behavior.get())) {
+      if (!StubNodes.merge(form, written.get())) {
         return Optional.of("it has two behaviors of the same kind");
       }
     }

@@ -9,6 +9,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Desk;
+import dev.cachette.internal.model.Place;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.opentest4j.AssertionFailedError;

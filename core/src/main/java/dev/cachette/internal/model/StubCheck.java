@@ -1,4 +1,4 @@
-package dev.cachette.internal.stub;
+package dev.cachette.internal.model;
 
 import dev.cachette.internal.finding.CheckText;
 import dev.cachette.internal.masking.RequestMask;

@@ -1,4 +1,4 @@
-package dev.cachette.internal.stub;
+package dev.cachette.internal.model;
 
 /** A line of user code, stored as a stack frame and rendered only when printed. */
 public record Place(StackTraceElement frame) {
