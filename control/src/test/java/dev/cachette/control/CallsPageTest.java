@@ -53,7 +53,7 @@ class CallsPageTest extends OpenPage {
     look();
     call("GET", "/v1/tide", "");
     awaitRows(1);
-    assertTrue(browser.text(".rows .row").contains("unexpected"));
+    browser.awaitText(".rows .row", "unexpected");
 
     browser.click(".rows .row");
 
