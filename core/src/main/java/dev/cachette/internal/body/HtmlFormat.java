@@ -2,8 +2,8 @@ package dev.cachette.internal.body;
 
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.scan.BodyType;
+import dev.cachette.internal.text.Escapes;
 import java.util.Optional;
-import org.apache.commons.text.StringEscapeUtils;
 
 /** HTML: compared as text. */
 final class HtmlFormat extends TextFormat {
@@ -20,7 +20,7 @@ final class HtmlFormat extends TextFormat {
 
   @Override
   public String escaped(String value) {
-    return StringEscapeUtils.escapeXml10(value);
+    return Escapes.xml(value);
   }
 
   @Override

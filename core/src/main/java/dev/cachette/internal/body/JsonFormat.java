@@ -1,6 +1,5 @@
 package dev.cachette.internal.body;
 
-import com.fasterxml.jackson.core.io.JsonStringEncoder;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
@@ -8,6 +7,7 @@ import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.scan.BodyType;
+import dev.cachette.internal.text.Escapes;
 import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Optional;
@@ -63,7 +63,7 @@ final class JsonFormat implements BodyFormat {
 
   @Override
   public String escaped(String value) {
-    return new String(JsonStringEncoder.getInstance().quoteAsString(value));
+    return Escapes.json(value);
   }
 
   @Override

@@ -5,13 +5,13 @@ import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.scan.BodyType;
+import dev.cachette.internal.text.Escapes;
 import dev.cachette.internal.xml.XPaths;
 import dev.cachette.internal.xml.XmlComparison;
 import dev.cachette.result.Difference;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.apache.commons.text.StringEscapeUtils;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Node;
@@ -81,7 +81,7 @@ final class XmlFormat implements BodyFormat {
 
   @Override
   public String escaped(String value) {
-    return StringEscapeUtils.escapeXml10(value);
+    return Escapes.xml(value);
   }
 
   @Override

@@ -1,5 +1,6 @@
 package dev.cachette.internal.cassette;
 
+import dev.cachette.internal.text.Escapes;
 import dev.cachette.internal.text.Placeholders;
 import dev.cachette.internal.uri.Percent;
 import java.nio.charset.StandardCharsets;
@@ -27,11 +28,11 @@ final class Placeholder {
     /** Percent-encoded, as in a path. */
     URL(Percent::encodeSegment),
     /** Escaped for a JSON string. */
-    JSON(Placeholder::json),
+    JSON(Escapes::json),
     /** Escaped for a JSON string, including slashes. */
-    JSON_SLASH(text -> json(text).replace("/", "\\/")),
+    JSON_SLASH(text -> Escapes.json(text).replace("/", "\\/")),
     /** Escaped for XML. */
-    XML(Placeholder::xml),
+    XML(Escapes::xml),
     /** Base64 (RFC 4648). */
     BASE64(text -> Base64.getEncoder().encodeToString(bytes(text))),
     /** Base64 without padding. */
@@ -68,29 +69,6 @@ final class Placeholder {
   static String name(String of) {
     String name = of.replaceAll("[^A-Za-z0-9_-]", "_");
     return name.isEmpty() ? "secret" : name;
-  }
-
-  private static String json(String text) {
-    StringBuilder escaped = new StringBuilder();
-    for (int at = 0; at < text.length(); at++) {
-      char c = text.charAt(at);
-      switch (c) {
-        case '"', '\\' -> escaped.append('\\').append(c);
-        case '\n' -> escaped.append("\\n");
-        case '\r' -> escaped.append("\\r");
-        case '\t' -> escaped.append("\\t");
-        default -> escaped.append(c < ' ' ? String.format("\\u%04x", (int) c) : String.valueOf(c));
-      }
-    }
-    return escaped.toString();
-  }
-
-  private static String xml(String text) {
-    return text.replace("&", "&amp;")
-        .replace("<", "&lt;")
-        .replace(">", "&gt;")
-        .replace("\"", "&quot;")
-        .replace("'", "&apos;");
   }
 
   private static byte[] bytes(String text) {

@@ -3,7 +3,7 @@ package dev.cachette.internal.scan;
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonToken;
-import com.fasterxml.jackson.core.io.JsonStringEncoder;
+import dev.cachette.internal.text.Escapes;
 import dev.cachette.internal.text.JsonStreams;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -44,16 +44,11 @@ final class JsonValues implements ValueFormat {
       if (!now.equals(place.text())) {
         changed.append(text, copied, place.start());
         boolean bare = place.kind() == Value.Kind.NUMBER && now.matches("-?[0-9]+");
-        changed.append(bare ? now : '"' + escaped(now) + '"');
+        changed.append(bare ? now : '"' + Escapes.json(now) + '"');
         copied = place.end();
       }
     }
     return Optional.of(copied == 0 ? text : changed.append(text, copied, text.length()).toString());
-  }
-
-  /** Returns text escaped for a JSON string. */
-  static String escaped(String text) {
-    return new String(JsonStringEncoder.getInstance().quoteAsString(text));
   }
 
   private static List<JsonPlace> places(String text) throws IOException {

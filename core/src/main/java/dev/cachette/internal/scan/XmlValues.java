@@ -1,5 +1,6 @@
 package dev.cachette.internal.scan;
 
+import dev.cachette.internal.text.Escapes;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -169,7 +170,7 @@ final class XmlValues implements ValueFormat {
             Matcher.quoteReplacement(
                 now.equals(old)
                     ? whole
-                    : whole.substring(0, whole.indexOf(quote) + 1) + escaped(now) + quote));
+                    : whole.substring(0, whole.indexOf(quote) + 1) + Escapes.xml(now) + quote));
       }
       attribute.appendTail(changed);
       int start = tag.length() - 1 - attributes.length();
@@ -186,7 +187,7 @@ final class XmlValues implements ValueFormat {
       }
       String old = unescaped(raw);
       String now = value(old);
-      out.append(now.equals(old) ? raw : escaped(now));
+      out.append(now.equals(old) ? raw : Escapes.xml(now));
     }
 
     private String value(String content) {
@@ -234,14 +235,5 @@ final class XmlValues implements ValueFormat {
             ? Integer.parseInt(entity.group(1))
             : Integer.parseInt(entity.group(2), 16);
     return Character.isValidCodePoint(code) ? Character.toString(code) : entity.group();
-  }
-
-  /** Returns text escaped for elements and attributes. */
-  static String escaped(String text) {
-    return text.replace("&", "&amp;")
-        .replace("<", "&lt;")
-        .replace(">", "&gt;")
-        .replace("\"", "&quot;")
-        .replace("'", "&apos;");
   }
 }

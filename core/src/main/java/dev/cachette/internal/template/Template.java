@@ -4,10 +4,10 @@ import dev.cachette.http.Header;
 import dev.cachette.http.Response;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.NameSuggester;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
-import org.apache.commons.text.StringSubstitutor;
 
 /** Fills the expressions in a text. Filled-in values are not parsed again. */
 public final class Template {
@@ -23,12 +23,12 @@ public final class Template {
    */
   public static void check(String text) {
     requireClosed(text);
-    new StringSubstitutor(
-            key -> {
-              Expression.parse(key);
-              return "";
-            })
-        .replace(text);
+    Substitution.in(
+        text,
+        key -> {
+          Expression.parse(key);
+          return Optional.of("");
+        });
   }
 
   private static void requireClosed(String text) {
@@ -56,23 +56,23 @@ public final class Template {
   }
 
   private static void requireVariables(String text, Set<String> variables, String line) {
-    new StringSubstitutor(
-            key -> {
-              Expression expression = Expression.parse(key);
-              if (expression.kind().equals("path") && !variables.contains(expression.argument())) {
-                throw Refusals.argument(
-                    String.format(
-                        "Unknown variable ${%s}: the request line \"%s\" has %s.%s",
-                        key,
-                        line,
-                        variables.isEmpty() ? "none" : variables,
-                        NameSuggester.closest(expression.argument(), variables)
-                            .map(it -> " Did you mean ${path." + it + "}?")
-                            .orElse("")));
-              }
-              return "";
-            })
-        .replace(text);
+    Substitution.in(
+        text,
+        key -> {
+          Expression expression = Expression.parse(key);
+          if (expression.kind().equals("path") && !variables.contains(expression.argument())) {
+            throw Refusals.argument(
+                String.format(
+                    "Unknown variable ${%s}: the request line \"%s\" has %s.%s",
+                    key,
+                    line,
+                    variables.isEmpty() ? "none" : variables,
+                    NameSuggester.closest(expression.argument(), variables)
+                        .map(it -> " Did you mean ${path." + it + "}?")
+                        .orElse("")));
+          }
+          return Optional.of("");
+        });
   }
 
   /**
@@ -81,24 +81,15 @@ public final class Template {
    * @throws IllegalStateException if one has neither a value nor a default
    */
   public static String fill(String text, TemplateValues values, UnaryOperator<String> escape) {
-    String[] last = {""};
-    StringSubstitutor substitutor =
-        new StringSubstitutor(
-            key -> {
-              last[0] = key;
-              return values.of(Expression.parse(key)).map(escape).orElse(null);
-            });
-    substitutor.setDisableSubstitutionInValues(true);
-    substitutor.setEnableUndefinedVariableException(true);
     try {
-      return substitutor.replace(text);
-    } catch (IllegalArgumentException undefined) {
+      return Substitution.in(text, key -> values.of(Expression.parse(key)).map(escape));
+    } catch (Substitution.NoValue undefined) {
       throw new IllegalStateException(
           String.format(
               "The template needs ${%s}, but this request has no such value.\n"
                   + "Fix: add a default, ${%s:-...}, or restrict the stub to requests that have"
                   + " it.",
-              last[0], last[0]),
+              undefined.getMessage(), undefined.getMessage()),
           undefined);
     }
   }
