@@ -96,7 +96,7 @@ class RequestsGuideTest {
     // end
 
     net.stub("POST /{+x}").where(whole, part, byPath, byPointer, bySchema).answer(status(201));
-    Http.call("POST", BOOKINGS, booking);
+    assertEquals(201, Http.call("POST", BOOKINGS, booking).statusCode());
   }
 
   @Test
