@@ -71,10 +71,13 @@ final class Convert implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    switch (GivenFile.of(file)) {
-      case CASSETTE -> ofCassette();
-      case STUBS -> ofStubs();
-      default -> write(StubsOfLines.of(file, output::remark));
+    GivenFile kind = GivenFile.of(file);
+    if (kind == GivenFile.CASSETTE) {
+      ofCassette();
+    } else if (kind == GivenFile.STUBS) {
+      ofStubs();
+    } else {
+      write(StubsOfLines.of(file, output::remark));
     }
     return 0;
   }

@@ -24,11 +24,13 @@ final class Served {
 
   Served(List<Path> files) {
     for (Path file : files) {
-      switch (GivenFile.of(file)) {
-        case CASSETTE -> cassettes.add(file);
-        case DESCRIPTION -> descriptions.add(file);
-        default -> stubFiles.add(file);
-      }
+      List<Path> others =
+          switch (GivenFile.of(file)) {
+            case CASSETTE -> cassettes;
+            case DESCRIPTION -> descriptions;
+            case STUBS, OTHER -> stubFiles;
+          };
+      others.add(file);
     }
   }
 

@@ -41,6 +41,11 @@ public final class StubNodes {
     return array;
   }
 
+  /** Returns an object without members. */
+  public static ObjectNode object() {
+    return MAKE.objectNode();
+  }
+
   /** Returns an object with one member. */
   public static ObjectNode member(String name, JsonNode value) {
     return MAKE.objectNode().set(name, value);

@@ -1,14 +1,10 @@
 package dev.cachette.internal.model;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
-import dev.cachette.internal.json.StubNodes;
 import dev.cachette.result.StubReference;
-import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.Optional;
-import java.util.function.Function;
 
 /**
  * A service that is still starting: 503 for the first calls.
@@ -20,11 +16,6 @@ public record FailFirst(int calls) implements Behavior {
   @Override
   public BehaviorState begin(StubReference stub, long seed) {
     return new State(calls);
-  }
-
-  @Override
-  public Optional<JsonNode> written(Function<Answer, Optional<JsonNode>> answers) {
-    return Optional.of(StubNodes.member("failFirst", StubNodes.number(BigDecimal.valueOf(calls))));
   }
 
   private static final class State implements BehaviorState {

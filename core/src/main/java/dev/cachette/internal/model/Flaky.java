@@ -1,15 +1,11 @@
 package dev.cachette.internal.model;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
-import dev.cachette.internal.json.StubNodes;
 import dev.cachette.result.StubReference;
-import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
-import java.util.function.Function;
 
 /**
  * A service that fails at random.
@@ -27,18 +23,6 @@ public record Flaky(double probability, List<Answer> failures) implements Behavi
   @Override
   public BehaviorState begin(StubReference stub, long seed) {
     return new State(this, stub.toString(), seed);
-  }
-
-  @Override
-  public Optional<JsonNode> written(Function<Answer, Optional<JsonNode>> answers) {
-    return StubNodes.all(failures.stream().map(answers).toList())
-        .map(
-            all ->
-                StubNodes.member(
-                    "flaky",
-                    StubNodes.member(
-                            "probability", StubNodes.number(BigDecimal.valueOf(probability)))
-                        .set("failures", all)));
   }
 
   private static final class State implements BehaviorState {

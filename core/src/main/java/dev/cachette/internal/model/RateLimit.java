@@ -1,16 +1,11 @@
 package dev.cachette.internal.model;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
-import dev.cachette.internal.json.StubNodes;
 import dev.cachette.result.StubReference;
-import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
-import java.util.function.Function;
 
 /**
  * A service with a limit of calls per time window, which answers 429 to others (RFC 6585 section
@@ -24,13 +19,6 @@ public record RateLimit(int calls, Duration window) implements Behavior {
   @Override
   public BehaviorState begin(StubReference stub, long seed) {
     return new State(calls, window);
-  }
-
-  @Override
-  public Optional<JsonNode> written(Function<Answer, Optional<JsonNode>> answers) {
-    ObjectNode form = StubNodes.member("calls", StubNodes.number(BigDecimal.valueOf(calls)));
-    form.put("window", window.toString());
-    return Optional.of(StubNodes.member("rateLimit", form));
   }
 
   private static final class State implements BehaviorState {

@@ -107,12 +107,14 @@ final class LoggedCall implements Call {
 
   /** Notes that it has got that far. */
   void reach(State next, long nanos) {
-    switch (next) {
-      case HELD -> stages.reach(Stages.Stage.HELD, nanos);
-      case SENDING -> stages.reach(Stages.Stage.RELEASED, nanos);
-      case ANSWERED -> stages.reach(Stages.Stage.ANSWERED, nanos);
-      default -> {}
-    }
+    Optional<Stages.Stage> stage =
+        switch (next) {
+          case ARRIVED, COMPUTING -> Optional.empty();
+          case HELD -> Optional.of(Stages.Stage.HELD);
+          case SENDING -> Optional.of(Stages.Stage.RELEASED);
+          case ANSWERED -> Optional.of(Stages.Stage.ANSWERED);
+        };
+    stage.ifPresent(it -> stages.reach(it, nanos));
     state = next;
   }
 

@@ -92,7 +92,17 @@ public final class RealServiceFailed extends IOException {
               : "correct the host name, or give its address, RealServices.at(origin, address).";
       case CONNECT_TIMEOUT, NO_RESPONSE ->
           "check that the service runs, and that no firewall or proxy is in the way.";
-      default -> "start the service, or correct its address.";
+      case CONNECTION_REFUSED,
+          CONNECTION_RESET,
+          CONNECTION_CLOSED,
+          STREAM_RESET,
+          GO_AWAY,
+          NOT_HTTP,
+          RESET_MID_BODY,
+          RESET_AFTER,
+          TRUNCATED,
+          MALFORMED_CHUNKS ->
+          "start the service, or correct its address.";
     };
   }
 }

@@ -38,17 +38,27 @@ final class RecordedFaults {
       case UNTRUSTED_AUTHORITY -> Faults.untrustedAuthority();
       case HANDSHAKE_REFUSED -> Faults.handshakeRefused();
       case OUTDATED_TLS -> Faults.outdatedTls();
-      default -> Faults.connectionRefused();
+      case CONNECTION_REFUSED,
+          CONNECTION_RESET,
+          CONNECTION_CLOSED,
+          NO_RESPONSE,
+          STREAM_RESET,
+          GO_AWAY,
+          NOT_HTTP,
+          RESET_MID_BODY,
+          RESET_AFTER,
+          TRUNCATED,
+          MALFORMED_CHUNKS ->
+          Faults.connectionRefused();
     };
   }
 
   /** Returns a fault that is possible after a request was sent. */
   static Fault late(Fault.Kind kind) {
-    return switch (kind) {
-      case CONNECTION_CLOSED -> Faults.connectionClosed();
-      case NO_RESPONSE -> Faults.noResponse();
-      default -> Faults.connectionReset();
-    };
+    if (kind == Fault.Kind.CONNECTION_CLOSED) {
+      return Faults.connectionClosed();
+    }
+    return kind == Fault.Kind.NO_RESPONSE ? Faults.noResponse() : Faults.connectionReset();
   }
 
   /** Returns true if the next recorded answer of a service needs a new connection. */

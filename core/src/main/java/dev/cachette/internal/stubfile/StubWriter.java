@@ -7,9 +7,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
-import dev.cachette.internal.model.ActivePeriod;
-import dev.cachette.internal.model.AnswerOrder;
-import dev.cachette.internal.model.Behavior;
 import dev.cachette.internal.model.StubCheck;
 import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.secret.Masking;
@@ -18,14 +15,12 @@ import dev.cachette.internal.stub.StubRule;
 import dev.cachette.match.Condition;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.result.StubReference;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.Supplier;
 import org.snakeyaml.engine.v2.api.Dump;
 import org.snakeyaml.engine.v2.api.DumpSettings;
@@ -54,20 +49,27 @@ public final class StubWriter {
 
   /** Writes one stub. */
   public static Result write(StubRule rule) {
-    StubSpec spec = rule.spec();
-    ObjectNode form = JsonNodeFactory.instance.objectNode();
-    if (!spec.reference().name().equals(DraftStub.nameOf(spec.pattern()))) {
-      form.put("name", spec.reference().name());
+    try {
+      return new Result(Optional.of(form(rule.spec(), rule.after())), "");
+    } catch (Unwritable obstacle) {
+      return new Result(Optional.empty(), obstacle.getMessage());
     }
-    form.put("request", spec.pattern().line());
-    return conditions(spec, form)
-        .or(() -> checks(spec, form))
-        .or(() -> answers(spec, form))
-        .or(() -> when(spec, rule.after(), form))
-        .or(() -> onCall(spec, form))
-        .or(() -> behaviors(spec, form))
-        .map(obstacle -> new Result(Optional.empty(), obstacle))
-        .orElseGet(() -> new Result(Optional.of(form), ""));
+  }
+
+  private static ObjectNode form(StubSpec stub, List<StubReference> after) throws Unwritable {
+    ObjectNode form = StubNodes.object();
+    if (!stub.reference().name().equals(DraftStub.nameOf(stub.pattern()))) {
+      form.put("name", stub.reference().name());
+    }
+    form.put("request", stub.pattern().line());
+    conditions(stub, form);
+    checks(stub, form);
+    answers(stub, form);
+    StubKeys.write(stub, form);
+    if (!after.isEmpty()) {
+      form.set("after", StubNodes.texts(after.stream().map(StubReference::name).toList()));
+    }
+    return form;
   }
 
   /** Returns a stub file in YAML with all stubs that can be written; comments name the others. */
@@ -125,21 +127,22 @@ public final class StubWriter {
     return new Dump(settings, new QuotedTexts(settings)).dumpToString(plain);
   }
 
-  private static Optional<String> conditions(StubSpec spec, ObjectNode form) {
+  private static void conditions(StubSpec stub, ObjectNode form) throws Unwritable {
     ArrayNode where = JsonNodeFactory.instance.arrayNode();
-    for (Condition condition : spec.pattern().conditions()) {
-      Optional<JsonNode> written = MatchInternals.written(condition);
-      if (written.isEmpty()) {
-        return Optional.of("its condition \"" + condition.description() + "\" is a function");
-      }
-      if (!join(form, written.get())) {
-        where.add(written.get());
+    for (Condition condition : stub.pattern().conditions()) {
+      JsonNode written =
+          MatchInternals.written(condition)
+              .orElseThrow(
+                  () ->
+                      new Unwritable(
+                          "its condition \"" + condition.description() + "\" is a function"));
+      if (!join(form, written)) {
+        where.add(written);
       }
     }
     if (!where.isEmpty()) {
       form.set("where", where);
     }
-    return Optional.empty();
   }
 
   /** Adds a condition to the existing ones, unless that changes their meaning. */
@@ -158,37 +161,39 @@ public final class StubWriter {
     return StubNodes.merge(form, condition);
   }
 
-  private static Optional<String> checks(StubSpec spec, ObjectNode form) {
+  private static void checks(StubSpec stub, ObjectNode form) throws Unwritable {
     List<Optional<JsonNode>> written =
-        spec.checks().stream()
+        stub.checks().stream()
             .map(StubCheck::condition)
             .map(condition -> condition.flatMap(MatchInternals::written))
             .toList();
-    Optional<JsonNode> all = StubNodes.all(written);
-    if (all.isPresent() && !written.isEmpty()) {
-      form.set("check", all.get());
+    JsonNode all =
+        StubNodes.all(written).orElseThrow(() -> new Unwritable("one of its checks is a function"));
+    if (!all.isEmpty()) {
+      form.set("check", all);
     }
-    return all.isPresent() ? Optional.empty() : Optional.of("one of its checks is a function");
   }
 
-  private static Optional<String> answers(StubSpec spec, ObjectNode form) {
+  private static void answers(StubSpec stub, ObjectNode form) throws Unwritable {
     List<JsonNode> written = new ArrayList<>();
-    List<Answer> all = spec.order().answers();
+    List<Answer> all = stub.order().answers();
     for (int at = 0, times; at < all.size(); at += times) {
-      Answer answer = all.get(at);
       times = repetitions(all, at);
-      Optional<JsonNode> one = AnswerWriter.write(answer);
-      if (one.isEmpty()) {
-        return Optional.of(unwritable(answer));
-      }
-      written.add(times == 1 ? one.get() : repeated(one.get(), times));
+      JsonNode one = written(all.get(at));
+      written.add(times == 1 ? one : repeated(one, times));
     }
     if (written.size() == 1) {
       form.set("answer", written.get(0));
     } else {
       form.set("answers", JsonNodeFactory.instance.arrayNode().addAll(written));
     }
-    return Optional.empty();
+  }
+
+  /** Returns an answer as written. */
+  static JsonNode written(Answer answer) throws Unwritable {
+    return AnswerWriter.write(answer)
+        .orElseThrow(
+            () -> new Unwritable("its answer, " + answer + ", is computed, or waits for the test"));
   }
 
   private static int repetitions(List<Answer> all, int start) {
@@ -205,62 +210,5 @@ public final class StubWriter {
             ? (ObjectNode) answer
             : StubNodes.member(answer.isNumber() ? "status" : "fault", answer);
     return form.put("repeated", times);
-  }
-
-  private static String unwritable(Answer answer) {
-    return "its answer, " + answer + ", is computed, or waits for the test";
-  }
-
-  private static Optional<String> when(StubSpec spec, List<StubReference> after, ObjectNode form) {
-    AnswerOrder order = spec.order();
-    put(form, "looping", order.then() == AnswerOrder.Then.FIRST_AGAIN);
-    put(form, "onceEach", order.then() == AnswerOrder.Then.USED_UP);
-    put(form, "overriding", spec.has(StubSpec.Trait.OVERRIDING));
-    put(form, "unchecked", spec.has(StubSpec.Trait.UNCHECKED));
-    order.limit().ifPresent(calls -> form.put("times", calls));
-    ActivePeriod period = spec.period();
-    if (!period.from().equals(Instant.MIN)) {
-      form.put("from", period.from().toString());
-    }
-    if (!period.until().equals(Instant.MAX)) {
-      form.put("until", period.until().toString());
-    }
-    spec.bodyFile().ifPresent(file -> form.put("saveBodyTo", file));
-    if (!after.isEmpty()) {
-      form.set("after", StubNodes.texts(after.stream().map(StubReference::name).toList()));
-    }
-    return Optional.empty();
-  }
-
-  private static void put(ObjectNode form, String key, boolean isSet) {
-    if (isSet) {
-      form.put(key, true);
-    }
-  }
-
-  private static Optional<String> onCall(StubSpec spec, ObjectNode form) {
-    for (Map.Entry<Integer, Answer> call : new TreeMap<>(spec.order().onCall()).entrySet()) {
-      Optional<JsonNode> written = AnswerWriter.write(call.getValue());
-      if (written.isEmpty()) {
-        return Optional.of(unwritable(call.getValue()));
-      }
-      StubNodes.merge(
-          form,
-          StubNodes.member("onCall", StubNodes.member(call.getKey().toString(), written.get())));
-    }
-    return Optional.empty();
-  }
-
-  private static Optional<String> behaviors(StubSpec spec, ObjectNode form) {
-    for (Behavior behavior : spec.behaviors()) {
-      Optional<JsonNode> written = behavior.written(AnswerWriter::write);
-      if (written.isEmpty()) {
-        return Optional.of("one of its failures is computed, or waits for the test");
-      }
-      if (!StubNodes.merge(form, written.get())) {
-        return Optional.of("it has two behaviors of the same kind");
-      }
-    }
-    return Optional.empty();
   }
 }

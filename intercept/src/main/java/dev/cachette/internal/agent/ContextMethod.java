@@ -58,9 +58,10 @@ final class ContextMethod extends MethodVisitor {
         super.visitVarInsn(Opcodes.LLOAD, TIMEOUT);
         timers("reads", "(Ljava/lang/Object;J)V");
       }
-      default -> {
+      case MADE, TAKEN, RUNS -> {
         // Not at its beginning.
       }
+      default -> throw new IllegalArgumentException("no prologue for " + hook);
     }
   }
 

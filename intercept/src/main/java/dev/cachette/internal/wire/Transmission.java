@@ -268,28 +268,45 @@ final class Transmission {
   }
 
   private void goWrong(Fault fault) {
-    switch (fault.kind()) {
-      case NO_RESPONSE -> {
-        // Nothing happens until the client disconnects or times out, or the test ends.
-        silent = true;
-        letTimeOut();
-        return;
-      }
-      case CONNECTION_CLOSED -> peer.close();
-      case NOT_HTTP -> {
-        peer.raw(AnswerInternals.raw(fault).bytes());
-        peer.close();
-      }
-      case STREAM_RESET -> peer.resetStream();
-      case GO_AWAY -> peer.goAway();
-      case TRUNCATED -> truncated();
-      case MALFORMED_CHUNKS -> breakOffBody();
-      default -> peer.reset();
+    if (fault.kind() == Fault.Kind.NO_RESPONSE) {
+      // Nothing happens until the client disconnects or times out, or the test ends.
+      silent = true;
+      letTimeOut();
+      return;
     }
+    what(fault).run();
     call.delivered();
     if (!ended) {
       end(false);
     }
+  }
+
+  private Runnable what(Fault fault) {
+    return switch (fault.kind()) {
+      case CONNECTION_CLOSED -> peer::close;
+      case NOT_HTTP ->
+          () -> {
+            peer.raw(AnswerInternals.raw(fault).bytes());
+            peer.close();
+          };
+      case STREAM_RESET -> peer::resetStream;
+      case GO_AWAY -> peer::goAway;
+      case TRUNCATED -> this::truncated;
+      case MALFORMED_CHUNKS -> this::breakOffBody;
+      case CONNECTION_RESET, RESET_MID_BODY, RESET_AFTER -> peer::reset;
+      // Before the request, but the client has kept a connection.
+      case UNKNOWN_HOST,
+          CONNECTION_REFUSED,
+          CONNECT_TIMEOUT,
+          EXPIRED_CERTIFICATE,
+          NOT_YET_VALID_CERTIFICATE,
+          WRONG_HOST_CERTIFICATE,
+          UNTRUSTED_AUTHORITY,
+          HANDSHAKE_REFUSED,
+          OUTDATED_TLS ->
+          peer::reset;
+      case NO_RESPONSE -> throw new IllegalArgumentException(fault + " writes nothing");
+    };
   }
 
   private void truncated() {

@@ -1,0 +1,99 @@
+package dev.cachette.internal.stubfile;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.stub.StubRule;
+import java.io.InputStream;
+import java.lang.reflect.Proxy;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** Each key is read, written, in the schema, and in the guide. */
+class StubKeysTest {
+
+  private static final ObjectMapper MAPPER = new ObjectMapper();
+
+  /** A value for each key. */
+  private static final String VALUES =
+      """
+      {"looping": true, "onceEach": true, "overriding": true, "unchecked": true, "times": 3,
+       "from": "2031-04-02T12:00:00Z", "until": "2031-04-03T12:00:00Z", "saveBodyTo": "tides.bin",
+       "onCall": {"2": {"status": 500}, "7": "connectionReset"},
+       "rateLimit": {"calls": 5, "window": "PT1M"}, "failFirst": 2,
+       "flaky": {"probability": 0.2, "failures": [{"status": 502}]}}
+      """;
+
+  /** Resolves files to their names. */
+  private static final StubFileResolver RESOLVER =
+      (StubFileResolver)
+          Proxy.newProxyInstance(
+              StubFileResolver.class.getClassLoader(),
+              new Class<?>[] {StubFileResolver.class},
+              (proxy, method, arguments) -> arguments[0]);
+
+  @Test
+  void eachCombinationIsReadAndWritten() throws Exception {
+    ObjectNode values = (ObjectNode) MAPPER.readTree(VALUES);
+    List<String> keys = values.properties().stream().map(it -> it.getKey()).toList();
+    assertEquals(StubKeys.NAMES, Set.copyOf(keys));
+
+    for (int bits = 0; bits < 1 << keys.size(); bits++) {
+      ObjectNode stub = MAPPER.createObjectNode();
+      stub.put("request", "GET https://tides.example/v1/tides");
+      stub.putObject("answer").put("status", 204);
+      for (int at = 0; at < keys.size(); at++) {
+        if ((bits & 1 << at) != 0) {
+          stub.set(keys.get(at), values.get(keys.get(at)));
+        }
+      }
+      StubFile file =
+          StubFile.read(
+              "harbour", "{\"stubs\": " + MAPPER.writeValueAsString(stub) + "}", RESOLVER);
+
+      if (stub.has("looping") && stub.has("onceEach")) {
+        assertEquals(1, file.problems().size());
+        assertTrue(file.problems().get(0).message().contains("cannot be"), file::toString);
+      } else {
+        assertEquals(List.of(), file.problems());
+        StubRule rule = new StubRule(file.stubs().get(0).spec(), Optional.empty(), true, 0);
+        ObjectNode written = StubWriter.write(rule).form().orElseThrow();
+        assertEquals(stub, MAPPER.readTree(written.toString()));
+      }
+    }
+  }
+
+  @Test
+  void theSchemaIsThatOfTheKeys() throws Exception {
+    JsonNode properties;
+    try (InputStream in = StubKeys.class.getResourceAsStream("/cachette-stubs.schema.json")) {
+      properties = MAPPER.readTree(in).at("/$defs/stub/properties");
+    }
+    Set<String> names = new HashSet<>();
+    for (StubKey key : StubKeys.ALL) {
+      assertEquals(properties.get(key.name()), MAPPER.readTree(key.schema().toString()));
+      names.add(key.name());
+    }
+    names.addAll(ConditionReader.KEYS);
+    names.addAll(Set.of("name", "request", "where", "check", "answer", "answers", "after"));
+    properties.fieldNames().forEachRemaining(name -> assertTrue(names.remove(name), name));
+    assertEquals(Set.of(), names);
+  }
+
+  @Test
+  void theGuideNamesEach() throws Exception {
+    String page = Files.readString(Path.of("..", "docs", "guide", "stubs.md"));
+
+    for (String name : StubKeys.NAMES) {
+      assertTrue(page.matches("(?s).*`" + name + "\\b.*"), name);
+    }
+  }
+}
