@@ -30,7 +30,8 @@ class ExhaustiveSwitchTest {
   private static final Pattern ENUM = Pattern.compile("enum \\w+[^{]*\\{([^;}]*)");
   private static final Pattern CONSTANT = Pattern.compile("(?m)^\\s*([A-Z][A-Z_0-9]*)\\b");
   private static final Pattern SWITCH = Pattern.compile("switch \\(");
-  private static final Pattern LABELS = Pattern.compile("(?m)^\\s*case ([A-Z][A-Z_0-9, \\n]*?)\\s*->");
+  private static final Pattern LABELS =
+      Pattern.compile("(?m)^\\s*case ([A-Z][A-Z_0-9, \\n]*?)\\s*->");
   private static final Pattern DEFAULT = Pattern.compile("(?m)^\\s*default ->(?!\\s*throw)");
 
   @Test

@@ -29,7 +29,7 @@ import org.jspecify.annotations.Nullable;
 public final class WireServer implements AutoCloseable {
 
   /** The longest wait for clients to notice that their connections are closed. */
-  private static final Duration PATIENCE = Duration.ofMillis(500);
+  private static final Duration PATIENCE = Duration.ofSeconds(1);
 
   /** The longest wait for decisions at the end. */
   private static final Duration DECIDING = Duration.ofMillis(500);
