@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
-/** What the closest stub requires to be different is marked in the body that was sent. */
+/** The body that was sent has a mark wherever the closest stub requires something else. */
 class DifferencesPageTest extends OpenPage {
 
   private static final String FORM = "application/x-www-form-urlencoded";

@@ -39,7 +39,7 @@ public record StubSpec(
     List<Behavior> behaviors,
     Set<Trait> traits) {
 
-  /** What is true of a stub, or not. */
+  /** A statement that is true of a stub, or not. */
   public enum Trait {
     /** It wins over more specific stubs of the same scope. */
     OVERRIDING,

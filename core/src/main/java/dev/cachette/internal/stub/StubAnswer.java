@@ -83,9 +83,9 @@ record StubAnswer(ArrivedCall call, Selected won, HostServices outside) implemen
       if (computed == null) {
         throw new IllegalStateException("the function of its computed answer returned null");
       }
-      if (computed instanceof Fault fault && fault.kind().stage().isEarly()) {
+      if (AnswerInternals.isEarly(computed)) {
         throw new IllegalStateException(
-            "its computed answer is \"" + fault + "\", which happens before there is a request");
+            "its computed answer is \"" + computed + "\", which happens before there is a request");
       }
     }
     // A repeated answer counts once here: each call computes its own.

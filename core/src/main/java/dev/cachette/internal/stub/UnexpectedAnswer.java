@@ -5,7 +5,7 @@ import java.util.Optional;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
-/** What the caller gets of a call that nothing answers: why. */
+/** The reply to a call that nothing answers: why. */
 final class UnexpectedAnswer implements ChosenAnswer {
 
   private static final int NOT_IMPLEMENTED = 501;

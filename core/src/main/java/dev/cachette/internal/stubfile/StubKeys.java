@@ -20,7 +20,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
@@ -82,11 +81,16 @@ final class StubKeys {
           new StubKey("onCall", onCallSchema(), StubKeys::readOnCall, StubKeys::writeOnCall),
           new StubKey(
               "rateLimit", rateLimitSchema(), StubKeys::readRateLimit, StubKeys::writeRateLimit),
-          StubKey.positive(
+          new StubKey(
               "failFirst",
-              "Answers the first calls with 503.",
-              (stub, calls) -> stub.with(new FailFirst(calls)),
-              StubKeys::failFirst),
+              StubKey.type("integer", "Answers the first calls with 503.").put("minimum", 1),
+              stub ->
+                  stub.fields()
+                      .positive("failFirst")
+                      .map(calls -> it -> it.with(new FailFirst(calls))),
+              stub ->
+                  only(stub, FailFirst.class)
+                      .map(it -> StubNodes.number(BigDecimal.valueOf(it.calls())))),
           new StubKey("flaky", flakySchema(), StubKeys::readFlaky, StubKeys::writeFlaky));
 
   /** Their names. */
@@ -187,13 +191,6 @@ final class StubKeys {
             limit ->
                 StubNodes.member("calls", StubNodes.number(BigDecimal.valueOf(limit.calls())))
                     .put("window", limit.window().toString()));
-  }
-
-  private static OptionalInt failFirst(StubSpec stub) {
-    return stub.behaviors().stream()
-        .filter(FailFirst.class::isInstance)
-        .mapToInt(it -> ((FailFirst) it).calls())
-        .findFirst();
   }
 
   private static ObjectNode flakySchema() {

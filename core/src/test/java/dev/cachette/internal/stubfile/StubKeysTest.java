@@ -6,11 +6,20 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.answer.Answers;
+import dev.cachette.internal.model.Behavior;
+import dev.cachette.internal.model.FailFirst;
+import dev.cachette.internal.model.Flaky;
+import dev.cachette.internal.model.RateLimit;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.stub.StubRule;
+import dev.cachette.match.RequestPattern;
+import dev.cachette.result.StubReference;
 import java.io.InputStream;
 import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -68,6 +77,24 @@ class StubKeysTest {
         ObjectNode written = StubWriter.write(rule).form().orElseThrow();
         assertEquals(stub, MAPPER.readTree(written.toString()));
       }
+    }
+  }
+
+  @Test
+  void aFileHasNoPlaceForTwoOfAKind() {
+    StubSpec plain =
+        StubSpec.of(
+            RequestPattern.of("GET https://tides.example/v1"),
+            new StubReference("tides", "TidesTest.java:1"),
+            List.of(Answers.status(204)));
+    for (Behavior each :
+        List.of(
+            new FailFirst(2),
+            new RateLimit(5, Duration.ofMinutes(1)),
+            new Flaky(0.5, List.of(Answers.status(502))))) {
+      StubRule rule = new StubRule(plain.with(each).with(each), Optional.empty(), true, 0);
+
+      assertEquals("it has two behaviors of the same kind", StubWriter.write(rule).obstacle());
     }
   }
 
