@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 import static dev.cachette.Factories.bytes;
 import static java.nio.charset.StandardCharsets.UTF_8;
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: AsyncHttpClient 2
 // needs: org.asynchttpclient:async-http-client:2.12.4
 import org.asynchttpclient.Dsl;

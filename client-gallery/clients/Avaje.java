@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Avaje HTTP client
 // needs: io.avaje:avaje-http-client:3.3
 import io.avaje.http.client.HttpClient;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Apache HttpCore 5, HttpRequester
 // needs: org.apache.httpcomponents.core5:httpcore5:5.3.4
 import java.net.URI;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Dropwizard client
 // needs: io.dropwizard:dropwizard-client:4.0.14
 import com.codahale.metrics.MetricRegistry;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Feign, JDK HttpClient
 // needs: io.github.openfeign:feign-java11:13.13
 import feign.Feign;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Feign, OkHttp
 // needs: io.github.openfeign:feign-okhttp:13.12
 import feign.Feign;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Apache HttpClient 4, fluent
 // needs: org.apache.httpcomponents:fluent-hc:4.5.14
 import org.apache.http.client.fluent.Request;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Jodd HTTP
 // needs: org.jodd:jodd-http:6.3.0
 import jodd.http.HttpRequest;

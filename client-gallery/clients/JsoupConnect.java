@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: jsoup
 // needs: org.jsoup:jsoup:1.21.1
 import org.jsoup.Jsoup;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: URL.openStream
 import java.io.InputStream;
 import java.net.URI;

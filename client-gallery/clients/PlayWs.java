@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Play WS standalone
 // needs: com.typesafe.play:play-ahc-ws-standalone_2.13:2.2.16
 import akka.actor.ActorSystem;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Spring WebClient (Jetty)
 // needs: org.springframework:spring-webflux:6.2.19
 // needs: org.eclipse.jetty:jetty-reactive-httpclient:4.0.9

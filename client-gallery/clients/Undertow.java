@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Undertow client
 // needs: io.undertow:undertow-core:2.3.18.Final
 import io.undertow.client.ClientCallback;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Anthropic
 // needs: com.anthropic:anthropic-java:2.2.0
 import com.anthropic.client.AnthropicClient;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: AWS SDK 1, S3
 // needs: com.amazonaws:aws-java-sdk-s3:1.12.788
 import com.amazonaws.auth.AWSStaticCredentialsProvider;

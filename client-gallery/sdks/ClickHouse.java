@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: ClickHouse
 // needs: com.clickhouse:client-v2:0.8.6
 import com.clickhouse.client.api.Client;

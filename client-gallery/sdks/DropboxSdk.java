@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Dropbox
 // needs: com.dropbox.core:dropbox-core-sdk:7.0.0
 import com.dropbox.core.DbxRequestConfig;

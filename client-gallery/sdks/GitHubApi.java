@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: GitHub API
 // needs: org.kohsuke:github-api:1.327
 import java.util.List;

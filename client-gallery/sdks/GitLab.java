@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: GitLab4J
 // needs: org.gitlab4j:gitlab4j-api:6.0.0
 import java.util.List;

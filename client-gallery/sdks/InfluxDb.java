@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: InfluxDB 2
 // needs: com.influxdb:influxdb-client-java:7.2.0
 import com.influxdb.client.InfluxDBClient;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Keycloak admin client
 // needs: org.keycloak:keycloak-admin-client:26.0.6
 import java.util.List;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Meilisearch
 // needs: com.meilisearch.sdk:meilisearch-java:0.15.0
 import com.meilisearch.sdk.Client;

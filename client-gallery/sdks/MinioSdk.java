@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: MinIO
 // needs: io.minio:minio:8.5.17
 import io.minio.GetObjectArgs;

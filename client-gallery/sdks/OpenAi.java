@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: OpenAI
 // needs: com.openai:openai-java:4.101.0
 import com.openai.client.OpenAIClient;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Sentry
 // needs: io.sentry:sentry:8.16.0
 import io.sentry.Sentry;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Slack
 // needs: com.slack.api:slack-api-client:1.45.3
 import com.slack.api.Slack;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Stripe
 // needs: com.stripe:stripe-java:29.3.0
 import com.stripe.Stripe;

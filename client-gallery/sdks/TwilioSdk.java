@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Twilio
 // needs: com.twilio.sdk:twilio:10.9.2
 import com.twilio.http.TwilioRestClient;

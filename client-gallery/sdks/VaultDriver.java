@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 // name: Vault
 // needs: com.bettercloud:vault-java-driver:5.1.0
 import com.bettercloud.vault.Vault;

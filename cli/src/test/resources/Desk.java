@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 import java.net.*;
 import java.net.http.*;
 import java.io.*;

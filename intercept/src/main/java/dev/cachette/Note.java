@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
 /** A note on a failure, printed below it as suppressed. */

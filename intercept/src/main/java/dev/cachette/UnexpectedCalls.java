@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
 /** The effect of calls without a stub. Their caller always gets 501 with the reason. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
 /** The effect of stubs that no call used, at the end of a test. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * The entry point: {@link dev.cachette.Cachette}, its settings, and stubs.
  *

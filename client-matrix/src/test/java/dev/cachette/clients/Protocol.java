@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.clients;
 
 /** The protocol between a client and a host. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.calls;
 
 /** A group of calls, such as those that a stub answered. */

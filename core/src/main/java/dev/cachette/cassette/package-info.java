@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Cassettes: real exchanges, recorded once into HAR 1.2 files and replayed. See {@link
  * dev.cachette.cassette.CassetteSettings}.

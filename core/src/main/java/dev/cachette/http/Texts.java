@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.http;
 
 /** Decodes the content of a message as text. */

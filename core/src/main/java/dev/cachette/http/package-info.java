@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * HTTP messages as values: requests and responses (RFC 9110), and the parts of a URI (RFC 3986).
  *

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Request patterns and conditions, and the result of testing a request against them.
  *

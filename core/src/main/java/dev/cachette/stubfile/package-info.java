@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Problems of stub files, which contain stubs as YAML 1.2 or JSON. {@code Cachette.load} reads
  * them; the guide and the JSON Schema, {@code cachette-stubs.schema.json} at the root of this jar,

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Cachette in JUnit 5: {@link dev.cachette.junit.InterceptHttp} on a class or method, or {@link
  * dev.cachette.junit.CachetteExtension} in a field.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Intercepts the outgoing HTTP calls of TestNG tests, see {@link
  * dev.cachette.testng.CachetteListener}.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.answer;
 
 /** A body whose pieces arrive one by one, at any time. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.cassette;
 
 /** A set of numbers, in an eighth of the memory of a collection. */

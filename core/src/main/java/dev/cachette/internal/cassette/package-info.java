@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Reading, writing, matching and redacting cassettes. Not public API: may change in any release.
  *

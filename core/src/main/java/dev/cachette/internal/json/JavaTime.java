@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.json;
 
 import static java.time.format.DateTimeFormatter.ISO_LOCAL_DATE_TIME;

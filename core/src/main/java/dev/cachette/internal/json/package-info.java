@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /** Reading and writing JSON. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.json;

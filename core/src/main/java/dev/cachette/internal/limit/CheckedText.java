@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.limit;
 
 /** A text for regular expressions, which cannot be stopped otherwise. */

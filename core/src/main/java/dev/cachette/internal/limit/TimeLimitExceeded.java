@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.limit;
 
 /** Thrown when a condition could not be decided in time. */

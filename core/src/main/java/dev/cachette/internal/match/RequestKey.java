@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.match;
 
 /** The key of a request by method, origin and normal path; equal requests have equal keys. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Request lines: parsing and matching. Not public API: may change in any release.
  *

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.model;
 
 /** A line of user code, stored as a stack frame and rendered only when printed. */

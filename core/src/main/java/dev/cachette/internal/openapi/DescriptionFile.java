@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.openapi;
 
 /** A file of an API description, and the files that it may refer to. */

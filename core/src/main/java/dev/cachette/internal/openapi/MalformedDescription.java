@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.openapi;
 
 /** Thrown if an API description cannot be used, with the place. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stub;
 
 /** Thrown if a call cannot be answered; its caller gets the refusal. */

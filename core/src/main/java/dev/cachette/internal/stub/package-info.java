@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Stubs in scopes, the choice among them, and the log of calls. Not public API: may change in any
  * release.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.Timed;

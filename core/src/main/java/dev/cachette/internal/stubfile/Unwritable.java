@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
 /** Thrown if a stub cannot be written to a file; the message says what of it. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Templates: texts with expressions that are filled from a request. Not public API: may change in
  * any release.

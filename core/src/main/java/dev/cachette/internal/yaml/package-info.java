@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * YAML 1.2, which includes JSON, as trees with line numbers. Not public API: may change in any
  * release.

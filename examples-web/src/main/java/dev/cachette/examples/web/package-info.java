@@ -1,2 +1,3 @@
+// SPDX-License-Identifier: Apache-2.0
 /** The harbour desk as a small web application, as a servlet and as a command. */
 package dev.cachette.examples.web;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.examples.harbour;
 
 /** Declares cargo to customs, with SOAP 1.1. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.examples.harbour;
 
 import com.fasterxml.jackson.core.JsonProcessingException;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * The harbour desk of Marrow Bay: ordinary code that calls services and knows nothing about tests.
  */

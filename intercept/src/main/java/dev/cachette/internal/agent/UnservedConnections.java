@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.agent;
 
 /** Connections that clients keep while nobody serves them, between two sessions. */

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * Cassettes as files: finding, opening, and replacing them atomically. Not public API: may change
  * in any release.

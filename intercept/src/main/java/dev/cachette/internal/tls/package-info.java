@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: Apache-2.0
 /**
  * In-memory certificates, and the server side of TLS. Not public API: may change in any release.
  *
