@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 import static dev.cachette.Factories.bytes;
 import static java.nio.charset.StandardCharsets.UTF_8;
 

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: AsyncHttpClient 1.9 (Netty 3)
 // needs: com.ning:async-http-client:1.9.40
 import com.ning.http.client.AsyncHttpClient;

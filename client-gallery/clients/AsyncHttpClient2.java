@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: AsyncHttpClient 2
 // needs: org.asynchttpclient:async-http-client:2.12.4
 import org.asynchttpclient.Dsl;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Avaje HTTP client
 // needs: io.avaje:avaje-http-client:3.3
 import io.avaje.http.client.HttpClient;

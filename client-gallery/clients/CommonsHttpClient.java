@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Commons HttpClient 3.1
 // needs: commons-httpclient:commons-httpclient:3.1
 import org.apache.commons.httpclient.HttpClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Apache HttpCore 5, HttpRequester
 // needs: org.apache.httpcomponents.core5:httpcore5:5.3.4
 import java.net.URI;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Apache CXF, JAX-RS
 // needs: org.apache.cxf:cxf-rt-rs-client:4.1.2
 import org.apache.cxf.jaxrs.client.WebClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Dropwizard client
 // needs: io.dropwizard:dropwizard-client:4.0.14
 import com.codahale.metrics.MetricRegistry;

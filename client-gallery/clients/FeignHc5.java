@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Feign, Apache HttpClient 5
 // needs: io.github.openfeign:feign-hc5:13.9.1
 import feign.Feign;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Feign, JDK HttpClient
 // needs: io.github.openfeign:feign-java11:13.13
 import feign.Feign;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Feign, OkHttp
 // needs: io.github.openfeign:feign-okhttp:13.12
 import feign.Feign;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Apache HttpClient 4, fluent
 // needs: org.apache.httpcomponents:fluent-hc:4.5.14
 import org.apache.http.client.fluent.Request;

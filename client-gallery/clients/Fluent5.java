@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Apache HttpClient 5, fluent
 // needs: org.apache.httpcomponents.client5:httpclient5-fluent:5.5
 import org.apache.hc.client5.http.fluent.Request;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Fuel
 // needs: com.github.kittinunf.fuel:fuel:2.3.1
 import com.github.kittinunf.fuel.Fuel;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Google HTTP client, Apache HttpClient 4
 // needs: com.google.http-client:google-http-client-apache-v2:1.47.1
 import com.google.api.client.http.GenericUrl;

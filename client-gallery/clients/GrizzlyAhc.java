@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Grizzly AsyncHttpClient
 // needs: org.glassfish.grizzly:grizzly-http-client:1.16
 import com.ning.http.client.AsyncHttpClient;

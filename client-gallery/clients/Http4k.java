@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: http4k, OkHttp
 // needs: org.http4k:http4k-client-okhttp:5.25.0.0
 import org.http4k.client.OkHttp;

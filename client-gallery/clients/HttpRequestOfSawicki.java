@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: http-request 6
 // needs: com.github.kevinsawicki:http-request:6.0
 import com.github.kevinsawicki.http.HttpRequest;

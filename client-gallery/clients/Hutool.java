@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Hutool HTTP
 // needs: cn.hutool:hutool-http:5.8.40
 import cn.hutool.http.HttpUtil;

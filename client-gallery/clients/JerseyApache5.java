@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Jersey, Apache HttpClient 5
 // needs: org.glassfish.jersey.connectors:jersey-apache5-connector:3.1.11
 // needs: org.glassfish.jersey.inject:jersey-hk2:3.1.11

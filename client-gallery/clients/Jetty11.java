@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Jetty 11 client
 // needs: org.eclipse.jetty:jetty-client:11.0.25
 import org.eclipse.jetty.client.HttpClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Jetty 9.4 client
 // needs: org.eclipse.jetty:jetty-client:9.4.57.v20241219
 import org.eclipse.jetty.client.HttpClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Jodd HTTP
 // needs: org.jodd:jodd-http:6.3.0
 import jodd.http.HttpRequest;

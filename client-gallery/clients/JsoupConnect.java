@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: jsoup
 // needs: org.jsoup:jsoup:1.21.1
 import org.jsoup.Jsoup;

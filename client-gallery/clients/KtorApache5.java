@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Ktor client, Apache 5
 // needs: io.ktor:ktor-client-apache5-jvm:3.2.3
 import static java.nio.charset.StandardCharsets.UTF_8;

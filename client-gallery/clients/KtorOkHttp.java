@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Ktor client, OkHttp
 // needs: io.ktor:ktor-client-okhttp-jvm:3.2.3
 import static java.nio.charset.StandardCharsets.UTF_8;

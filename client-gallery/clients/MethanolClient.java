@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Methanol
 // needs: com.github.mizosoft.methanol:methanol:1.8.3
 import com.github.mizosoft.methanol.Methanol;

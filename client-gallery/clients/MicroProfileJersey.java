@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: MicroProfile Rest Client (Jersey)
 // needs: org.glassfish.jersey.ext.microprofile:jersey-mp-rest-client:3.1.10
 // needs: org.glassfish.jersey.inject:jersey-hk2:3.1.10

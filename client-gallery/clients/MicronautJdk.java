@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Micronaut HTTP client (JDK)
 // needs: io.micronaut:micronaut-http-client-jdk:4.10.26
 // needs: io.micronaut:micronaut-jackson-databind:4.10.26

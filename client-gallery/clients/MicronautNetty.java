@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Micronaut HTTP client (Netty)
 // needs: io.micronaut:micronaut-http-client:4.9.2
 // needs: io.micronaut:micronaut-jackson-databind:4.9.2

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Vert.x web client, Mutiny
 // needs: io.smallrye.reactive:smallrye-mutiny-vertx-web-client:3.19.2
 import io.vertx.mutiny.core.Vertx;

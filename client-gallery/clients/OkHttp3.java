@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: OkHttp 3
 // needs: com.squareup.okhttp3:okhttp:3.14.9
 import okhttp3.OkHttpClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: URL.openStream
 import java.io.InputStream;
 import java.net.URI;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Pekko HTTP client
 // needs: org.apache.pekko:pekko-http_2.13:1.1.0
 // needs: org.apache.pekko:pekko-stream_2.13:1.1.3

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Play WS standalone
 // needs: com.typesafe.play:play-ahc-ws-standalone_2.13:2.2.16
 import akka.actor.ActorSystem;

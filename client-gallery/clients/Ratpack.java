@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Ratpack HTTP client
 // needs: io.ratpack:ratpack-core:1.9.0
 // needs: io.ratpack:ratpack-test:1.9.0

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Reactor Netty 1.0 (Netty 4.1)
 // needs: io.projectreactor.netty:reactor-netty-http:1.0.48
 import reactor.netty.http.client.HttpClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: REST Assured
 // needs: io.rest-assured:rest-assured:5.5.5
 import io.restassured.RestAssured;

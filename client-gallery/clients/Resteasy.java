@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: RESTEasy client
 // needs: org.jboss.resteasy:resteasy-client:6.2.12.Final
 import jakarta.ws.rs.client.ClientBuilder;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Retrofit 2
 // needs: com.squareup.retrofit2:retrofit:2.11.0
 // needs: com.squareup.retrofit2:converter-scalars:2.11.0

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Spring HTTP interface
 // needs: org.springframework:spring-web:6.2.19
 // needs: org.springframework:spring-context:6.2.19

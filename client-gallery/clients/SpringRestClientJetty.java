@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Spring RestClient (Jetty)
 // needs: org.springframework:spring-web:6.2.19
 // needs: org.eclipse.jetty:jetty-client:12.0.22

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Spring RestTemplate (HttpURLConnection)
 // needs: org.springframework:spring-web:6.2.19
 import org.springframework.http.client.SimpleClientHttpRequestFactory;

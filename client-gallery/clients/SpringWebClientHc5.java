@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Spring WebClient (Apache HttpClient 5)
 // needs: org.springframework:spring-webflux:6.2.19
 // needs: org.apache.httpcomponents.client5:httpclient5:5.5

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Spring WebClient (JDK HttpClient)
 // needs: org.springframework:spring-webflux:6.2.19
 import org.springframework.http.client.reactive.JdkClientHttpConnector;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Spring WebClient (Jetty)
 // needs: org.springframework:spring-webflux:6.2.19
 // needs: org.eclipse.jetty:jetty-reactive-httpclient:4.0.9

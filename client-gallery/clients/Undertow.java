@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Undertow client
 // needs: io.undertow:undertow-core:2.3.18.Final
 import io.undertow.client.ClientCallback;

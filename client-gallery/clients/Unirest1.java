@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Unirest 1 (Apache HttpClient 4)
 // needs: com.mashape.unirest:unirest-java:1.4.9
 import com.mashape.unirest.http.Unirest;

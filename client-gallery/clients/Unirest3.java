@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Unirest 3 (Apache HttpClient 4)
 // needs: com.konghq:unirest-java:3.14.5
 import kong.unirest.Unirest;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Vert.x 4 web client
 // needs: io.vertx:vertx-web-client:4.5.16
 import io.vertx.core.Vertx;

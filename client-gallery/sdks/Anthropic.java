@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Anthropic
 // needs: com.anthropic:anthropic-java:2.2.0
 import com.anthropic.client.AnthropicClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Auth0
 // needs: com.auth0:auth0:2.22.0
 import com.auth0.client.mgmt.ManagementAPI;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: AWS SDK 2, DynamoDB
 // needs: software.amazon.awssdk:dynamodb:2.57.8
 import java.net.URI;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: AWS SDK 2, S3
 // needs: software.amazon.awssdk:s3:2.57.8
 import java.net.URI;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: AWS SDK 1, S3
 // needs: com.amazonaws:aws-java-sdk-s3:1.12.788
 import com.amazonaws.auth.AWSStaticCredentialsProvider;

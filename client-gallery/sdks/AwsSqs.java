@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: AWS SDK 2, SQS
 // needs: software.amazon.awssdk:sqs:2.57.8
 import java.net.URI;

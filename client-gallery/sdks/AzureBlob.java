@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Azure Blob Storage (Netty)
 // needs: com.azure:azure-storage-blob:12.30.0
 import com.azure.storage.blob.BlobClientBuilder;

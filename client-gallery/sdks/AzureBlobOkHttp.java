@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Azure Blob Storage (OkHttp)
 // needs: com.azure:azure-storage-blob:12.30.0
 // needs: com.azure:azure-core-http-okhttp:1.12.10

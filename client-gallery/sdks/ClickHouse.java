@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: ClickHouse
 // needs: com.clickhouse:client-v2:0.8.6
 import com.clickhouse.client.api.Client;

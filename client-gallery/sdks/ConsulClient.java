@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Consul
 // needs: com.orbitz.consul:consul-client:1.5.3
 import com.orbitz.consul.Consul;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Dropbox
 // needs: com.dropbox.core:dropbox-core-sdk:7.0.0
 import com.dropbox.core.DbxRequestConfig;

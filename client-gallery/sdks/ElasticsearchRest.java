@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Elasticsearch, low-level
 // needs: org.elasticsearch.client:elasticsearch-rest-client:8.18.3
 import org.apache.http.HttpHost;

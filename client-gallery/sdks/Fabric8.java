@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Kubernetes, fabric8
 // needs: io.fabric8:kubernetes-client:7.3.1
 import io.fabric8.kubernetes.client.ConfigBuilder;

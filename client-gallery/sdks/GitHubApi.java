@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: GitHub API
 // needs: org.kohsuke:github-api:1.327
 import java.util.List;

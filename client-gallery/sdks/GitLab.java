@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: GitLab4J
 // needs: org.gitlab4j:gitlab4j-api:6.0.0
 import java.util.List;

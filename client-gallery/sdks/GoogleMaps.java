@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Google Maps services
 // needs: com.google.maps:google-maps-services:2.2.0
 import com.google.maps.GeoApiContext;

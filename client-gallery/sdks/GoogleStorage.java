@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Google Cloud Storage
 // needs: com.google.cloud:google-cloud-storage:2.52.2
 import com.google.cloud.NoCredentials;

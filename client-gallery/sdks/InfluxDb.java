@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: InfluxDB 2
 // needs: com.influxdb:influxdb-client-java:7.2.0
 import com.influxdb.client.InfluxDBClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Keycloak admin client
 // needs: org.keycloak:keycloak-admin-client:26.0.6
 import java.util.List;

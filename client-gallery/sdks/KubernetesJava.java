@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Kubernetes, official
 // needs: io.kubernetes:client-java:24.0.0
 import io.kubernetes.client.openapi.ApiClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: LangChain4j, OpenAI
 // needs: dev.langchain4j:langchain4j-open-ai:1.1.0
 import dev.langchain4j.model.openai.OpenAiChatModel;

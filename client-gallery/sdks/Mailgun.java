@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Mailgun
 // needs: com.mailgun:mailgun-java:1.1.6
 import com.mailgun.api.v3.MailgunMessagesApi;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Meilisearch
 // needs: com.meilisearch.sdk:meilisearch-java:0.15.0
 import com.meilisearch.sdk.Client;

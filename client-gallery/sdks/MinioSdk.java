@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: MinIO
 // needs: io.minio:minio:8.5.17
 import io.minio.GetObjectArgs;

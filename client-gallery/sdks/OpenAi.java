@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: OpenAI
 // needs: com.openai:openai-java:4.101.0
 import com.openai.client.OpenAIClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: OpenSearch, low-level
 // needs: org.opensearch.client:opensearch-rest-client:2.19.2
 import org.apache.http.HttpHost;

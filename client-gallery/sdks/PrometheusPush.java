@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Prometheus Pushgateway
 // needs: io.prometheus:prometheus-metrics-exporter-pushgateway:1.3.8
 // needs: io.prometheus:prometheus-metrics-core:1.3.8

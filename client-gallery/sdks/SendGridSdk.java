@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: SendGrid
 // needs: com.sendgrid:sendgrid-java:4.10.3
 import com.sendgrid.Method;

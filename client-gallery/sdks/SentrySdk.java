@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Sentry
 // needs: io.sentry:sentry:8.16.0
 import io.sentry.Sentry;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Slack
 // needs: com.slack.api:slack-api-client:1.45.3
 import com.slack.api.Slack;

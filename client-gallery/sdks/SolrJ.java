@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: SolrJ
 // needs: org.apache.solr:solr-solrj:9.8.1
 import java.util.List;

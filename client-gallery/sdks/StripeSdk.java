@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Stripe
 // needs: com.stripe:stripe-java:29.3.0
 import com.stripe.Stripe;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Telegram Bot API
 // needs: com.github.pengrad:java-telegram-bot-api:10.1.0
 import com.pengrad.telegrambot.TelegramBot;

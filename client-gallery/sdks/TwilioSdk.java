@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Twilio
 // needs: com.twilio.sdk:twilio:10.9.2
 import com.twilio.http.TwilioRestClient;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 // name: Vault
 // needs: com.bettercloud:vault-java-driver:5.1.0
 import com.bettercloud.vault.Vault;

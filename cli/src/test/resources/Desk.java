@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 import java.net.*;
 import java.net.http.*;
 import java.io.*;

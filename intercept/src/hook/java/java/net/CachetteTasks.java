@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 package java.net;
 
 import java.lang.ref.Reference;

@@ -8,10 +8,11 @@ import dev.cachette.calls.CallsInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.engine.LetThrough;
+import dev.cachette.internal.engine.Scopes;
+import dev.cachette.internal.engine.StubRule;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.model.Place;
-import dev.cachette.internal.stub.LetThrough;
-import dev.cachette.internal.stub.Scopes;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.match.RequestPattern;
 import java.nio.file.Path;
@@ -111,7 +112,7 @@ public final class Cachette implements AutoCloseable {
    * @throws IllegalArgumentException if the line is malformed; the message marks the place
    * @throws IllegalStateException if this is closed
    */
-  public Stub stub(String requestLine) {
+  public UnansweredStub stub(String requestLine) {
     return stub(RequestPattern.of(requestLine));
   }
 
@@ -121,9 +122,9 @@ public final class Cachette implements AutoCloseable {
    * @throws IllegalArgumentException if the pattern is null
    * @throws IllegalStateException if this is closed
    */
-  public Stub stub(RequestPattern pattern) {
+  public UnansweredStub stub(RequestPattern pattern) {
     StubControl.requirePattern(pattern);
-    return new Stub(this, stubs.begin(pattern));
+    return new UnansweredStub(this, stubs.begin(pattern));
   }
 
   /**
@@ -138,7 +139,7 @@ public final class Cachette implements AutoCloseable {
    */
   public Outage outage(String origin, Answer first, Answer... more) {
     requireOpen();
-    return session.outage(this, origin, Stub.all("outage(origin, answers)", first, more));
+    return new Outage(this, origin, scopes.innermost(), first, more);
   }
 
   /**
@@ -172,7 +173,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles load(String... names) {
     requireOpen();
-    return new StubFiles(this, scopes.innermost(), session.stubSources(names));
+    return new StubFiles(this, scopes.innermost(), session.files().stubs(names));
   }
 
   /**
@@ -183,7 +184,7 @@ public final class Cachette implements AutoCloseable {
    */
   public StubFiles declare(String text) {
     requireOpen();
-    return new StubFiles(this, scopes.innermost(), session.stubSource(text));
+    return new StubFiles(this, scopes.innermost(), session.files().stubsOf(text));
   }
 
   /**
@@ -194,7 +195,7 @@ public final class Cachette implements AutoCloseable {
    */
   public String toStubFile() {
     requireOpen();
-    return StubWriter.all(scopes.rules());
+    return StubWriter.all(scopes.rules().stream().map(StubRule::declared).toList());
   }
 
   /**
@@ -276,7 +277,7 @@ public final class Cachette implements AutoCloseable {
       throw Refusals.argument(
           "The settings of a cassette must not be null. Fix: CassetteSettings.defaults().");
     }
-    return session.put(name, settings);
+    return session.put(name, session.files().cassette(name), settings);
   }
 
   /**
@@ -330,7 +331,7 @@ public final class Cachette implements AutoCloseable {
    */
   public String baseUrl() {
     requireOpen();
-    return session.baseUrl();
+    return session.addresses().baseUrl();
   }
 
   /**
@@ -343,7 +344,7 @@ public final class Cachette implements AutoCloseable {
    */
   public String baseUrlFor(String origin) {
     requireOpen();
-    return session.baseUrlFor(origin);
+    return session.addresses().baseUrlFor(origin);
   }
 
   /**
@@ -408,10 +409,9 @@ public final class Cachette implements AutoCloseable {
   }
 
   /**
-   * Opens an inner scope for a test. Unused stubs that the test method declares are reported when
-   * the scope is closed; those that were declared elsewhere, in a set-up method for example, are
-   * reported when this is closed, unless another test used the stub declared at the same line. Test
-   * framework integrations call this.
+   * Opens an inner scope for a test, as integrations of test frameworks do. Unused stubs that the
+   * test method declares are reported when the scope is closed; those that were declared elsewhere
+   * when this is closed, unless another test used the stub declared at the same line.
    *
    * @param className the class that declares the test method
    * @param methodName the name of the test method

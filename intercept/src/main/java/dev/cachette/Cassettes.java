@@ -16,7 +16,7 @@ import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.RecordingModes;
 import dev.cachette.internal.cassette.Varying;
 import dev.cachette.internal.disk.CassetteFile;
-import dev.cachette.internal.stub.ScopeReport;
+import dev.cachette.internal.engine.ScopeReport;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
+import dev.cachette.http.Uri;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.Description;
 import java.nio.file.Path;
@@ -27,9 +29,28 @@ public final class DescribedService {
   private final Described described;
   private final Supplier<Description> reading;
 
-  DescribedService(Described described, Supplier<Description> reading) {
+  private DescribedService(Described described, Supplier<Description> reading) {
     this.described = described;
     this.reading = reading;
+  }
+
+  /**
+   * Reads an API description.
+   *
+   * @throws IllegalArgumentException if the origin or the description is malformed or missing
+   */
+  static DescribedService named(String name, String origin, NamedFiles files) {
+    if (name == null) {
+      throw Refusals.argument(
+          "describedBy(origin, name) needs a name, such as \"berths.openapi.yaml\".");
+    }
+    String at = Uri.parseOrigin(origin).origin();
+    Supplier<Description> reading = () -> files.description(name);
+    return new DescribedService(new Described(at, reading.get()), reading);
+  }
+
+  Described described() {
+    return described;
   }
 
   /**

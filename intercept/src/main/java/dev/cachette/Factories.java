@@ -194,6 +194,24 @@ public final class Factories extends ConditionFactories {
   }
 
   /**
+   * Matches text of this number of characters (Unicode code points).
+   *
+   * @see Values#length(int)
+   */
+  public static ValueCondition length(int length) {
+    return Values.length(length);
+  }
+
+  /**
+   * Matches text whose number of characters meets a condition: {@code length(atMost(35))}.
+   *
+   * @see Values#length(ValueCondition)
+   */
+  public static ValueCondition length(ValueCondition condition) {
+    return Values.length(condition);
+  }
+
+  /**
    * Matches numbers that are greater than or equal to this one.
    *
    * @see Values#atLeast(Number)

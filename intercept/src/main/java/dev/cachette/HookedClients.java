@@ -6,7 +6,7 @@ import dev.cachette.internal.agent.Attribution;
 import dev.cachette.internal.agent.ClientTimers;
 import dev.cachette.internal.agent.Interception;
 import dev.cachette.internal.agent.UnservedConnections;
-import dev.cachette.internal.stub.Maker;
+import dev.cachette.internal.engine.Maker;
 import dev.cachette.internal.wire.ClientHooks;
 import java.time.Duration;
 import java.util.function.Predicate;

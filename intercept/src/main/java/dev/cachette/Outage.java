@@ -5,11 +5,12 @@ import dev.cachette.answer.Answer;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
 import dev.cachette.calls.CallsInternals;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.engine.StubRule;
+import dev.cachette.internal.engine.StubScope;
+import dev.cachette.internal.model.DraftStub;
 import dev.cachette.internal.model.Place;
 import dev.cachette.internal.model.StubSpec;
-import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.StubRule;
-import dev.cachette.internal.stub.StubScope;
 import dev.cachette.match.RequestPattern;
 import java.util.List;
 
@@ -26,10 +27,12 @@ public final class Outage implements CallGroup {
   private final StubRule rule;
   private boolean ended;
 
-  Outage(Cachette net, String origin, StubScope scope, Place place, List<Answer> answers) {
+  Outage(Cachette net, String service, StubScope scope, Answer first, Answer... more) {
+    List<Answer> answers = StubArguments.answers("outage(origin, answers)", first, more);
     this.net = net;
-    this.origin = origin;
+    this.origin = Uri.parseOrigin(service).origin();
     this.scope = scope;
+    Place place = Caller.place();
     DraftStub draft = new DraftStub(RequestPattern.of("* " + origin + "/{+any}"), place);
     draft.rename("outage of " + origin);
     draft.overriding();
@@ -47,7 +50,7 @@ public final class Outage implements CallGroup {
    * @throws IllegalArgumentException if the number is not positive
    */
   public Outage times(int calls) {
-    Stub.requirePositive("times", calls);
+    StubArguments.positive("times", calls);
     net.stubs().change(rule, it -> it.times(calls));
     return this;
   }

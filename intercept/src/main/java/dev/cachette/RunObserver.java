@@ -2,9 +2,9 @@
 package dev.cachette;
 
 import dev.cachette.calls.Call;
+import dev.cachette.internal.engine.EndedScope;
+import dev.cachette.internal.engine.TestId;
 import dev.cachette.internal.openapi.Described;
-import dev.cachette.internal.stub.EndedScope;
-import dev.cachette.internal.stub.TestId;
 import java.util.Optional;
 
 /**

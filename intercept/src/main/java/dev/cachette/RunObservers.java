@@ -2,11 +2,11 @@
 package dev.cachette;
 
 import dev.cachette.calls.Call;
+import dev.cachette.internal.engine.EndedScope;
+import dev.cachette.internal.engine.Onlooker;
+import dev.cachette.internal.engine.ScopeReport;
+import dev.cachette.internal.engine.TestId;
 import dev.cachette.internal.openapi.Described;
-import dev.cachette.internal.stub.EndedScope;
-import dev.cachette.internal.stub.Onlooker;
-import dev.cachette.internal.stub.ScopeReport;
-import dev.cachette.internal.stub.TestId;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

@@ -3,7 +3,7 @@ package dev.cachette;
 
 import dev.cachette.calls.MadeBy.Evidence;
 import dev.cachette.internal.agent.Attribution;
-import dev.cachette.internal.stub.TestId;
+import dev.cachette.internal.engine.TestId;
 import java.util.Optional;
 
 /**

@@ -3,7 +3,7 @@ package dev.cachette;
 
 import dev.cachette.calls.Call;
 import dev.cachette.internal.calls.Log;
-import dev.cachette.internal.stub.Scopes;
+import dev.cachette.internal.engine.Scopes;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;

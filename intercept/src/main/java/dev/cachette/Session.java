@@ -1,91 +1,41 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
-import dev.cachette.answer.Answer;
-import dev.cachette.answer.AnswerInternals;
-import dev.cachette.answer.Fault;
-import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Exchange;
-import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
-import dev.cachette.internal.agent.Attribution;
-import dev.cachette.internal.agent.Interception;
-import dev.cachette.internal.agent.NativeStacks;
-import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.cassette.LoadedCassette;
-import dev.cachette.internal.disk.CassetteName;
-import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.engine.ScopeReport;
+import dev.cachette.internal.engine.ScopeSettings;
+import dev.cachette.internal.engine.Scopes;
+import dev.cachette.internal.engine.StubRule;
+import dev.cachette.internal.engine.StubScope;
+import dev.cachette.internal.engine.TestId;
+import dev.cachette.internal.model.DraftStub;
 import dev.cachette.internal.model.Place;
 import dev.cachette.internal.model.StubSpec;
-import dev.cachette.internal.openapi.Described;
-import dev.cachette.internal.openapi.Description;
-import dev.cachette.internal.real.RealCalls;
-import dev.cachette.internal.resource.DescriptionSource;
-import dev.cachette.internal.resource.Reach;
-import dev.cachette.internal.resource.Resources;
-import dev.cachette.internal.resource.StubSources;
-import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.HostServices;
-import dev.cachette.internal.stub.RealResponse;
-import dev.cachette.internal.stub.RealService;
-import dev.cachette.internal.stub.RealServiceFailed;
-import dev.cachette.internal.stub.Responder;
-import dev.cachette.internal.stub.ScopeReport;
-import dev.cachette.internal.stub.ScopeSettings;
-import dev.cachette.internal.stub.Scopes;
-import dev.cachette.internal.stub.StubRule;
-import dev.cachette.internal.stub.StubScope;
-import dev.cachette.internal.stub.TestId;
 import dev.cachette.internal.text.Failed;
-import dev.cachette.internal.tls.AuthorityFile;
-import dev.cachette.internal.tls.ServerTls;
 import dev.cachette.internal.wire.WireServer;
-import dev.cachette.match.MatchInternals;
-import java.io.IOException;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
-import java.util.OptionalInt;
-import java.util.function.Consumer;
 import java.util.function.Predicate;
-import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
-import org.jspecify.annotations.Nullable;
 
 /** The parts of an open Cachette: the scopes, the server, the hooks. */
 final class Session {
 
   private final Settings settings;
-  private final TestClock clock;
-  private final boolean ownClock;
-  private volatile Runnable resetClock;
+  private final ScopeClock clock;
   private final Scopes scopes;
-  private final Resources resources = new Resources();
-  private final Cassettes cassettes;
-  private final ServerTls tls;
+  private final NamedFiles files;
+  private final Cassettes cassettes = new Cassettes(Messages::warn);
+  private final AnsweringServer answering;
   private final WireServer server;
-  private final RealCalls real;
-  private final @Nullable Interception interception;
-  private final Optional<Attribution> attribution;
+  private final ServedAddresses addresses;
+  private final SessionHooks hooks;
   private final CallNotices notices;
   private final RunObservers observers;
-  private Runnable stopFollowingClock = () -> {};
-  private final Map<String, Optional<String>> oldProperties = new LinkedHashMap<>();
-
-  /** Binds a port. */
-  @FunctionalInterface
-  private interface Port {
-
-    InetSocketAddress bind() throws IOException;
-  }
+  private final Runnable stopFollowingClock;
 
   /**
    * Starts a session.
@@ -95,37 +45,23 @@ final class Session {
    */
   Session(Settings settings, Object owner, String name) {
     this.settings = settings;
-    TestId test = Attribution.newTest(name);
-    this.clock = TestClock.over(settings.clock());
-    this.ownClock = !settings.hasClock();
-    resetClock = clock.saved();
-    this.tls =
-        new ServerTls(
-            settings.certificateAuthority().map(AuthorityFile::new),
-            settings.requestClientCertificates());
+    TestId test = SessionHooks.newTest(name);
+    this.clock = new ScopeClock(settings);
     this.notices = new CallNotices(settings.callListener());
     this.observers = RunObservers.of(settings);
     this.scopes = new Scopes(scopeSettings(), test);
-    this.cassettes = new Cassettes(Messages::warn);
-    ConnectionPolicy traffic = new ConnectionPolicy(scopes, this::probe, Messages::warn);
-    HostServices outside =
-        new HostServices(
-            settings::mapper, resources, realService(), Messages::warn, LateCalls::add);
-    this.server =
-        new WireServer(
-            new Responder(scopes, outside),
-            traffic,
-            tls,
-            settings.maxRequestBody(),
-            !settings.interception(),
-            settings.servingThreads());
-    this.real = settings.realServices().calledBy(server.engine());
-    traffic.serveBy(server);
+    this.files = new NamedFiles(settings);
+    this.answering = AnsweringServer.start(settings, scopes, files);
+    this.server = answering.wire();
+    this.addresses = new ServedAddresses(server, settings);
     try {
-      this.interception = settings.interception() ? Interception.begin(owner, traffic, tls) : null;
-      this.attribution = Optional.ofNullable(interception).map(Interception::attribution);
-      attribution.ifPresent(it -> follow(it, test));
-      settings.baseUrlInProperty().forEach(this::setProperty);
+      this.hooks =
+          settings.interception()
+              ? SessionHooks.begin(owner, answering, test)
+              : SessionHooks.none(server);
+      this.stopFollowingClock =
+          settings.interception() ? clock().onMove(server::clockMoved) : () -> {};
+      addresses.setProperties();
     } catch (RuntimeException refused) {
       server.close();
       throw refused;
@@ -134,7 +70,7 @@ final class Session {
 
   private ScopeSettings scopeSettings() {
     return new ScopeSettings(
-        clock,
+        clock(),
         settings.seed(),
         settings.maxCalls(),
         settings.maxCallBodies(),
@@ -150,7 +86,7 @@ final class Session {
 
   /** Ends the innermost scope and opens it again. */
   void renew() {
-    resetClock();
+    clock.reset();
     server.awaitDecisions();
     end(scopes.renew());
   }
@@ -163,23 +99,35 @@ final class Session {
     return observers;
   }
 
+  TestClock clock() {
+    return clock.clock();
+  }
+
+  NamedFiles files() {
+    return files;
+  }
+
+  ServedAddresses addresses() {
+    return addresses;
+  }
+
   /**
    * Opens a scope for a test, which this thread works for.
    *
    * @return ends it, throws its failures, and lets this thread work for the scope around it again
    */
   Runnable enter(Predicate<Place> own, String name) {
-    TestId test = Attribution.newTest(name);
-    attribution.ifPresent(it -> it.begin(test));
+    TestId test = SessionHooks.newTest(name);
+    hooks.workFor(test);
     StubScope entered = scopes.enter(own, test);
-    Runnable restoreClock = enterClock();
+    Runnable restoreClock = clock.enter();
     makeConnectionsNew();
     return () -> {
       restoreClock.run();
       server.awaitDecisions();
       ScopeReport report = scopes.leave(entered);
-      Attribution.end(test);
-      attribution.ifPresent(it -> it.begin(scopes.innermost().test()));
+      SessionHooks.end(test);
+      hooks.workFor(scopes.innermost().test());
       end(report);
     };
   }
@@ -197,24 +145,15 @@ final class Session {
   }
 
   private void reachable(List<StubRule> fresh) {
-    if (interception != null
-        && fresh.stream()
-            .anyMatch(
-                it ->
-                    MatchInternals.host(it.pattern()).filter(interception::isLocal).isPresent())) {
-      // There may be open connections to the application's own port.
-      interception.endOldConnections();
+    if (!fresh.isEmpty()) {
+      hooks.expect(fresh.get(0).pattern());
     }
+    hooks.answering(fresh.stream().map(StubRule::pattern));
     makeConnectionsNew();
   }
 
   CassetteSettings cassetteSettings() {
     return settings.cassettes();
-  }
-
-  /** Activates a cassette. */
-  ActiveCassette put(String name, CassetteSettings how) {
-    return put(name, CassetteName.in(settings.cassetteFolder(), name), how);
   }
 
   /** Activates the cassette in a file. */
@@ -240,36 +179,6 @@ final class Session {
     scopes.markFailed(why);
   }
 
-  TestClock clock() {
-    return clock;
-  }
-
-  /** Returns an action that restores the clock at the end of a scope. */
-  private Runnable enterClock() {
-    if (!ownClock) {
-      return () -> {};
-    }
-    Runnable outer = resetClock;
-    Runnable saved = clock.saved();
-    resetClock = saved;
-    return () -> {
-      saved.run();
-      resetClock = outer;
-    };
-  }
-
-  /** Sets the clock as it was at the beginning of the scope. */
-  void resetClock() {
-    if (ownClock) {
-      resetClock.run();
-    }
-  }
-
-  Outage outage(Cachette net, String origin, List<Answer> answers) {
-    String service = Uri.parseOrigin(origin).origin();
-    return new Outage(net, service, scopes.innermost(), Caller.place(), answers);
-  }
-
   /** Changes what was declared of an active stub. */
   void change(StubRule rule, UnaryOperator<StubSpec> change) {
     scopes.change(rule, change);
@@ -283,90 +192,21 @@ final class Session {
     }
   }
 
-  /** Returns an answer with its file read. */
-  Answer ready(Answer answer) {
-    return AnswerInternals.map(answer, this::read);
-  }
-
-  private Answer read(Answer answer) {
-    if (!(answer instanceof ResponseAnswer plain)
-        || AnswerInternals.delivery(plain).source().isEmpty()) {
-      return answer;
-    }
-    Delivery.Source source = AnswerInternals.delivery(plain).source().get();
-    if (AnswerInternals.delivery(plain).streamed()) {
-      resources.requireReadable(source);
-      return plain;
-    }
-    return AnswerInternals.read(plain, resources.read(source));
-  }
-
-  StubSources stubSources(String... names) {
-    return StubSources.named(List.of(names), settings.stubFolder(), readingFrom(Reach.anywhere()));
-  }
-
-  StubSources stubSource(String text) {
-    return StubSources.of(
-        text, readingFrom(settings.declaredWithin().map(Reach::within).orElseGet(Reach::anywhere)));
-  }
-
-  private StubSources.Reading readingFrom(Reach reach) {
-    return new StubSources.Reading(
-        this::ready,
-        cassette -> CassetteName.in(settings.cassetteFolder(), cassette),
-        CassetteFiles::recorded,
-        reach);
-  }
-
+  /** Checks calls to a service against its API description. */
   DescribedService describe(String origin, String name) {
-    if (name == null) {
-      throw Refusals.argument(
-          "describedBy(origin, name) needs a name, such as \"berths.openapi.yaml\".");
-    }
-    Uri at = Uri.parseOrigin(origin);
-    Supplier<Description> reading =
-        () -> Description.read(DescriptionSource.named(name, settings.stubFolder()));
-    Described service = new Described(at.origin(), reading.get());
-    scopes.describe(service);
-    if (interception != null && interception.isLocal(at.host())) {
-      // There may be open connections to the application's own port.
-      interception.endOldConnections();
-    }
-    return new DescribedService(service, reading);
-  }
-
-  String baseUrl() {
-    return url(this::listener);
-  }
-
-  /** Returns the port at the address of the settings, serving as their origin if it is set. */
-  private InetSocketAddress listener() throws IOException {
-    if (settings.servingAs().isEmpty()) {
-      return server.sharedListener(settings.listenAddress());
-    }
-    Uri origin = Uri.parseOrigin(settings.servingAs().get());
-    return server.listenerServingAs(
-        origin.scheme(), origin.host(), origin.port(), settings.listenAddress());
-  }
-
-  String baseUrlFor(String origin) {
-    Uri at = Uri.parseOrigin(origin);
-    return url(() -> server.listenerServingAs(at.scheme(), at.host(), at.port()));
+    DescribedService service = DescribedService.named(name, origin, files);
+    scopes.describe(service.described());
+    hooks.answering(Uri.parseOrigin(origin).host());
+    return service;
   }
 
   ForwardProxy proxy() {
-    return new ForwardProxy(bound(this::listener), tls.authorityPem());
+    return new ForwardProxy(addresses.any(), answering.tls().authorityPem());
   }
 
   /** Ends what belongs to a scope, and throws its failures. */
   void end(ScopeReport report) {
-    // A local port that no stub names any more is the application's own again.
-    if (interception != null) {
-      server.end(
-          (host, port) ->
-              interception.isLocal(host) && !scopes.connections().nameDestination(host, port));
-      interception.endWaiting();
-    }
+    hooks.release(scopes.connections());
     server.endWhatIsOver();
     raise(report);
   }
@@ -383,92 +223,16 @@ final class Session {
 
   /** Restores the JVM, and throws the remaining failures. */
   void close() {
-    oldProperties.forEach(Session::restoreProperty);
-    attribution.ifPresent(it -> it.begin(TestId.NONE));
-    Attribution.end(scopes.innermost().test());
+    addresses.restoreProperties();
+    hooks.workFor(TestId.NONE);
+    SessionHooks.end(scopes.innermost().test());
     stopFollowingClock.run();
     try (server) {
-      if (interception != null) {
-        interception.close();
-      }
+      hooks.close();
     } catch (WireServer.Abandoned running) {
       scopes.innermost().noteFailure(Failed.of(running.getMessage()));
     }
     notices.close();
     raise(scopes.leaveAll());
-  }
-
-  /** Returns access to real services, except to Cachette itself. */
-  private RealService realService() {
-    return new RealService() {
-      @Override
-      public Exchange call(Request request, String protocol) throws RealServiceFailed {
-        requireElsewhere(request);
-        return real.call(request, protocol);
-      }
-
-      @Override
-      public RealResponse begin(Request request, String protocol, Consumer<Exchange> ended)
-          throws RealServiceFailed {
-        requireElsewhere(request);
-        return real.begin(request, protocol, ended);
-      }
-
-      @Override
-      public boolean explainsFailures() {
-        return !settings.interception();
-      }
-
-      private void requireElsewhere(Request request) throws RealServiceFailed {
-        if (isOurself(request)) {
-          throw new RealServiceFailed(
-              Exchange.failed(Instant.now(), Duration.ZERO, request, Fault.Kind.CONNECTION_RESET),
-              new IOException("its destination is this address, which would be an endless loop"));
-        }
-      }
-
-      @Override
-      public boolean isOurself(Request request) {
-        return real.hasCalled(request)
-            || server.listensAt(request.uri().host(), request.uri().port());
-      }
-    };
-  }
-
-  private Optional<Exchange> probe(Fault.Stage stage, String host, OptionalInt port) {
-    return real.probe(stage, host, port);
-  }
-
-  private void setProperty(String property, String origin) {
-    oldProperties.put(property, Optional.ofNullable(System.getProperty(property)));
-    System.setProperty(property, baseUrlFor(origin));
-  }
-
-  private static void restoreProperty(String property, Optional<String> old) {
-    old.ifPresentOrElse(
-        value -> System.setProperty(property, value), () -> System.clearProperty(property));
-  }
-
-  private static String url(Port port) {
-    InetSocketAddress bound = bound(port);
-    InetAddress address = bound.getAddress();
-    String host = address.isAnyLocalAddress() ? "127.0.0.1" : address.getHostAddress();
-    return "http://" + (host.indexOf(':') < 0 ? host : "[" + host + "]") + ":" + bound.getPort();
-  }
-
-  private static InetSocketAddress bound(Port port) {
-    try {
-      return port.bind();
-    } catch (IOException noPort) {
-      throw new IllegalStateException(noPort.getMessage(), noPort);
-    }
-  }
-
-  private void follow(Attribution callers, TestId test) {
-    server.knowClientsBy(HookedClients.of(interception));
-    server.serveKept();
-    callers.begin(test);
-    NativeStacks.warn(Messages::warn);
-    stopFollowingClock = clock.onMove(server::clockMoved);
   }
 }

@@ -2,12 +2,12 @@
 package dev.cachette;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.engine.StubRule;
+import dev.cachette.internal.engine.StubScope;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.model.DraftStub;
 import dev.cachette.internal.model.Place;
 import dev.cachette.internal.model.StubSpec;
-import dev.cachette.internal.stub.DraftStub;
-import dev.cachette.internal.stub.StubRule;
-import dev.cachette.internal.stub.StubScope;
 import dev.cachette.match.RequestPattern;
 import java.util.Collection;
 import java.util.List;
@@ -86,6 +86,6 @@ final class StubControl {
 
   /** Returns an answer with its file read. */
   Answer ready(Answer answer) {
-    return session.ready(answer);
+    return session.files().ready(answer);
   }
 }

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
+import dev.cachette.internal.engine.StubRule;
+import dev.cachette.internal.engine.StubScope;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.resource.StubSources;
-import dev.cachette.internal.stub.StubRule;
-import dev.cachette.internal.stub.StubScope;
 import dev.cachette.internal.stubfile.CollectionDeclaration;
 import dev.cachette.internal.stubfile.StubDeclaration;
 import dev.cachette.result.StubReference;
@@ -95,7 +95,7 @@ public final class StubFiles {
       StubRule rule = net.stubs().rule(declared.spec(), declared.draft().place(), true);
       byName.putIfAbsent(rule.reference().name(), rule);
       rules.add(rule);
-      stubs.add(new Stub(net, declared.draft(), rule));
+      stubs.add(new Stub(net, rule));
     }
     for (int at = 0; at < rules.size(); at++) {
       for (String before : loaded.stubs().get(at).after()) {

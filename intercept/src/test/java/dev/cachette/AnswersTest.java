@@ -105,7 +105,7 @@ class AnswersTest {
     assertEquals("application/json", header(fromFile, "content-type"));
     assertEquals(203, fromClassPath.statusCode());
     assertTrue(fromClassPath.body().contains("16:35"), fromClassPath.body());
-    Stub stub = net.stub("GET /other");
+    UnansweredStub stub = net.stub("GET /other");
     var noFile =
         assertThrows(
             IllegalArgumentException.class,

@@ -20,7 +20,8 @@ class MisuseTest {
   @Test
   void anArgumentThatCannotBe() {
     try (Cachette net = Cachette.open()) {
-      Stub stub = net.stub("GET /v1").answer(status(204));
+      UnansweredStub stub = net.stub("GET /v1");
+      stub.answer(status(204));
       Map<String, Executable> mistakes =
           Map.of(
               "The request line must not be null. Fix:", () -> net.stub((String) null),
@@ -65,7 +66,7 @@ class MisuseTest {
   @Test
   void useAfterClose() {
     Cachette net = Cachette.open();
-    Stub draft = net.stub("GET /v1");
+    UnansweredStub draft = net.stub("GET /v1");
     assertThrows(IllegalStateException.class, net::close);
 
     Stream<Executable> uses =
@@ -105,7 +106,7 @@ class MisuseTest {
   @Test
   void anAnswerAfterTheScopeHasEnded() {
     try (Cachette net = Cachette.open()) {
-      Stub draft;
+      UnansweredStub draft;
       Cachette.Scope scope = net.scope();
       draft = net.stub("GET /v1");
       assertThrows(IllegalStateException.class, scope::close);

@@ -215,7 +215,7 @@ class OutageTest {
 
   @Test
   void anUnknownVariableOfATemplateIsRefusedAtItsLine() {
-    Stub stub = net.stub("GET " + PARTS + "/v1/{part}");
+    UnansweredStub stub = net.stub("GET " + PARTS + "/v1/{part}");
 
     var refused =
         assertThrows(

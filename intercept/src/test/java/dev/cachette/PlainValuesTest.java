@@ -2,12 +2,14 @@
 package dev.cachette;
 
 import static dev.cachette.Factories.atLeast;
+import static dev.cachette.Factories.atMost;
 import static dev.cachette.Factories.containsJson;
 import static dev.cachette.Factories.graphql;
 import static dev.cachette.Factories.inAnyOrder;
 import static dev.cachette.Factories.is;
 import static dev.cachette.Factories.isNull;
 import static dev.cachette.Factories.json;
+import static dev.cachette.Factories.length;
 import static dev.cachette.Factories.list;
 import static dev.cachette.Factories.not;
 import static dev.cachette.Factories.part;
@@ -113,7 +115,11 @@ class PlainValuesTest {
         Arguments.of(inAnyOrder(), "[]", "[1]"),
         Arguments.of(size(2), "[1, 2]", "[1]"),
         Arguments.of(size(0), "[]", "[null]"),
-        Arguments.of(size(atLeast(2)), "[1, 2, 3]", "[1]"));
+        Arguments.of(size(atLeast(2)), "[1, 2, 3]", "[1]"),
+        Arguments.of(length(4), "\"Skua\"", "\"Tern.\""),
+        Arguments.of(length(2), "\"\uD83D\uDEA2!\"", "\"\uD83D\uDEA2\""),
+        Arguments.of(length(atMost(3)), "\"\"", "\"Skua\""),
+        Arguments.of(length(is(2)), "\"12\"", "12"));
   }
 
   @ParameterizedTest
@@ -248,7 +254,7 @@ class PlainValuesTest {
 
   @Test
   void listsAreRefusedWithAFixWhereOneValueIsNeeded() {
-    Stub stub = net.stub("POST " + URL);
+    UnansweredStub stub = net.stub("POST " + URL);
     for (Object wrong : Arrays.asList(List.of(1), Map.of(), new int[] {1}, null)) {
       var refused =
           assertThrows(IllegalArgumentException.class, () -> stub.header("x-desk", wrong));

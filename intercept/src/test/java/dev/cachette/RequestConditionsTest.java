@@ -195,7 +195,7 @@ class RequestConditionsTest {
 
   @Test
   void invalidConditionsAreRefusedAtTheirLine() {
-    Stub stub = net.stub("GET https://a.example/");
+    UnansweredStub stub = net.stub("GET https://a.example/");
     List<Runnable> mistakes =
         List.of(
             () -> stub.where((Condition) null),

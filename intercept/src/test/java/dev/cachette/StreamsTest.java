@@ -207,7 +207,7 @@ class StreamsTest {
     assertEquals("not kept", Calling.post("http://charts.example/bay", "small").body());
     assertEquals("small", net.calls().last().text());
     assertEquals("3000000", net.calls().first().header("content-length").orElseThrow());
-    Stub stub = net.stub("PUT /bay");
+    UnansweredStub stub = net.stub("PUT /bay");
     assertThrows(IllegalArgumentException.class, () -> stub.saveBodyTo(folder + "/none/bay.bin"));
     stub.answer(text(""));
   }
@@ -218,7 +218,7 @@ class StreamsTest {
 
     assertThrows(IllegalStateException.class, () -> text("x").streamed());
     assertThrows(IllegalStateException.class, () -> file(path.toString()).gzip().streamed());
-    Stub stub = net.stub("GET /bay");
+    UnansweredStub stub = net.stub("GET /bay");
     var missing =
         assertThrows(
             IllegalArgumentException.class, () -> stub.answer(file(folder + "/bay.tx").streamed()));

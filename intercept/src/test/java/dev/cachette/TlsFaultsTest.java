@@ -74,7 +74,7 @@ class TlsFaultsTest {
 
   @Test
   void tlsFaultOnPlainHttpIsAMisuse() {
-    Stub stub = net.stub("GET " + http);
+    UnansweredStub stub = net.stub("GET " + http);
 
     var misuse = assertThrows(IllegalArgumentException.class, () -> stub.answer(outdatedTls()));
 

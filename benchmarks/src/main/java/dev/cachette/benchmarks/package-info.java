@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** Benchmarks, always as a ratio to something else measured in the same run. */
 @NullMarked
 package dev.cachette.benchmarks;

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
-import dev.cachette.examples.demo.Demo;
 import java.io.IOException;
-import java.io.PrintStream;
+import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
+import java.util.spi.ToolProvider;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Help.Ansi;
 
@@ -28,9 +28,12 @@ final class DemoCommand implements Callable<Integer> {
 
   @Override
   public Integer call() throws Exception {
-    PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
+    ToolProvider demo = ToolProvider.findFirst("marrow-bay").orElseThrow();
     Path report = reportFolder();
-    boolean holds = Demo.tell(out, Ansi.AUTO.enabled());
+    String[] arguments = Ansi.AUTO.enabled() ? new String[] {"--color"} : new String[0];
+    PrintWriter out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
+    PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+    boolean holds = demo.run(out, err, arguments) == 0;
     out.printf("The report of this run, written at exit: %s%n", report.resolve("index.html"));
     return holds ? 0 : Tool.DOES_NOT_HOLD;
   }

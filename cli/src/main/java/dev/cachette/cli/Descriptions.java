@@ -41,7 +41,7 @@ final class Descriptions {
 
   static Description read(Path file) {
     if (!Files.isRegularFile(file)) {
-      throw new Failure("there is no file " + file + ".");
+      throw Failure.noFile(file);
     }
     return Description.read(DescriptionSource.named(file.toString(), Path.of("")));
   }

@@ -8,7 +8,9 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileSystemException;
+import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
 
 /** A failure in words for the user; never with a stack trace. */
 class Failure extends RuntimeException {
@@ -39,6 +41,14 @@ class Failure extends RuntimeException {
         ours
             ? String.valueOf(failure.getMessage())
             : "internal error, please report it: " + failure);
+  }
+
+  /** Returns the failure that a file is needed at a path where there is none. */
+  static Failure noFile(Path path) {
+    return new Failure(
+        Files.isDirectory(path)
+            ? path + " is a folder. Fix: name its files: " + path.resolve("*")
+            : "there is no file " + path + ".");
   }
 
   /** Returns the reason, without the name of an exception if there are words. */

@@ -57,7 +57,7 @@ enum GivenFile {
    */
   static GivenFile of(Path file) {
     if (!Files.isRegularFile(file)) {
-      throw new Failure("there is no file " + file + ".");
+      throw Failure.noFile(file);
     }
     GivenFile named = named(file);
     return named == STUBS && isDescription(file) ? DESCRIPTION : named;

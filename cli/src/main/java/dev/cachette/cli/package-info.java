@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * The command-line tool: one class per command, and what they share. Results go to standard output,
  * everything else to standard error.

@@ -38,6 +38,8 @@ class BadInputTest {
         "check broken.stubs.yaml | 1 | 1 finding",
         "serve | 2 | nothing to serve. Fix:",
         "serve broken.stubs.yaml | 3 | broken.stubs.yaml:2:1: not valid YAML",
+        "check . | 3 | is a folder. Fix: name its files: ./*",
+        "serve . | 3 | is a folder",
         "serve nowhere.yaml | 3 | there is no file nowhere.yaml",
         "serve bare.openapi.yaml | 3 | bare.openapi.yaml has no server with a host",
         "serve broken.openapi.yaml | 3 | broken.openapi.yaml:3: /paths/~1a: nothing found at",

@@ -54,10 +54,45 @@ record Run(int code, String out, String err) {
   static ProcessBuilder builder(String... arguments) {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
-    command.addAll(List.of("-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-Xshare:auto"));
+    command.addAll(List.of("-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1"));
+    command.addAll(List.of("-XX:SharedArchiveFile=" + Archive.FILE, "-Xlog:disable"));
     command.addAll(List.of("-jar", JAR.toString()));
     command.addAll(List.of(arguments));
     return new ProcessBuilder(command);
+  }
+
+  /**
+   * The classes of the tool as a JVM keeps them, as the launcher has them: it starts twice as fast.
+   */
+  private static final class Archive {
+
+    private static final Path FILE = Path.of("target", "tests.jsa").toAbsolutePath();
+
+    static {
+      try {
+        Files.deleteIfExists(FILE);
+        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+        int code =
+            new ProcessBuilder(
+                    java,
+                    "-XX:+UseSerialGC",
+                    "-XX:ArchiveClassesAtExit=" + FILE,
+                    "-Xlog:disable",
+                    "-jar",
+                    JAR.toString(),
+                    "check",
+                    "../examples/src/test/stubs/harbour.stubs.yaml")
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start()
+                .waitFor();
+        if (code != 0 || !Files.exists(FILE)) {
+          throw new IllegalStateException("no archive of classes: exit code " + code);
+        }
+      } catch (IOException | InterruptedException failed) {
+        throw new IllegalStateException("no archive of classes", failed);
+      }
+    }
   }
 
   /** One that goes on until it is stopped, whose messages can be waited for. */

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Reads the calls and changes the stubs of a Cachette over HTTP, for tests in other languages, and
  * shows them on a page.

@@ -21,11 +21,13 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Timeout;
 import org.openqa.selenium.Dimension;
 
 /** A control port with two stubs, and a browser to look at it. */
 @Timeout(120)
+@Tag("browser")
 abstract class OpenPage {
 
   static Browser browser;

@@ -17,11 +17,13 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
 /** The live page of a test run: one for all sessions of this JVM. */
 @Timeout(120)
+@Tag("browser")
 class TestRunPageTest {
 
   private static final int PORT = freePort();

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.Delivery;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.JsonSyntax;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.uri.Percent;
 import dev.cachette.internal.xml.Xml;
@@ -40,17 +41,19 @@ public final class Answers {
    */
   public static ResponseAnswer json(String text) {
     requireNonNull("json(text)", text);
-    Json.problemIn(text)
-        .ifPresent(
-            problem -> {
-              throw Refusals.argument(
-                  String.format(
-                      "json(text) was given text that is not valid JSON, %s\nFix: %s",
-                      problem,
-                      text.contains("${")
-                          ? "for a template, call template(\"application/json\", text)."
-                          : "correct it; text(...) sends any text, with .contentType(...)."));
-            });
+    if (!JsonSyntax.recognises(text)) {
+      Json.problemIn(text)
+          .ifPresent(
+              problem -> {
+                throw Refusals.argument(
+                    String.format(
+                        "json(text) was given text that is not valid JSON, %s\nFix: %s",
+                        problem,
+                        text.contains("${")
+                            ? "for a template, call template(\"application/json\", text)."
+                            : "correct it; text(...) sends any text, with .contentType(...)."));
+              });
+    }
     return ResponseAnswer.of("application/json", Body.of(text));
   }
 

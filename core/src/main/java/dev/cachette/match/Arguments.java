@@ -11,10 +11,7 @@ final class Arguments {
   private Arguments() {}
 
   static <T> T given(String what, @Nullable T value) {
-    if (value == null) {
-      throw Refusals.argument(what + " was given null.");
-    }
-    return value;
+    return Refusals.given(what, value);
   }
 
   static String named(String what, @Nullable String name) {

@@ -2,7 +2,6 @@
 package dev.cachette.match;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.IntNode;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.result.Cause;
 import java.util.ArrayList;
@@ -53,20 +52,12 @@ final class ListCondition {
         });
   }
 
-  /** Returns a condition for the number of values. */
-  static ValueCondition size(ValueCondition condition) {
-    return new ManyCondition(
-        mask -> "a size of " + condition.describe(mask).replaceFirst("^(the|a) number,? ?", ""),
-        StubNodes.member("size", condition.written()),
-        found -> holds(condition, IntNode.valueOf(elements(found).size()), found));
-  }
-
   private static boolean holds(ValueCondition condition, JsonNode item, Found found) {
     return condition.holds(new Found(List.of(item), found.typed(), found.mask()));
   }
 
   /** Returns the elements of the only value, if that is an array; otherwise the values. */
-  private static List<JsonNode> elements(Found found) {
+  static List<JsonNode> elements(Found found) {
     if (found.items().size() != 1 || !found.items().get(0).isArray()) {
       return found.items();
     }

@@ -192,7 +192,24 @@ public final class Values {
 
   /** Matches a number of values that meets a condition: {@code size(atLeast(2))}. */
   public static ValueCondition size(ValueCondition condition) {
-    return ListCondition.size(given("size(condition)", condition));
+    return Measures.size(given("size(condition)", condition));
+  }
+
+  /**
+   * Matches text of this number of characters (Unicode code points).
+   *
+   * @throws IllegalArgumentException if the number is negative
+   */
+  public static ValueCondition length(int length) {
+    if (length < 0) {
+      throw Refusals.argument("length(length) must not be negative: " + length + ".");
+    }
+    return length(is(length));
+  }
+
+  /** Matches text whose number of characters meets a condition: {@code length(atMost(35))}. */
+  public static ValueCondition length(ValueCondition condition) {
+    return Measures.length(given("length(condition)", condition));
   }
 
   /** Matches numbers that are greater than or equal to this one. */

@@ -1,5 +1,8 @@
-// SPDX-License-Identifier: Apache-2.0
-/** Results of comparisons, as data: checks, differences, and the stubs that they are about. */
+/**
+ * Results of comparisons, as data: checks, differences, and the stubs that they are about.
+ *
+ * @since 0.1
+ */
 @NullMarked
 package dev.cachette.result;
 

@@ -43,7 +43,7 @@ final class OtherLoaders {
               + " in a class loader with another copy of Cachette, and cannot give it this one."
               + " Fix: in src/test/resources/application.properties, "
               + SETTING
-              + "=dev.cachette:cachette,dev.cachette:cachette-core,dev.cachette:cachette-junit");
+              + "=dev.cachette:cachette,dev.cachette:cachette-junit");
     }
   }
 

@@ -2,11 +2,11 @@
 package dev.cachette.report;
 
 import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.engine.TestId;
 import dev.cachette.internal.explain.Obstacle;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.internal.openapi.Description;
 import dev.cachette.internal.secret.Masking;
-import dev.cachette.internal.stub.TestId;
 import dev.cachette.result.AnswerUse;
 import dev.cachette.result.StubReference;
 import dev.cachette.result.StubStatus;

@@ -2,8 +2,8 @@
 package dev.cachette.report;
 
 import dev.cachette.internal.calls.Tried;
+import dev.cachette.internal.engine.EndedScope;
 import dev.cachette.internal.secret.Masking;
-import dev.cachette.internal.stub.EndedScope;
 import dev.cachette.result.StubStatus;
 import java.time.Instant;
 import java.util.ArrayList;

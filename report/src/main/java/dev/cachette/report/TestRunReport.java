@@ -3,9 +3,9 @@ package dev.cachette.report;
 
 import dev.cachette.RunReport;
 import dev.cachette.calls.Call;
+import dev.cachette.internal.engine.EndedScope;
+import dev.cachette.internal.engine.TestId;
 import dev.cachette.internal.openapi.Described;
-import dev.cachette.internal.stub.EndedScope;
-import dev.cachette.internal.stub.TestId;
 import dev.cachette.result.StubStatus;
 import java.io.IOException;
 import java.nio.file.Path;

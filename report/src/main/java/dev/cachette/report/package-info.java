@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Writes a report of a whole test run: its tests with their calls on a time line, unexpected calls,
  * and which stubs, answers and documented responses no test met.

@@ -14,6 +14,7 @@ import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -22,6 +23,7 @@ import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
 
 /** The report in a real browser, from disk: as a person uses it. */
+@Tag("browser")
 class ReportPageTest {
 
   @TempDir static Path folder;

@@ -1,7 +1,8 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Intercepts the outgoing HTTP calls of TestNG tests, see {@link
  * dev.cachette.testng.CachetteListener}.
+ *
+ * @since 0.1
  */
 @NullMarked
 package dev.cachette.testng;

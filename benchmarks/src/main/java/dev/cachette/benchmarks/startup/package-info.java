@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** The first answer in a new JVM; each class with a main method is one JVM. */
 @NullMarked
 package dev.cachette.benchmarks.startup;

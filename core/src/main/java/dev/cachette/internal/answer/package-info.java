@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * How answers are delivered and timed, and what the implementation needs of public answers. Not
  * public API: may change in any release.

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Kinds of bodies. Whatever depends on the kind of a body is here, one class per kind: recognising,
  * comparing, listing changes, escaping, and showing it. Values within text are listed and replaced

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * The source of the call log, and what the implementation needs of public call types. Not public
  * API: may change in any release.

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * In-memory collections of JSON objects, which requests create, read, update and delete. Not public
  * API: may change in any release.

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Explanations as text. Not public API: may change in any release.
  *

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** Renders findings as text, in one place. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.finding;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * GraphQL over HTTP: the operations of a request. Needs graphql-java, which users add to the class
  * path themselves. Not public API: may change in any release.

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Finds the request patterns that may match a request, or that cover another pattern, among many.
  * Not public API: may change in any release.

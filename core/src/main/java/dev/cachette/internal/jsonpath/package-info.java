@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * JSONPath (RFC 9535): parser and evaluation on Jackson's tree. Not public API: may change in any
  * release.

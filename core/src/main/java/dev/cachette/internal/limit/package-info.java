@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * The limit on the time that deciding about a call may take. Not public API: may change in any
  * release.

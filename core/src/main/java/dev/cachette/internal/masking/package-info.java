@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** Masks the secrets of a request in texts about it. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.masking;

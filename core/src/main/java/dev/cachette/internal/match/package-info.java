@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Request lines: parsing and matching. Not public API: may change in any release.
  *

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.misuse;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Creates the exceptions for refused arguments, and counts them: a stub whose declaration was
  * refused has no answer, but that is not another mistake.
@@ -36,5 +38,17 @@ public final class Refusals {
 
   private static synchronized void increment() {
     count++;
+  }
+
+  /**
+   * Requires an argument.
+   *
+   * @param what names it in the message: {@code check(condition)}
+   */
+  public static <T> T given(String what, @Nullable T value) {
+    if (value == null) {
+      throw argument(what + " was given null.");
+    }
+    return value;
   }
 }

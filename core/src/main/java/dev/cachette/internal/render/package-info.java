@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Renders responses for one request: content encodings, conditional and range requests. Not public
  * API: may change in any release.

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Decides what is secret, by its place or by its shape: one policy for messages and for files. Not
  * public API: may change in any release.

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Templates: texts with expressions that are filled from a request. Not public API: may change in
  * any release.

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** Texts for people: quoting, cutting, comparing. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.text;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** Percent-encoding. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.uri;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** XML: safe parsing, comparison, XPath 1.0. Not public API: may change in any release. */
 @NullMarked
 package dev.cachette.internal.xml;

@@ -1,3 +1,2 @@
-// SPDX-License-Identifier: Apache-2.0
 /** The harbour desk as a small web application, as a servlet and as a command. */
 package dev.cachette.examples.web;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.examples.demo;
 
-import java.io.PrintStream;
+import java.io.PrintWriter;
 
 /** Prints the demo, and counts the checks that pass. */
 final class Account {
@@ -11,12 +11,12 @@ final class Account {
   private static final String RED = "31";
   private static final String FAINT = "2";
 
-  private final PrintStream out;
+  private final PrintWriter out;
   private final boolean colour;
   private int held;
   private int broken;
 
-  Account(PrintStream out, boolean colour) {
+  Account(PrintWriter out, boolean colour) {
     this.out = out;
     this.colour = colour;
   }

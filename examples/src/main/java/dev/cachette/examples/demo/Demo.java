@@ -13,7 +13,7 @@ import dev.cachette.examples.harbour.HarbourException;
 import dev.cachette.examples.harbour.Tides;
 import dev.cachette.examples.harbour.Vessel;
 import java.io.IOException;
-import java.io.PrintStream;
+import java.io.PrintWriter;
 import java.net.HttpURLConnection;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -41,7 +41,7 @@ public final class Demo {
    *
    * @return true if every claim holds
    */
-  public static boolean tell(PrintStream out, boolean inColour) throws IOException {
+  public static boolean tell(PrintWriter out, boolean inColour) throws IOException {
     Account account = new Account(out, inColour);
     new Demo(account).run();
     return account.conclude();

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** The demo: a complete arrival with stubs, printed as a short account. */
 @NullMarked
 package dev.cachette.examples.demo;

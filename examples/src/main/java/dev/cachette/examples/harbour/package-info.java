@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * The harbour desk of Marrow Bay: ordinary code that calls services and knows nothing about tests.
  */

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * The services of Marrow Bay, as small real servers on this machine: the demo and the tests record
  * cassettes from them, as a user would from a staging system. They take their time, return a new

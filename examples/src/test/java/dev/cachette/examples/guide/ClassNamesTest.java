@@ -4,6 +4,7 @@ package dev.cachette.examples.guide;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.Modules;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -19,13 +20,10 @@ class ClassNamesTest {
 
   private static final String PACKAGE_INFO = "package-info.java";
 
-  private static final List<String> MODULES =
-      List.of("core", "intercept", "control", "report", "junit", "testng", "cli");
-
   @Test
   void noTwoClassesHaveTheSameName() throws IOException {
     Map<String, List<Path>> byName = new TreeMap<>();
-    for (String module : MODULES) {
+    for (String module : Modules.OURS) {
       try (Stream<Path> files = Files.walk(Path.of("..", module, "src", "main", "java"))) {
         files
             .filter(file -> file.toString().endsWith(".java") && !file.endsWith(PACKAGE_INFO))

@@ -4,6 +4,7 @@ package dev.cachette.examples.guide;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.Modules;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -24,9 +25,6 @@ import org.junit.jupiter.params.provider.CsvSource;
  */
 class ExhaustiveSwitchTest {
 
-  private static final List<String> MODULES =
-      List.of("core", "intercept", "control", "report", "junit", "testng", "cli");
-
   private static final Pattern COMMENT = Pattern.compile("/\\*[\\s\\S]*?\\*/|//.*");
   private static final Pattern ENUM = Pattern.compile("enum \\w+[^{]*\\{([^;}]*)");
   private static final Pattern CONSTANT = Pattern.compile("(?m)^\\s*([A-Z][A-Z_0-9]*)\\b");
@@ -38,7 +36,7 @@ class ExhaustiveSwitchTest {
   @Test
   void theyHaveNoDefault() throws IOException {
     List<Path> sources = new ArrayList<>();
-    for (String module : MODULES) {
+    for (String module : Modules.OURS) {
       try (Stream<Path> files = Files.walk(Path.of("..", module, "src", "main", "java"))) {
         files.filter(file -> file.toString().endsWith(".java")).forEach(sources::add);
       }

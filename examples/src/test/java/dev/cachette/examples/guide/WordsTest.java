@@ -3,6 +3,7 @@ package dev.cachette.examples.guide;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
+import dev.cachette.Modules;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -17,9 +18,6 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Words that messages and pages avoid, because the field has better ones. */
 class WordsTest {
-
-  private static final List<String> MODULES =
-      List.of("core", "intercept", "control", "report", "junit", "testng", "cli");
 
   /** One per line; compared without case, at the boundaries of words. */
   private static final List<String> AVOIDED =
@@ -86,7 +84,7 @@ class WordsTest {
   @Test
   void messagesAvoidThem() throws IOException {
     List<String> found = new ArrayList<>();
-    for (String module : MODULES) {
+    for (String module : Modules.OURS) {
       for (Path file : files(Path.of("..", module, "src/main"), ".java")) {
         // Concatenated literals are one message.
         String code = Files.readString(file).replaceAll("\"\\s*\\+\\s*\"", "");

@@ -2,8 +2,8 @@
 package dev.cachette.internal.agent;
 
 import dev.cachette.calls.MadeBy.Evidence;
-import dev.cachette.internal.stub.Maker;
-import dev.cachette.internal.stub.TestId;
+import dev.cachette.internal.engine.Maker;
+import dev.cachette.internal.engine.TestId;
 import java.lang.ref.WeakReference;
 import java.util.LinkedHashMap;
 import java.util.List;

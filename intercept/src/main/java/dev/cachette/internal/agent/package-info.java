@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * The hooks in the JVM, for connections, name look-ups and certificate checks. Not public API: may
  * change in any release.

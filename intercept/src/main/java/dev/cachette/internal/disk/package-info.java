@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Cassettes as files: finding, opening, and replacing them atomically. Not public API: may change
  * in any release.

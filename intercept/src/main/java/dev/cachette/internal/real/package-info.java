@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Calls to real services, bypassing the hooks. Not public API: may change in any release.
  *

@@ -3,8 +3,8 @@ package dev.cachette.internal.resource;
 
 import dev.cachette.http.Body;
 import dev.cachette.internal.answer.Delivery;
+import dev.cachette.internal.engine.AnswerFiles;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.stub.AnswerFiles;
 import dev.cachette.internal.text.NameSuggester;
 import java.io.IOException;
 import java.io.InputStream;

@@ -57,6 +57,17 @@ public final class ServerTls implements ServerTrust {
     return engine;
   }
 
+  /**
+   * Makes the keys and the certificate for a host, for which its first connection would wait.
+   * Nothing of an authority in a file, which may be out of order: who connects is to be told.
+   */
+  public void prepare(String host) {
+    if (file.isEmpty()) {
+      engineFor(host, 443, Flaw.NONE);
+      authority().chainFor(host, Flaw.NONE, false);
+    }
+  }
+
   /** Returns true if clients are asked for a certificate. */
   public boolean asksClients() {
     return asksClients;

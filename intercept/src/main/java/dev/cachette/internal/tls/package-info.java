@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * In-memory certificates, and the server side of TLS. Not public API: may change in any release.
  *

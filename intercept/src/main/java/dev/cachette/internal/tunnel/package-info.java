@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Leads the calls of another JVM to a recorder: an agent for that JVM, which makes tunnels through
  * the recorder's proxy. Not public API: may change in any release.

@@ -2,7 +2,7 @@
 package dev.cachette.internal.wire;
 
 import dev.cachette.http.Request;
-import dev.cachette.internal.stub.Maker;
+import dev.cachette.internal.engine.Maker;
 import java.time.Duration;
 
 /** Knows the clients in this JVM, by the ports that they call from. */

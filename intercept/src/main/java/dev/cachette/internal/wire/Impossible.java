@@ -2,7 +2,7 @@
 package dev.cachette.internal.wire;
 
 import dev.cachette.answer.Fault;
-import dev.cachette.internal.stub.Reply;
+import dev.cachette.internal.engine.Reply;
 import java.util.Optional;
 
 /** Faults that are impossible with the protocol of a call. */

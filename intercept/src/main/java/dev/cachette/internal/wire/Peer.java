@@ -2,7 +2,7 @@
 package dev.cachette.internal.wire;
 
 import dev.cachette.http.Request;
-import dev.cachette.internal.stub.Maker;
+import dev.cachette.internal.engine.Maker;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.wire;
 
-import dev.cachette.internal.stub.Responder;
+import dev.cachette.internal.engine.Responder;
 import dev.cachette.internal.tls.ServerTls;
 import io.netty.channel.Channel;
 import java.util.List;

@@ -5,7 +5,7 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.answer.FeedReader;
-import dev.cachette.internal.stub.RealResponse;
+import dev.cachette.internal.engine.RealResponse;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.buffer.Unpooled;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.wire;
 
-import dev.cachette.internal.stub.Responder;
+import dev.cachette.internal.engine.Responder;
 import dev.cachette.internal.tls.ServerTls;
 import io.netty.buffer.AdaptiveByteBufAllocator;
 import io.netty.buffer.ByteBufAllocator;
@@ -80,6 +80,13 @@ public final class WireServer implements AutoCloseable {
   /** Sets what knows the clients; before the first connection. */
   public void knowClientsBy(ClientHooks clients) {
     site.clients().set(clients);
+  }
+
+  /**
+   * Prepares for connections to a host over TLS, on the engine's thread, while the caller goes on.
+   */
+  public void expectTls(String host) {
+    engine.execute(loop -> site.tls().prepare(host));
   }
 
   /** Serves the connections that clients have kept from the session before. */

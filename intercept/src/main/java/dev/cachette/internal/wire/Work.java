@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.wire;
 
-import dev.cachette.internal.stub.Incoming;
-import dev.cachette.internal.stub.PendingCall;
-import dev.cachette.internal.stub.Reply;
+import dev.cachette.internal.engine.Incoming;
+import dev.cachette.internal.engine.PendingCall;
+import dev.cachette.internal.engine.Reply;
 import io.netty.channel.ChannelHandlerContext;
 import java.time.Duration;
 import java.util.concurrent.Future;

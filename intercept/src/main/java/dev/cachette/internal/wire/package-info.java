@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * The local server: converts bytes to requests, and responses to bytes. It does not decide what is
  * answered. Not public API: may change in any release.

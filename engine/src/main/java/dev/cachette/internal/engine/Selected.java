@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.engine;
+
+import dev.cachette.answer.Answer;
+import dev.cachette.internal.template.TemplateState;
+
+/**
+ * The selected stub.
+ *
+ * @param rule the stub
+ * @param answer its next answer
+ * @param count the number of this call of the stub, from 1
+ * @param templateState counters of templates in this scope
+ */
+record Selected(StubRule rule, Answer answer, int count, TemplateState templateState) {}

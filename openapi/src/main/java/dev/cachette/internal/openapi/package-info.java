@@ -1,0 +1,8 @@
+/**
+ * API descriptions, OpenAPI 3.0 and 3.1: checks of requests and responses, and their examples. No
+ * file access, no stubs. Not public API: may change in any release.
+ */
+@NullMarked
+package dev.cachette.internal.openapi;
+
+import org.jspecify.annotations.NullMarked;
