@@ -23,6 +23,8 @@ class ArchitectureTest {
   private static final JavaClasses COMPUTATION =
       new ClassFileImporter()
           .withImportOption(new ImportOption.DoNotIncludeTests())
+          // The helpers of the tests of core, which are a jar once they are packaged.
+          .withImportOption(location -> !location.contains("-tests.jar"))
           .importPackages("dev.cachette");
 
   @ParameterizedTest
