@@ -75,6 +75,6 @@ public final class Body {
   /** Returns the size only: a body may be large, and may be secret. */
   @Override
   public String toString() {
-    return content.length + " bytes";
+    return content.length == 1 ? "1 byte" : content.length + " bytes";
   }
 }

@@ -21,6 +21,7 @@ public final class BodyFormats {
           new MultipartFormat(),
           new FormFormat(),
           new JsonFormat(),
+          new JsonLinesFormat(),
           new XmlFormat(),
           new HtmlFormat(),
           TEXT,

@@ -49,9 +49,13 @@ final class JsonChanges {
       compareMembers(before, after, place);
     } else if (old.isArray()) {
       compareElements(before, after, place);
-    } else if (!old.equals(now)) {
+    } else if (!isSame(old, now)) {
       add(BodyChange.Kind.VALUE, place, shown(old), shown(now), Ignored.json(place));
     }
+  }
+
+  private static boolean isSame(JsonNode old, JsonNode now) {
+    return old.isNumber() ? old.decimalValue().compareTo(now.decimalValue()) == 0 : old.equals(now);
   }
 
   private void add(

@@ -52,9 +52,11 @@ final class JsonFormat implements BodyFormat {
 
   @Override
   public Optional<List<BodyChange>> changes(Content before, Content after, Ignored ignored) {
-    return before
-        .json()
-        .flatMap(old -> after.json().map(now -> JsonChanges.of(old, now, ignored.json())));
+    return BodyChange.between(
+        "JSON",
+        before.json(),
+        after.json(),
+        (old, now) -> JsonChanges.of(old, now, ignored.json()));
   }
 
   @Override

@@ -3,6 +3,7 @@ package dev.cachette.internal.body;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;
+import dev.cachette.http.Body;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.finding.TextFinding;
@@ -24,7 +25,7 @@ public class TextFormat implements BodyFormat {
   static final String WHOLE = "body";
 
   private static final Set<String> SUBTYPES =
-      Set.of("javascript", "graphql", "yaml", "x-yaml", "x-ndjson", "jsonl", "toml", "sql");
+      Set.of("javascript", "graphql", "yaml", "x-yaml", "toml", "sql");
 
   TextFormat() {}
 
@@ -97,8 +98,8 @@ public class TextFormat implements BodyFormat {
                 new BodyChange(
                     BodyChange.Kind.VALUE,
                     WHOLE,
-                    before.bytes().length + " bytes",
-                    after.bytes().length + " bytes",
+                    Body.of(before.bytes()).toString(),
+                    Body.of(after.bytes()).toString(),
                     Ignored.NOTHING)));
   }
 

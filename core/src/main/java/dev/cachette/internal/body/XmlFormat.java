@@ -74,10 +74,11 @@ final class XmlFormat implements BodyFormat {
 
   @Override
   public Optional<List<BodyChange>> changes(Content before, Content after, Ignored ignored) {
-    return before
-        .xml()
-        .value()
-        .flatMap(old -> after.xml().value().map(now -> XmlChanges.of(old, now, ignored.xpath())));
+    return BodyChange.between(
+        "XML",
+        before.xml().value(),
+        after.xml().value(),
+        (old, now) -> XmlChanges.of(old, now, ignored.xpath()));
   }
 
   @Override
