@@ -3,7 +3,7 @@ package dev.cachette.cli;
 
 import dev.cachette.calls.Call;
 import dev.cachette.control.CallJson;
-import dev.cachette.internal.text.Printable;
+import dev.cachette.tooling.TerminalText;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -66,7 +66,8 @@ final class CallPrinter implements Consumer<Call> {
   private void fail(Call call, String why) {
     failed.incrementAndGet();
     if (reasons.size() < MOST_REASONS) {
-      String reason = call.request().uri().origin() + ": " + Printable.of(CallLine.firstLine(why));
+      String reason =
+          call.request().uri().origin() + ": " + TerminalText.of(CallLine.firstLine(why));
       reasons.merge(reason, 1, Integer::sum);
     }
   }

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
-import dev.cachette.cassette.Redaction;
+import dev.cachette.tooling.Descriptions;
+import dev.cachette.tooling.FileCheck;
+import dev.cachette.tooling.Finding;
+import dev.cachette.tooling.ToolingException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -55,15 +58,14 @@ final class CheckCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Descriptions descriptions = new Descriptions(openapi);
-    Redaction redaction = rules.redaction();
+    FileCheck check = check();
     List<Finding> findings = new ArrayList<>();
     int checked = 0;
     for (Path file : files) {
       try {
-        findings.addAll(findings(file, redaction, descriptions));
+        findings.addAll(check.of(file, output::notice));
         checked++;
-      } catch (Failure | UncheckedIOException unreadable) {
+      } catch (ToolingException | UncheckedIOException unreadable) {
         // The other files are still worth checking.
         output.error(Failure.line(unreadable));
       }
@@ -77,17 +79,34 @@ final class CheckCommand implements Callable<Integer> {
     return findings.isEmpty() ? 0 : Tool.DOES_NOT_HOLD;
   }
 
-  private List<Finding> findings(Path file, Redaction redaction, Descriptions descriptions) {
-    return switch (GivenFile.of(file)) {
-      case CASSETTE -> CassetteCheck.of(file, redaction, staleAfter, descriptions, output);
-      case STUBS -> StubFileCheck.of(file, descriptions);
-      case DESCRIPTION -> DescriptionFileCheck.of(file);
-      case OTHER ->
-          throw new Failure(
-              file
-                  + " is neither a cassette (.har), nor a stub file or API description (.yaml,"
-                  + " .yml, .json).");
-    };
+  private FileCheck check() {
+    Descriptions descriptions = Descriptions.none();
+    for (String each : openapi) {
+      descriptions = with(descriptions, each);
+    }
+    FileCheck check = FileCheck.defaults().redaction(rules.redaction()).describedBy(descriptions);
+    return staleAfter == null ? check : check.staleAfter(staleAfter);
+  }
+
+  /** Reads a file, or an origin with a file: {@code https://berths.example=berths.yaml}. */
+  private static Descriptions with(Descriptions others, String given) {
+    int equals = given.contains("://") ? given.indexOf('=') : -1;
+    Path file = Path.of(given.substring(equals + 1));
+    if (equals < 0) {
+      if (Descriptions.originsOf(file).isEmpty()) {
+        throw new Failure(
+            file
+                + " has no server with a host. Fix: give its origin: --openapi"
+                + " https://berths.example="
+                + file);
+      }
+      return others.with(file);
+    }
+    try {
+      return others.with(given.substring(0, equals), file);
+    } catch (IllegalArgumentException malformed) {
+      throw new WrongUsage("--openapi: " + malformed.getMessage());
+    }
   }
 
   private void tell(List<Finding> findings, int checked) {

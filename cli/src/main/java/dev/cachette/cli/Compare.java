@@ -3,6 +3,7 @@ package dev.cachette.cli;
 
 import dev.cachette.cassette.Drift;
 import dev.cachette.cassette.Matching;
+import dev.cachette.tooling.CassetteOnDisk;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -57,8 +58,8 @@ final class Compare implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    try (CassetteOnDisk old = new CassetteOnDisk(before, output);
-        CassetteOnDisk now = new CassetteOnDisk(after, output)) {
+    try (CassetteOnDisk old = new CassetteOnDisk(before, output::notice);
+        CassetteOnDisk now = new CassetteOnDisk(after, output::notice)) {
       Matching matching = now.ignoringVarying(old.ignoringVarying(Matching.byDefault()));
       if (!ignoredJson.isEmpty()) {
         matching = matching.ignoringJson(ignoredJson.toArray(String[]::new));
@@ -66,7 +67,7 @@ final class Compare implements Callable<Integer> {
       if (!ignoredQuery.isEmpty()) {
         matching = matching.ignoringQuery(ignoredQuery.toArray(String[]::new));
       }
-      Drift drift = old.cassette().compareWith(now.cassette(), matching);
+      Drift drift = old.content().compareWith(now.content(), matching);
       if (output.isJson()) {
         output.json(drift.exchanges());
       } else {

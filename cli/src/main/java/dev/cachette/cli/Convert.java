@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.cachette.cassette.Redaction;
-import dev.cachette.internal.cassette.FileRedaction;
-import dev.cachette.internal.stubfile.StubWriter;
+import dev.cachette.tooling.CassetteConversion;
+import dev.cachette.tooling.CassetteOnDisk;
+import dev.cachette.tooling.FileKind;
+import dev.cachette.tooling.RequestLines;
+import dev.cachette.tooling.StubFileConversion;
+import dev.cachette.tooling.StubFormat;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.Writer;
@@ -12,8 +14,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.Callable;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -72,13 +75,13 @@ final class Convert implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    GivenFile kind = GivenFile.of(file);
-    if (kind == GivenFile.CASSETTE) {
+    FileKind kind = FileKind.of(file);
+    if (kind == FileKind.CASSETTE) {
       ofCassette();
-    } else if (kind == GivenFile.STUBS) {
+    } else if (kind == FileKind.STUBS) {
       ofStubs();
     } else {
-      write(StubsOfLines.of(file, output::remark));
+      write(List.of(RequestLines.toStubs(file, format(), output::remark)));
     }
     return 0;
   }
@@ -90,25 +93,20 @@ final class Convert implements Callable<Integer> {
     if (target != null && Files.exists(target) && Files.isSameFile(file, target)) {
       throw new WrongUsage(target + " is the cassette itself. Fix: another name after --to.");
     }
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output);
-        ParallelEntries parallel = new ParallelEntries()) {
-      int size = cassette.exchanges().size();
-      if (exchange != null && (exchange < 1 || exchange > size)) {
-        throw new Failure(String.format("there is no exchange %d in %s.", exchange, file));
-      }
-      FileRedaction redaction =
-          parallel.lookAt(cassette.recordings(), Redaction.byDefault(), FileRedaction::lookAt);
-      List<Integer> wanted =
-          exchange == null ? IntStream.range(0, size).boxed().toList() : List.of(exchange - 1);
+    Set<String> placeholders = new TreeSet<>();
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output::notice);
+        CassetteConversion conversion =
+            exchange == null
+                ? CassetteConversion.of(cassette)
+                : CassetteConversion.of(cassette, exchange)) {
       if (into == Into.JAVA) {
-        String java = JavaOfExchanges.of(wanted.stream().map(redaction::exchange).toList());
-        write(output.isJson() ? Output.asJson(Map.of("java", java)) : java);
+        String java = conversion.toJava();
+        write(List.of(output.isJson() ? Output.asJson(Map.of("java", java)) : java));
       } else {
-        StubsOfCassette stubs = new StubsOfCassette(redaction, parallel, output::remark);
-        stubs.write(wanted, isJson(), this::write);
-        stubs.placeholders().forEach(this::tellOfSecret);
+        write(conversion.toStubs(format(), placeholders, output::remark));
       }
     }
+    placeholders.forEach(this::tellOfSecret);
   }
 
   private void tellOfSecret(String placeholder) {
@@ -126,7 +124,7 @@ final class Convert implements Callable<Integer> {
     if (target == null) {
       throw new WrongUsage("a cassette needs an output file. Fix: --to " + file + ".har");
     }
-    int count = CassetteOfStubs.write(file, target, output::remark);
+    int count = StubFileConversion.toCassette(file, target, output::remark);
     if (output.isJson()) {
       output.json(Map.of("file", target.toString(), "exchanges", count));
     }
@@ -134,16 +132,9 @@ final class Convert implements Callable<Integer> {
   }
 
   /** Uses JSON if requested, or if the file name says so; else YAML. */
-  private boolean isJson() {
-    return output.isJson() || target != null && target.toString().endsWith(".json");
-  }
-
-  private void write(ObjectNode stubs) throws IOException {
-    write(isJson() ? Output.asJson(stubs) : StubWriter.yaml(stubs));
-  }
-
-  private void write(String text) throws IOException {
-    write(List.of(text));
+  private StubFormat format() {
+    boolean isJson = output.isJson() || target != null && target.toString().endsWith(".json");
+    return isJson ? StubFormat.JSON : StubFormat.YAML;
   }
 
   /** Writes the parts of a text. */

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
-import dev.cachette.internal.stubfile.Durations;
+import dev.cachette.tooling.FileCheck;
 import java.time.Duration;
 import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine.TypeConversionException;
@@ -12,7 +12,7 @@ final class DurationReader implements ITypeConverter<Duration> {
   @Override
   public Duration convert(String text) {
     try {
-      return Durations.parse(text);
+      return FileCheck.time(text);
     } catch (IllegalArgumentException malformed) {
       throw new TypeConversionException(malformed.getMessage());
     }

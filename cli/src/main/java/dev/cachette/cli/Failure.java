@@ -3,17 +3,16 @@ package dev.cachette.cli;
 
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.stubfile.StubFileException;
+import dev.cachette.tooling.ToolingException;
 import java.io.FileNotFoundException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileSystemException;
-import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
-import java.nio.file.Path;
 
-/** A failure in words for the user; never with a stack trace. */
-class Failure extends RuntimeException {
+/** A failure of a command in words for the user; never with a stack trace. */
+class Failure extends ToolingException {
 
   private static final long serialVersionUID = 1;
 
@@ -33,7 +32,7 @@ class Failure extends RuntimeException {
       return oneLine(reason(io));
     }
     boolean ours =
-        failure instanceof Failure
+        failure instanceof ToolingException
             || failure instanceof CassetteException
             || failure instanceof IllegalArgumentException
             || failure instanceof IllegalStateException;
@@ -41,14 +40,6 @@ class Failure extends RuntimeException {
         ours
             ? String.valueOf(failure.getMessage())
             : "internal error, please report it: " + failure);
-  }
-
-  /** Returns the failure that a file is needed at a path where there is none. */
-  static Failure noFile(Path path) {
-    return new Failure(
-        Files.isDirectory(path)
-            ? path + " is a folder. Fix: name its files: " + path.resolve("*")
-            : "there is no file " + path + ".");
   }
 
   /** Returns the reason, without the name of an exception if there are words. */

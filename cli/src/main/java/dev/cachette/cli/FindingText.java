@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
-import dev.cachette.internal.text.Printable;
+import dev.cachette.tooling.Finding;
+import dev.cachette.tooling.TerminalText;
 import java.util.Optional;
 import picocli.CommandLine.Help.Ansi.IStyle;
 import picocli.CommandLine.Help.Ansi.Style;
@@ -36,16 +37,16 @@ final class FindingText {
   /** Returns the text of a finding, and the source with the mark, if there is one. */
   String of(Finding finding, Optional<String> source) {
     if (width == 0) {
-      return Printable.of(finding + source.map(lines -> "\n" + lines).orElse(""));
+      return TerminalText.of(finding + source.map(lines -> "\n" + lines).orElse(""));
     }
     String place = finding.file() + ":" + finding.line() + ":" + finding.column();
     String path = finding.path().isEmpty() ? "" : finding.path() + ": ";
-    StringBuilder text = new StringBuilder(styled(Printable.of(place), Style.bold));
+    StringBuilder text = new StringBuilder(styled(TerminalText.of(place), Style.bold));
     String[] paragraphs = (path + finding.finding()).split("(?= (?:Fix|Allowed): )");
     for (String paragraph : paragraphs) {
-      text.append('\n').append(wrapped(Printable.of(paragraph.strip())));
+      text.append('\n').append(wrapped(TerminalText.of(paragraph.strip())));
     }
-    source.ifPresent(lines -> text.append('\n').append(marked(Printable.of(lines))));
+    source.ifPresent(lines -> text.append('\n').append(marked(TerminalText.of(lines))));
     return text.append('\n').toString();
   }
 

@@ -4,7 +4,7 @@ package dev.cachette.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.ObjectWriter;
-import dev.cachette.internal.text.Printable;
+import dev.cachette.tooling.TerminalText;
 import java.io.PrintWriter;
 import java.util.function.Consumer;
 import picocli.CommandLine.Help.Ansi;
@@ -36,12 +36,12 @@ final class Output {
    * @throws Failure if it cannot be written for another reason
    */
   void result(String text) {
-    styled(Printable.of(text.stripTrailing()));
+    styled(TerminalText.of(text.stripTrailing()));
   }
 
   /** Prints a part of a result, as it is but for control sequences. */
   void part(String text) {
-    written(out -> out.print(Printable.of(text)));
+    written(out -> out.print(TerminalText.of(text)));
   }
 
   /** Returns how findings are laid out on standard output. */
@@ -96,18 +96,18 @@ final class Output {
 
   /** Prints an error. */
   void error(String text) {
-    command.commandLine().getErr().println("cachette: " + Printable.of(text));
+    command.commandLine().getErr().println("cachette: " + TerminalText.of(text));
   }
 
   /** Prints what the user has to know to standard error, even with --quiet. */
   void notice(String text) {
-    command.commandLine().getErr().println(Printable.of(text));
+    command.commandLine().getErr().println(TerminalText.of(text));
   }
 
   /** Prints a remark to standard error. */
   void remark(String text) {
     if (!quiet) {
-      command.commandLine().getErr().println(Printable.of(text.stripTrailing()));
+      command.commandLine().getErr().println(TerminalText.of(text.stripTrailing()));
     }
   }
 }

@@ -3,9 +3,11 @@ package dev.cachette.cli;
 
 import dev.cachette.Cachette;
 import dev.cachette.calls.Call;
-import dev.cachette.cassette.CassetteInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
+import dev.cachette.tooling.FileKind;
+import dev.cachette.tooling.ProxiedCommand;
+import dev.cachette.tooling.RecordingSettings;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -53,7 +55,7 @@ final class Record implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    if (GivenFile.named(target) != GivenFile.CASSETTE) {
+    if (FileKind.named(target) != FileKind.CASSETTE) {
       throw new WrongUsage("the name of a cassette ends in .har, but " + target + " does not.");
     }
     CallPrinter printer = new CallPrinter(output, !command.isEmpty());
@@ -76,12 +78,8 @@ final class Record implements Callable<Integer> {
   }
 
   private CassetteSettings settings() {
-    return CassetteInternals.ofCommandLine(
-        CassetteSettings.defaults()
-            .mode(rewriting ? RecordingMode.REWRITE : RecordingMode.EXTEND)
-            .recordingInCi()
-            .keepingOnFailure()
-            .redaction(any -> rules.redaction()));
+    return RecordingSettings.of(
+        rewriting ? RecordingMode.REWRITE : RecordingMode.EXTEND, rules.redaction());
   }
 
   private int runCommand(Cachette net, CallPrinter printer) throws IOException {
@@ -89,7 +87,7 @@ final class Record implements Callable<Integer> {
     int code;
     try {
       Files.writeString(certificate, net.proxy().authorityPem());
-      code = Child.run(command, net.proxy().uri(), certificate);
+      code = ProxiedCommand.run(command, net.proxy().uri(), certificate);
     } catch (RuntimeException | IOException impossible) {
       net.markFailed(impossible);
       net.close();

@@ -2,12 +2,12 @@
 package dev.cachette.cli;
 
 import dev.cachette.cassette.Redaction;
-import dev.cachette.internal.cassette.FileRedaction;
-import dev.cachette.internal.disk.CassetteFile;
+import dev.cachette.tooling.CassetteRedaction;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -56,36 +56,28 @@ final class Redact implements Callable<Integer> {
   }
 
   private void redact(Path file, Redaction rules, List<Object> results) {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output);
-        ParallelEntries parallel = new ParallelEntries()) {
-      FileRedaction result = parallel.lookAt(cassette.recordings(), rules, FileRedaction::lookAt);
-      List<String> likely = result.likely();
-      if (target != null || result.changed() > 0) {
-        new CassetteFile(target == null ? file : target)
-            .save(
-                (current, out) -> {
-                  boolean isOther = target == null && !cassette.isCurrent();
-                  FileRedaction now =
-                      isOther ? parallel.lookAt(current, rules, FileRedaction::lookAt) : result;
-                  now.writeTo(out, parallel.entries(now));
-                });
-      }
-      int changed = result.changed();
-      if (output.isJson()) {
-        results.add(
-            Map.of("file", file.toString(), "exchangesWithSecrets", changed, "likely", likely));
-      } else {
-        output.result(
-            String.format(
-                "%s: redacted secrets in %d of %d exchanges",
-                file, changed, cassette.exchanges().size()));
-        likely.forEach(output::result);
-      }
-      if (!likely.isEmpty()) {
-        output.remark(
-            "The listed text was redacted because it looks like a secret. If it is not: --allow it,"
-                + " or name its place with --not-secret.");
-      }
+    CassetteRedaction result =
+        CassetteRedaction.of(file, Optional.ofNullable(target), rules, output::notice);
+    if (output.isJson()) {
+      results.add(
+          Map.of(
+              "file",
+              file.toString(),
+              "exchangesWithSecrets",
+              result.changed(),
+              "likely",
+              result.likely()));
+    } else {
+      output.result(
+          String.format(
+              "%s: redacted secrets in %d of %d exchanges",
+              file, result.changed(), result.exchanges()));
+      result.likely().forEach(output::result);
+    }
+    if (!result.likely().isEmpty()) {
+      output.remark(
+          "The listed text was redacted because it looks like a secret. If it is not: --allow it,"
+              + " or name its place with --not-secret.");
     }
   }
 }

@@ -1,27 +1,12 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
-import dev.cachette.cassette.CassetteContent;
-import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Drift;
-import dev.cachette.cassette.Exchange;
-import dev.cachette.cassette.Matching;
-import dev.cachette.cassette.RecordingMode;
-import dev.cachette.http.Request;
-import dev.cachette.internal.cassette.LoadedCassette;
-import dev.cachette.internal.cassette.Merge;
-import dev.cachette.internal.cassette.Varying;
-import dev.cachette.internal.engine.RealServiceFailed;
-import dev.cachette.internal.real.RealAddress;
-import dev.cachette.internal.real.RealCalls;
-import dev.cachette.internal.wire.Engine;
+import dev.cachette.tooling.CassetteOnDisk;
+import dev.cachette.tooling.CassetteRefresh;
 import java.nio.file.Path;
-import java.time.Instant;
-import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.Callable;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -67,76 +52,24 @@ final class Refresh implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    CassetteSettings settings = CassetteSettings.defaults().redaction(any -> rules.redaction());
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
-      LoadedCassette again =
-          new LoadedCassette(
-              file.toString(), settings, RecordingMode.REWRITE, cassette.recordings());
-      send(cassette.exchanges(), again);
-      List<Exchange> answered = again.finished();
-      Instant now = Instant.now();
-      Drift drift =
-          cassette
-              .cassette()
-              .compareWith(
-                  new CassetteContent(file.toString(), Optional.of(now), answered),
-                  cassette.ignoringVarying(Matching.byDefault()));
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output::notice)) {
+      CassetteRefresh refreshed =
+          CassetteRefresh.of(
+              cassette,
+              rules.redaction(),
+              new CassetteRefresh.Services(addresses, trusted.file()),
+              output::remark);
+      Drift drift = refreshed.drift();
       if (output.isJson()) {
         output.json(drift.exchanges());
       } else {
         output.result(drift.toString());
       }
       if (write) {
-        Varying varying = Varying.of(cassette.recordings());
-        cassette
-            .file()
-            .save(
-                new Merge(cassette.recordings(), answered, true, varying),
-                now,
-                new Tool.Version().number());
+        refreshed.write();
         output.remark("written to " + file);
       }
       return Compare.isFailure(drift, failOn) ? Tool.DOES_NOT_HOLD : 0;
     }
-  }
-
-  private void send(List<Exchange> exchanges, LoadedCassette again) {
-    try (Engine engine = new Engine()) {
-      RealCalls services = new RealCalls(engine, realAddresses(), trusted.certificates());
-      int number = 0;
-      for (Exchange exchange : exchanges) {
-        number++;
-        Request request = again.filled(exchange.request());
-        requireFilled(number, request);
-        output.remark(String.format("%d of %d  %s", number, exchanges.size(), exchange.request()));
-        try {
-          again.keep(services.call(request, exchange.protocol()));
-        } catch (RealServiceFailed failed) {
-          throw new Failure(
-              String.format(
-                  "%s cannot be reached: %s. The cassette is unchanged.",
-                  request.uri().origin(), failed.getMessage()));
-        }
-      }
-    }
-  }
-
-  private Map<String, RealAddress> realAddresses() {
-    return addresses.entrySet().stream()
-        .collect(Collectors.toMap(Map.Entry::getKey, it -> RealAddress.of(it.getValue())));
-  }
-
-  private static void requireFilled(int number, Request request) {
-    String text = request.uri() + "\n" + ExchangeText.of(request);
-    CassettePlaceholders.in(text).stream()
-        .findFirst()
-        .ifPresent(
-            name -> {
-              throw new Failure(
-                  String.format(
-                      "exchange %d needs the secret %s, which is not in the cassette. Fix: "
-                          + "--secret %s=",
-                      number, name, name));
-            });
   }
 }

@@ -7,6 +7,8 @@ import dev.cachette.control.ControlPort;
 import dev.cachette.control.ControlToken;
 import dev.cachette.control.Controlled;
 import dev.cachette.control.ControlledSessions;
+import dev.cachette.stubfile.StubFileException;
+import dev.cachette.tooling.FileWatch;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -142,7 +144,7 @@ final class Serve implements Callable<Integer> {
   private Cachette session(Settings settings, Served served, @Nullable String meant) {
     Cachette net = Cachette.open(settings);
     try {
-      serve(net, served, meant, new Reloading(output));
+      serve(net, served, meant, watch());
       return net;
     } catch (RuntimeException impossible) {
       net.close();
@@ -152,10 +154,10 @@ final class Serve implements Callable<Integer> {
 
   private String begin(
       Cachette net, Served served, @Nullable String meant, ControlledSessions sessions) {
-    Reloading reloading = new Reloading(output);
-    serve(net, served, meant, reloading);
+    FileWatch watch = watch();
+    serve(net, served, meant, watch);
     if (!noReload) {
-      reloading.start();
+      watch.start();
     }
     String address = net.baseUrl();
     listening.writeCertificate(net.proxy().authorityPem());
@@ -165,13 +167,25 @@ final class Serve implements Callable<Integer> {
     return address;
   }
 
-  private void serve(Cachette net, Served served, @Nullable String meant, Reloading reloading) {
-    served.serveBy(net, meant, reloading);
+  private void serve(Cachette net, Served served, @Nullable String meant, FileWatch watch) {
+    served.serveBy(net, meant, watch);
     if (through || listening.upstream() != null) {
       net.letThrough("* /{+rest}");
     }
     // Stubs added by the control port, and calls, are in a scope that can be reset.
     net.scope();
+  }
+
+  private FileWatch watch() {
+    return new FileWatch(
+        what -> output.remark("reloaded: " + what),
+        failed -> {
+          String separator = failed instanceof StubFileException ? "\n" : " ";
+          output.remark(
+              "reload failed, the previous version stays in use:"
+                  + separator
+                  + Failure.line(failed));
+        });
   }
 
   private void openControl(Cachette net, ControlledSessions sessions, int port) {

@@ -7,8 +7,9 @@ import dev.cachette.DescribedService;
 import dev.cachette.StubFiles;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
-import dev.cachette.internal.openapi.Description;
-import dev.cachette.internal.resource.DescriptionSource;
+import dev.cachette.tooling.Descriptions;
+import dev.cachette.tooling.FileKind;
+import dev.cachette.tooling.FileWatch;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -26,7 +27,7 @@ final class Served {
   Served(List<Path> files) {
     for (Path file : files) {
       List<Path> others =
-          switch (GivenFile.of(file)) {
+          switch (FileKind.of(file)) {
             case CASSETTE -> cassettes;
             case DESCRIPTION -> descriptions;
             case STUBS, OTHER -> stubFiles;
@@ -53,11 +54,11 @@ final class Served {
    *
    * @param meant the origin of plain calls; null if the Host header says so
    */
-  void serveBy(Cachette net, @Nullable String meant, Reloading reloading) {
+  void serveBy(Cachette net, @Nullable String meant, FileWatch watch) {
     for (Path file : cassettes) {
       ActiveCassette cassette =
           net.cassette(file, CassetteSettings.defaults().mode(RecordingMode.REPLAY));
-      reloading.watch(
+      watch.watch(
           () -> List.of(file),
           () -> {
             cassette.reload();
@@ -67,7 +68,7 @@ final class Served {
     for (Path file : descriptions) {
       for (String origin : origins(file, meant)) {
         DescribedService service = net.describedBy(origin, file.toString()).answeringFromExamples();
-        reloading.watch(
+        watch.watch(
             service::files,
             () -> {
               service.reload();
@@ -77,7 +78,7 @@ final class Served {
     }
     if (!stubFiles.isEmpty()) {
       StubFiles loaded = net.load(stubFiles.stream().map(Path::toString).toArray(String[]::new));
-      reloading.watch(
+      watch.watch(
           loaded::files,
           () -> {
             loaded.reload();
@@ -106,6 +107,6 @@ final class Served {
   }
 
   private static List<String> originsOf(Path file) {
-    return Description.read(DescriptionSource.named(file.toString(), Path.of(""))).origins();
+    return Descriptions.originsOf(file);
   }
 }

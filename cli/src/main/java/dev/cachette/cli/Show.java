@@ -3,17 +3,15 @@ package dev.cachette.cli;
 
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.MediaType;
-import dev.cachette.internal.cassette.Redactor;
-import dev.cachette.internal.content.Content;
-import dev.cachette.internal.match.HostPattern;
+import dev.cachette.tooling.CassetteOnDisk;
+import dev.cachette.tooling.ExchangeFilter;
+import dev.cachette.tooling.ExchangeText;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -78,16 +76,17 @@ final class Show implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output)) {
-      List<Exchange> all = Redactor.redacted(cassette.exchanges());
+    try (CassetteOnDisk cassette = new CassetteOnDisk(file, output::notice)) {
+      List<Exchange> all = cassette.redacted();
       if (exchange != null) {
         one(all, exchange);
         return 0;
       }
+      ExchangeFilter filter = filter();
       Map<Integer, Exchange> wanted = new LinkedHashMap<>();
       for (int at = 0; at < all.size(); at++) {
         Exchange each = all.get(at);
-        if (isWanted(each)) {
+        if (filter.chooses(each)) {
           wanted.put(at + 1, each);
         }
       }
@@ -98,7 +97,7 @@ final class Show implements Callable<Integer> {
   }
 
   private String summary(CassetteOnDisk cassette, int shown, int all) {
-    String recorded = cassette.cassette().recordedAt().map(at -> ", recorded at " + at).orElse("");
+    String recorded = cassette.content().recordedAt().map(at -> ", recorded at " + at).orElse("");
     String count = shown == all ? Integer.toString(all) : shown + " of " + all;
     return count + (all == 1 ? " exchange" : " exchanges") + recorded;
   }
@@ -170,20 +169,11 @@ final class Show implements Callable<Integer> {
     return json;
   }
 
-  private boolean isWanted(Exchange each) {
-    return (host == null
-            || HostPattern.of(host)
-                .isFor(each.request().uri().host(), OptionalInt.of(each.request().uri().port())))
-        && (method == null || each.request().method().equalsIgnoreCase(method))
-        && (status == null
-            || each.response().filter(it -> status.contains(it.status())).isPresent())
-        && (text == null || hasText(each, text.toLowerCase(Locale.ROOT)));
-  }
-
-  private static boolean hasText(Exchange each, String wanted) {
-    String response =
-        each.response().map(it -> Content.of(it.headers(), it.body()).text()).orElse("");
-    String request = Content.of(each.request().headers(), each.request().body()).text();
-    return (ExchangeText.of(each) + request + response).toLowerCase(Locale.ROOT).contains(wanted);
+  private ExchangeFilter filter() {
+    ExchangeFilter filter = ExchangeFilter.all();
+    filter = host == null ? filter : filter.host(host);
+    filter = method == null ? filter : filter.method(method);
+    filter = status == null ? filter : filter.status(status::contains);
+    return text == null ? filter : filter.text(text);
   }
 }

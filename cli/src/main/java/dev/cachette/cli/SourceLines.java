@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
+import dev.cachette.tooling.Finding;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
-import dev.cachette.internal.text.Printable;
+import dev.cachette.tooling.TerminalText;
+import dev.cachette.tooling.ToolVersion;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.io.PrintWriter;
@@ -77,7 +78,7 @@ final class Tool {
               + "). Fix: give it more, with JAVA_TOOL_OPTIONS=-Xmx4g for example.");
       return IMPOSSIBLE;
     } catch (RuntimeException | Error failure) {
-      ERRORS.println("cachette: " + Printable.of(Failure.line(failure)));
+      ERRORS.println("cachette: " + TerminalText.of(Failure.line(failure)));
       return IMPOSSIBLE;
     }
   }
@@ -98,7 +99,7 @@ final class Tool {
           if (failure instanceof WrongUsage) {
             return WrongUsage.tell(command, failure);
           }
-          command.getErr().println("cachette: " + Printable.of(Failure.line(failure)));
+          command.getErr().println("cachette: " + TerminalText.of(Failure.line(failure)));
           return IMPOSSIBLE;
         });
     return line;
@@ -107,14 +108,9 @@ final class Tool {
   /** The version in the manifest of the jar. */
   static final class Version implements IVersionProvider {
 
-    String number() {
-      String version = Tool.class.getPackage().getImplementationVersion();
-      return version == null ? "unpackaged" : version;
-    }
-
     @Override
     public String[] getVersion() {
-      return new String[] {"cachette " + number()};
+      return new String[] {"cachette " + ToolVersion.number()};
     }
   }
 }

@@ -2,10 +2,7 @@
 package dev.cachette.cli;
 
 import dev.cachette.RealServices;
-import dev.cachette.internal.real.RealTrust;
 import java.nio.file.Path;
-import java.security.cert.X509Certificate;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
 
@@ -28,11 +25,7 @@ final class TrustedCa {
     }
   }
 
-  List<X509Certificate> certificates() {
-    try {
-      return file == null ? List.of() : RealTrust.read(file);
-    } catch (IllegalArgumentException unusable) {
-      throw new WrongUsage(unusable.getMessage());
-    }
+  @Nullable Path file() {
+    return file;
   }
 }

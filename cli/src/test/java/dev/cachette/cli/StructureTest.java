@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
@@ -131,6 +132,20 @@ class StructureTest {
       }
     }
     assertEquals(List.of(), found);
+  }
+
+  @Test
+  void theToolKnowsNothingInternal() {
+    noClasses()
+        .that()
+        .resideInAPackage("dev.cachette.cli")
+        .should()
+        .dependOnClassesThat()
+        .resideInAPackage("dev.cachette.internal..")
+        .orShould()
+        .dependOnClassesThat()
+        .haveSimpleNameEndingWith("Internals")
+        .check(ALL);
   }
 
   @Test

@@ -4,6 +4,7 @@ package dev.cachette.cli;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.cachette.tooling.Finding;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;

@@ -1,0 +1,6 @@
+// SPDX-License-Identifier: Apache-2.0
+/** Converts recorded exchanges to stubs, as stub files and Java code write them. */
+@NullMarked
+package dev.cachette.internal.convert;
+
+import org.jspecify.annotations.NullMarked;
