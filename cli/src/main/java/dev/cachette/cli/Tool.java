@@ -29,6 +29,7 @@ import picocli.CommandLine.IVersionProvider;
       Redact.class,
       Convert.class,
       Report.class,
+      SchemaCommand.class,
       ManPage.class,
       AutoComplete.GenerateCompletion.class,
       CommandLine.HelpCommand.class

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.tooling.Finding;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -36,6 +38,15 @@ class ToolTest {
     String all = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     assertEquals(code, process.waitFor(), all);
     assertTrue(all.contains(said.strip()), all);
+  }
+
+  @Test
+  void theSchemaIsThatOfTheDocs() throws Exception {
+    Run schema = Run.of("schema");
+    assertEquals(0, schema.code(), schema.err());
+    assertEquals(
+        Files.readString(Path.of("..", "docs", "schema", "cachette-stubs.schema.json")),
+        schema.out());
   }
 
   @Test
