@@ -35,7 +35,8 @@ final class FormField extends BodyCondition {
 
   @Override
   String name() {
-    return "form " + field;
+    // A body that is called a form, but is none, has names such as {"password": "x"}.
+    return "form " + Masking.body(Optional.empty(), field);
   }
 
   @Override

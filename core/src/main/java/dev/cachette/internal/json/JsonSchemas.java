@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /** A JSON Schema, in the dialect that it names, by default 2020-12. */
@@ -43,6 +44,9 @@ public final class JsonSchemas {
           "minLength",
           "maxLength",
           "pattern");
+
+  private static final String INVALID = "this is not a valid JSON Schema: ";
+  private static final Pattern ALLOWED = Pattern.compile("Expected any of \\[\\[(.*)]]");
 
   private final JsonNode text;
   private final Validator validator;
@@ -73,24 +77,46 @@ public final class JsonSchemas {
             .withJsonNodeFactory(new JacksonNode.Factory())
             .withEvaluatorFactory(PatternKeyword.and(more))
             .createValidator();
+    SchemaLoops.in(schema)
+        .ifPresent(
+            pointer -> {
+              throw Refusals.argument(
+                  INVALID + mistake(pointer, "it refers to itself, without an end"));
+            });
     try {
       this.schema = validator.registerSchema(schema);
     } catch (InvalidSchemaException invalid) {
-      throw Refusals.argument("this is not a valid JSON Schema: " + mistakes(invalid), invalid);
+      throw Refusals.argument(INVALID + mistakes(invalid), invalid);
     } catch (RuntimeException invalid) {
-      throw Refusals.argument("this is not a valid JSON Schema: " + invalid.getMessage(), invalid);
+      throw Refusals.argument(INVALID + invalid.getMessage(), invalid);
     }
   }
 
   /** Returns what is wrong in a schema, by its place; errors of wider places only repeat that. */
-  private static String mistakes(InvalidSchemaException invalid) {
+  private String mistakes(InvalidSchemaException invalid) {
     List<Error> errors =
         SchemaErrors.telling(invalid.getErrors(), error -> MissingNode.getInstance());
     return errors.stream()
-        .map(error -> "at " + error.getInstanceLocation() + ": " + error.getError())
+        .map(error -> mistake(error.getInstanceLocation(), plain(error.getError())))
         .distinct()
         .limit(MOST_MISTAKES)
         .collect(Collectors.joining("; "));
+  }
+
+  /** Returns a mistake at its place: where it was declared, or else its JSON Pointer. */
+  private String mistake(String pointer, String text) {
+    String declared = place.apply(pointer).strip();
+    if (declared.isEmpty()) {
+      return (pointer.isEmpty() ? "" : "at " + pointer + ": ") + text;
+    }
+    String keyword = pointer.substring(pointer.lastIndexOf('/') + 1);
+    return (keyword.matches("\\d*") ? "" : keyword + ": ") + text + " " + declared;
+  }
+
+  private static String plain(String text) {
+    // That of a regular expression has three.
+    String firstLine = text.lines().findFirst().orElse("");
+    return ALLOWED.matcher(firstLine).replaceFirst("expected one of $1");
   }
 
   /** Returns the violations of the schema; empty if the value is valid. */
@@ -117,11 +143,11 @@ public final class JsonSchemas {
             : Masking.value(name, actual.asText()).equals(actual.asText())
                 ? actual.toString()
                 : Masking.MASK;
-    return Difference.of(asked(error), cut(shown))
-        .at(path)
-        .because(
-            Optional.of(error.getError())
-                .filter(it -> !TELL_ALL.contains(SchemaErrors.keywordOf(error))));
+    Difference difference = Difference.of(asked(error), cut(shown)).at(path);
+    boolean tellsMore = !TELL_ALL.contains(SchemaErrors.keywordOf(error));
+    // The text of the validator quotes the value, too.
+    boolean isMasked = !shown.equals(actual.toString());
+    return tellsMore && !isMasked ? difference.because(Optional.of(error.getError())) : difference;
   }
 
   /** Returns the missing members, and a similar one that may be misspelled. */
@@ -133,7 +159,7 @@ public final class JsonSchemas {
     actual.fieldNames().forEachRemaining(there::add);
     Optional<String> cause =
         names.stream()
-            .flatMap(name -> NameSuggester.hint("the member ", name, there).stream())
+            .flatMap(name -> NameSuggester.hint("a member", name, there).stream())
             .findFirst();
     String wanted = "\"" + String.join("\", \"", names) + "\"";
     return Difference.of("required " + wanted + placed(error), Difference.MISSING).because(cause);

@@ -13,6 +13,8 @@ final class FormValues implements ValueFormat {
       Pattern.compile(
           "[\\w.%~*+-]+(?:\\[[\\w.-]*\\])*=[^&\\s\"<>{}]*+(?:&[^&=\\s]+=[^&\\s\"<>{}]*+)+");
 
+  private static final Pattern PLAIN_NAME = Pattern.compile("[\\w.%+*~$\\[\\]-]*");
+
   @Override
   public boolean isNamedBy(BodyType type) {
     return type.name().equals("application/x-www-form-urlencoded");
@@ -40,12 +42,17 @@ final class FormValues implements ValueFormat {
   static String field(String field, ValueChange change) {
     int equals = field.indexOf('=');
     if (equals < 0) {
-      return field;
+      return PLAIN_NAME.matcher(field).matches() ? field : changed("", field, change);
     }
-    String value = Percent.decodeForm(field.substring(equals + 1));
-    String now = change.of(Value.string(Percent.decodeForm(field.substring(0, equals)), value));
-    return now.equals(value)
-        ? field
-        : field.substring(0, equals + 1) + Placeholders.encodeOutside(now, Percent::encodeForm);
+    String name = field.substring(0, equals);
+    // Text of another kind that is called a form has no names.
+    String shown = PLAIN_NAME.matcher(name).matches() ? name : changed("", name, change);
+    return shown + "=" + changed(Percent.decodeForm(name), field.substring(equals + 1), change);
+  }
+
+  private static String changed(String name, String encoded, ValueChange change) {
+    String value = Percent.decodeForm(encoded);
+    String now = change.of(Value.string(name, value));
+    return now.equals(value) ? encoded : Placeholders.encodeOutside(now, Percent::encodeForm);
   }
 }

@@ -7,6 +7,9 @@ import java.util.Optional;
 /** All kinds of bodies with a structure; other text is a single value. */
 public final class ValueFormats {
 
+  /** Formats whose text has marks that others rarely have. */
+  private static final List<ValueFormat> MARKED = List.of(new JsonValues(), new XmlValues());
+
   /** In the order in which they are tried. */
   private static final List<ValueFormat> ALL =
       List.of(
@@ -23,6 +26,11 @@ public final class ValueFormats {
    * it looks like. Text without a structure is one value without a name.
    */
   public static String change(BodyType type, String text, ValueChange change) {
+    // Some clients call every body a form, such as curl.
+    Optional<String> mistyped = hasMark(text) ? changeMarked(type, text, change) : Optional.empty();
+    if (mistyped.isPresent()) {
+      return mistyped.get();
+    }
     for (ValueFormat format : ALL) {
       if (format.isNamedBy(type)) {
         Optional<String> changed = format.change(type, text, change);
@@ -32,6 +40,26 @@ public final class ValueFormats {
       }
     }
     return changeLike(text, "", change);
+  }
+
+  private static boolean hasMark(String text) {
+    int at = 0;
+    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
+      at++;
+    }
+    return at < text.length() && "{[<".indexOf(text.charAt(at)) >= 0;
+  }
+
+  private static Optional<String> changeMarked(BodyType type, String text, ValueChange change) {
+    for (ValueFormat format : MARKED) {
+      if (!format.isNamedBy(type) && format.isLike(text)) {
+        Optional<String> changed = format.change(BodyType.NONE, text, change);
+        if (changed.isPresent()) {
+          return changed;
+        }
+      }
+    }
+    return Optional.empty();
   }
 
   /** Returns the text with changed values, in the format that it looks like. */

@@ -35,6 +35,9 @@ final class XmlValues implements ValueFormat {
 
   private static final Set<String> NAMED = Set.of("value", "val", "content", "data", "string");
 
+  /** Attributes that have the value of their element: {@code <password value="x"/>}. */
+  private static final Set<String> VALUES = Set.of("value", "val", "content");
+
   /** An element with a key and a value, whatever their names. */
   private static final String ENTRY = "entry";
 
@@ -160,10 +163,10 @@ final class XmlValues implements ValueFormat {
       while (attribute.find()) {
         String attributeName = local(attribute.group(1));
         String lower = attributeName.toLowerCase(Locale.ROOT);
-        boolean named =
-            element.naming != null && (lower.equals("value") || lower.equals("content"));
+        String valueName = element.naming != null ? element.naming : name;
         String old = unescaped(raw(attribute));
-        String now = change.of(Value.string(named ? element.naming : attributeName, old));
+        String now =
+            change.of(Value.string(VALUES.contains(lower) ? valueName : attributeName, old));
         String whole = attribute.group();
         char quote = whole.charAt(whole.length() - 1);
         attribute.appendReplacement(

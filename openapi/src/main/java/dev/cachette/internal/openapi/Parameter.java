@@ -3,6 +3,7 @@ package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Headers;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.List;
@@ -104,10 +105,28 @@ record Parameter(
                   Difference.of(at.asks("present, because it is required"), Difference.MISSING)))
           : Optional.empty();
     }
-    List<Difference> differences = schemas.parameter(value.get(), schema, direction);
+    List<Difference> differences =
+        schemas.parameter(value.get(), schema, direction).stream().map(this::masked).toList();
     return differences.isEmpty()
         ? Optional.empty()
         : Optional.of(Check.missed(title(), 0, "valid against its schema", differences));
+  }
+
+  /** Hides the value if this is a place of secrets: no schema knows that. */
+  private Difference masked(Difference difference) {
+    String actual = difference.actual();
+    boolean quoted = actual.startsWith("\"") && actual.endsWith("\"") && actual.length() > 1;
+    String bare = quoted ? actual.substring(1, actual.length() - 1) : actual;
+    String shown =
+        switch (in) {
+          case "header" -> Masking.header(name, bare);
+          case "cookie" -> Masking.header("cookie", name + "=" + bare).substring(name.length() + 1);
+          default -> Masking.field(name, bare);
+        };
+    return shown.equals(bare)
+        ? difference
+        : new Difference(
+            difference.at(), difference.expected(), shown, difference.kind(), Optional.empty());
   }
 
   /** Returns the name of its check. */
