@@ -58,8 +58,8 @@ public record Drift(String name, List<ChangedExchange> exchanges) {
       String what = kind.name().toLowerCase(Locale.ROOT).replace('_', ' ');
       String values =
           before.isEmpty() ? after : after.isEmpty() ? before : before + "  ->  " + after;
-      return String.format("    %-6s  %-" + Math.max(1, width) + "s  %s", what, place, values)
-          .stripTrailing();
+      String where = place.isEmpty() ? "" : String.format("%-" + width + "s  ", place);
+      return String.format("    %-6s  %s%s", what, where, values).stripTrailing();
     }
   }
 

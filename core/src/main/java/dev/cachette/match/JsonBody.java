@@ -98,7 +98,8 @@ public final class JsonBody extends BodyCondition {
     if (reading.value().isEmpty()) {
       return unreadable(reading.problem());
     }
-    List<Difference> differences = comparison.differences(reading.value().get());
+    List<Difference> differences =
+        comparison.differences(reading.value().get()).stream().map(JsonBody::advised).toList();
     return differences.isEmpty()
         ? Check.held(name(), expected())
         : Check.missed(
@@ -106,6 +107,15 @@ public final class JsonBody extends BodyCondition {
             nearness(differences.size()),
             expected(),
             encodedTwice(reading.value().get(), differences));
+  }
+
+  private static Difference advised(Difference difference) {
+    boolean otherOrder =
+        difference.cause().filter(it -> it.text().equals(JsonComparison.OTHER_ORDER)).isPresent();
+    return otherOrder
+        ? difference.because(
+            Optional.of(JsonComparison.OTHER_ORDER + "; .anyOrder() accepts any order"))
+        : difference;
   }
 
   private double nearness(int differences) {

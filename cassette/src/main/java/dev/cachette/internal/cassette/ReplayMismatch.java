@@ -6,7 +6,11 @@ import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Matching;
 import dev.cachette.http.Request;
 import dev.cachette.internal.explain.Obstacle;
+import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.text.Quoting;
 import dev.cachette.result.Check;
+import java.util.List;
+import java.util.stream.Collectors;
 
 /** Explains why a recorded exchange does not answer a request with a matching request line. */
 final class ReplayMismatch {
@@ -18,6 +22,13 @@ final class ReplayMismatch {
     if (!CassetteInternals.keyOfLine(matching, expected.method(), expected.uri())
         .equals(CassetteInternals.keyOfLine(matching, actual.method(), actual.uri()))) {
       return Obstacle.of("query", query(expected), query(actual));
+    }
+    for (String header : matching.headers()) {
+      List<String> wanted = expected.headers().all(header);
+      List<String> found = actual.headers().all(header);
+      if (!wanted.equals(found)) {
+        return Obstacle.of("header " + header, header(header, wanted), header(header, found));
+      }
     }
     if (!CassetteInternals.keyOfRest(matching, expected)
         .equals(CassetteInternals.keyOfRest(matching, actual))) {
@@ -35,6 +46,14 @@ final class ReplayMismatch {
 
   private static String query(Request request) {
     return request.uri().rawQuery().map(query -> "?" + query).orElse("no parameters");
+  }
+
+  private static String header(String name, List<String> values) {
+    return values.isEmpty()
+        ? "no such header"
+        : values.stream()
+            .map(it -> Quoting.quote(Masking.header(name, it)))
+            .collect(Collectors.joining(", "));
   }
 
   private static String body(Request request) {

@@ -15,7 +15,8 @@ public record Cookies(Map<String, List<String>> values) {
   public static Cookies in(Request request) {
     Map<String, List<String>> values = new LinkedHashMap<>();
     for (String header : request.headers().all("cookie")) {
-      for (String pair : header.split(";")) {
+      for (String each : header.split(";")) {
+        String pair = each.strip();
         int equals = pair.indexOf('=');
         if (equals > 0) {
           String value = pair.substring(equals + 1).strip().replaceAll("^\"(.*)\"$", "$1");

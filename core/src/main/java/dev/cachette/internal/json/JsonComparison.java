@@ -28,8 +28,9 @@ public record JsonComparison(
     JsonNode expected, boolean exact, boolean anyOrder, List<JsonQuery> ignored) {
 
   private static final int LONGEST = 120;
-  private static final String OTHER_ORDER =
-      "the same elements in another order; .anyOrder() accepts any order";
+
+  /** The cause of differences between arrays with the same elements. */
+  public static final String OTHER_ORDER = "the same elements in another order";
 
   /** Creates a comparison for the same value. */
   public static JsonComparison same(JsonNode expected) {

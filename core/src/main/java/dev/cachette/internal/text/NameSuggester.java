@@ -22,7 +22,10 @@ public final class NameSuggester {
 
   private NameSuggester() {}
 
-  /** Returns one minus the Levenshtein distance divided by the longer length. */
+  /**
+   * Returns one minus the edit distance divided by the longer length; two neighbours in the wrong
+   * order are one edit, as the most common slip of fingers.
+   */
   public static double of(String one, String other) {
     if (one.equals(other)) {
       return 1;
@@ -83,6 +86,7 @@ public final class NameSuggester {
   }
 
   private static int distance(String a, String b) {
+    int[] twoAbove = new int[b.length() + 1];
     int[] above = new int[b.length() + 1];
     for (int column = 0; column <= b.length(); column++) {
       above[column] = column;
@@ -94,9 +98,20 @@ public final class NameSuggester {
         int change = a.charAt(row - 1) == b.charAt(column - 1) ? 0 : 1;
         int insertOrDelete = Math.min(above[column], current[column - 1]) + 1;
         current[column] = Math.min(insertOrDelete, above[column - 1] + change);
+        if (isSwapped(a, row, b, column)) {
+          current[column] = Math.min(current[column], twoAbove[column - 2] + 1);
+        }
       }
+      twoAbove = above;
       above = current;
     }
     return above[b.length()];
+  }
+
+  private static boolean isSwapped(String a, int row, String b, int column) {
+    return row > 1
+        && column > 1
+        && a.charAt(row - 1) == b.charAt(column - 2)
+        && a.charAt(row - 2) == b.charAt(column - 1);
   }
 }

@@ -4,6 +4,7 @@ package dev.cachette.internal.xml;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.StringReader;
+import java.io.UnsupportedEncodingException;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilder;
 import javax.xml.parsers.DocumentBuilderFactory;
@@ -59,6 +60,8 @@ public final class Xml {
       throw new MalformedXml(malformed.getMessage());
     } catch (ParserConfigurationException impossible) {
       throw new IllegalStateException(impossible);
+    } catch (UnsupportedEncodingException unknown) {
+      throw new MalformedXml("its encoding \"" + unknown.getMessage() + "\" is unknown");
     } catch (IOException malformed) {
       // Bytes that are invalid in their declared charset; no other I/O happens here.
       throw new MalformedXml(malformed.getMessage());

@@ -6,6 +6,7 @@ import dev.cachette.internal.content.Cookies;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -115,10 +116,31 @@ record Credentials(List<List<Scheme>> alternatives) {
         alternatives.stream()
             .map(set -> set.stream().map(Scheme::title).collect(Collectors.joining(" and ")))
             .collect(Collectors.joining(", or "));
-    String actual =
-        request.headers().has("authorization") && wanted.contains("authorization")
-            ? "an authorization with another scheme"
-            : Difference.MISSING;
-    return Optional.of(Check.missed("credentials", 0, Difference.of(at.asks(wanted), actual)));
+    return Optional.of(
+        Check.missed("credentials", 0, Difference.of(at.asks(wanted), actual(request, wanted))));
+  }
+
+  /** Returns what is shown instead: a part of a set, or credentials of another kind. */
+  private String actual(Request request, String wanted) {
+    Optional<List<Scheme>> closest =
+        alternatives.stream()
+            .filter(set -> set.stream().anyMatch(it -> it.isShownBy(request)))
+            .min(Comparator.comparingLong(set -> lacking(set, request).size()));
+    boolean otherScheme =
+        request.headers().has("authorization") && wanted.contains("authorization");
+    if (closest.isEmpty()) {
+      return otherScheme ? "an authorization with another scheme" : Difference.MISSING;
+    }
+    String lacking =
+        lacking(closest.get(), request).stream()
+            .map(Scheme::title)
+            .collect(Collectors.joining(" and "));
+    return "all but "
+        + lacking
+        + (otherScheme && lacking.contains("authorization") ? ", which has another scheme" : "");
+  }
+
+  private static List<Scheme> lacking(List<Scheme> set, Request request) {
+    return set.stream().filter(it -> !it.isShownBy(request)).toList();
   }
 }

@@ -255,6 +255,7 @@ public final class Description {
   /** Returns the parts that cannot be used, and the invalid examples; each with its place. */
   public List<MalformedDescription> problems() {
     DescriptionCheck check = new DescriptionCheck(schemas);
+    servers.problems().forEach(check::note);
     routes.stream()
         .flatMap(route -> route.operations().values().stream())
         .distinct()

@@ -85,7 +85,8 @@ final class DescriptionCheck {
     }
   }
 
-  private void note(MalformedDescription problem) {
+  /** Adds a problem, unless it is known. */
+  void note(MalformedDescription problem) {
     problems.putIfAbsent(problem.getMessage(), problem);
   }
 }
