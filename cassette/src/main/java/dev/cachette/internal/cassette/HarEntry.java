@@ -12,6 +12,7 @@ import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
+import dev.cachette.internal.json.JsonComparison;
 import dev.cachette.internal.uri.Percent;
 import java.time.Duration;
 import java.time.Instant;
@@ -206,11 +207,11 @@ final class HarEntry {
   /** Refuses a body that is not an object with a string, which would be read as empty. */
   private static void requireText(JsonNode body, String path) throws Malformed {
     if (!body.isMissingNode() && !body.isNull() && !body.isObject()) {
-      throw new Malformed(path, "is not an object, but " + body.getNodeType());
+      throw new Malformed(path, "is not an object, but " + JsonComparison.type(body));
     }
     JsonNode text = body.path("text");
     if (!text.isMissingNode() && !text.isNull() && !text.isTextual()) {
-      throw new Malformed(path + "/text", "is not a string, but " + text.getNodeType());
+      throw new Malformed(path + "/text", "is not a string, but " + JsonComparison.type(text));
     }
   }
 
@@ -218,7 +219,8 @@ final class HarEntry {
     List<Header> headers = new ArrayList<>();
     JsonNode fields = from.path(member);
     if (!fields.isMissingNode() && !fields.isNull() && !fields.isArray()) {
-      throw new Malformed(path + "/" + member, "is not an array, but " + fields.getNodeType());
+      throw new Malformed(
+          path + "/" + member, "is not an array, but " + JsonComparison.type(fields));
     }
     for (int at = 0; at < fields.size(); at++) {
       String name = fields.path(at).path("name").asText("");
