@@ -100,9 +100,15 @@ final class SecretShapes {
           shape(
               "access-token",
               "hf_ npm_ dop_v1_ doo_v1_ shpat_ shpss_ shpca_ pul_ lin_api_ ntn_ secret_ figd_ dapi_"
-                  + " pat_ key_ rnd_ phc_ phx_ sbp_ tok_ glsa_ hvs_ hvb_",
+                  + " pat_ key_ rnd_ phc_ phx_ sbp_ tok_ glsa_ hvs_ hvb_ gsk_ sntrys_"
+                  + " sntryu_ r8_",
               "\\b(?:hf|npm|dop_v1|doo_v1|shpat|shpss|shpca|pul|lin_api|ntn|secret|figd|dapi|pat"
-                  + "|key|rnd|phc|phx|sbp|tok|glsa|hvs|hvb)_[A-Za-z0-9_]{24,}"),
+                  + "|key|rnd|phc|phx|sbp|tok|glsa|hvs|hvb|gsk|sntrys|sntryu|r8)"
+                  + "_[A-Za-z0-9_+/=]{24,}"),
+          shape(
+              "access-token",
+              "nvapi- pplx- xai- tskey-",
+              "\\b(?:nvapi|pplx|xai|tskey)-[A-Za-z0-9_-]{20,}"),
           shape("access-token", "hvs. hvb.", "\\bhv[sb]\\.[A-Za-z0-9_-]{20,}"),
           shape("access-token", "pypi-", "\\bpypi-[A-Za-z0-9_-]{20,}"),
           shape("access-token", "sg.", "\\bSG\\.[A-Za-z0-9_-]{16,}\\.[A-Za-z0-9_-]{16,}"),
