@@ -214,7 +214,7 @@ public final class Cachette implements AutoCloseable {
    * Paths are relative to the {@code servers} of the API description.
    *
    * @param origin the service: {@code https://berths.example}
-   * @param name an OpenAPI 3.0 or 3.1 description, in YAML or JSON: a file in the folder of {@link
+   * @param name an OpenAPI 3.0 to 3.2 description, in YAML or JSON: a file in the folder of {@link
    *     Settings#stubFolder}, or relative to the working directory, or a resource on the classpath
    * @throws IllegalArgumentException if the origin is malformed, or the API description is missing
    *     or malformed; the message gives file, line and place

@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.function.Supplier;
 
 /**
- * A service whose calls are checked against its OpenAPI 3.0 or 3.1 description, until the scope
+ * A service whose calls are checked against its OpenAPI 3.0 to 3.2 description, until the scope
  * ends. Created by {@link Cachette#describedBy}. Thread-safe.
  *
  * <p>A request violates the API description if it has no operation, lacks a required parameter or

@@ -52,7 +52,7 @@ final class CheckCommand implements Callable<Integer> {
       names = "--openapi",
       paramLabel = "[ORIGIN=]FILE",
       description =
-          "Check requests and responses against this API description, OpenAPI 3.0 or 3.1, at its"
+          "Check requests and responses against this API description, OpenAPI 3.0 to 3.2, at its"
               + " servers or at ORIGIN. Can be repeated.")
   private List<String> openapi = List.of();
 

@@ -49,8 +49,8 @@ final class Serve implements Callable<Integer> {
       arity = "0..*",
       paramLabel = "FILE",
       description =
-          "Stub files (.yaml, .yml, .json), cassettes (.har), API descriptions (OpenAPI 3.0 or"
-              + " 3.1). Calls to a described service are checked against its API description.")
+          "Stub files (.yaml, .yml, .json), cassettes (.har), API descriptions (OpenAPI 3.0 to"
+              + " 3.2). Calls to a described service are checked against its API description.")
   private List<Path> files = List.of();
 
   @Option(

@@ -12,7 +12,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 
 /**
- * The API descriptions (OpenAPI 3.0 or 3.1) that files are checked against, each for the origins of
+ * The API descriptions (OpenAPI 3.0 to 3.2) that files are checked against, each for the origins of
  * its service. Immutable.
  */
 public final class Descriptions {

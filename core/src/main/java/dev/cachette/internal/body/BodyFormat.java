@@ -28,6 +28,11 @@ public interface BodyFormat {
     return false;
   }
 
+  /** Returns true if it is a sequence of values, each of which a schema can be for. */
+  default boolean isSequence() {
+    return false;
+  }
+
   /** Returns true if it can be shown as text. */
   default boolean isText() {
     return true;

@@ -4,6 +4,7 @@ package dev.cachette.internal.body;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.Json;
@@ -67,6 +68,17 @@ final class JsonLinesFormat extends TextFormat {
   @Override
   public String escaped(String value) {
     return Escapes.json(value);
+  }
+
+  @Override
+  public boolean isSequence() {
+    return true;
+  }
+
+  @Override
+  public Optional<Reading<JsonNode>> value(Content content, FieldTypes fields) {
+    return Optional.of(
+        fields.isString() ? Reading.of(TextNode.valueOf(content.text())) : values(content));
   }
 
   private static Reading<JsonNode> values(Content content) {

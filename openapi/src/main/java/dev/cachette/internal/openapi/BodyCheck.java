@@ -3,10 +3,12 @@ package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
+import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -51,11 +53,31 @@ final class BodyCheck {
     if (value.get().value().isEmpty()) {
       return Optional.of(missed(described.asks(type.get().toString()), value.get().problem()));
     }
-    List<Difference> differences =
-        schemas.differences(value.get().value().get(), schema, direction);
+    List<Difference> differences = differences(content, media.get(), value.get().value().get());
     return differences.isEmpty()
         ? Optional.empty()
         : Optional.of(Check.missed("body", NEAR, "valid against its schema", differences));
+  }
+
+  private List<Difference> differences(Content content, Element media, JsonNode value) {
+    Element schema = media.raw("schema");
+    boolean sequence =
+        BodyFormats.named(content.headers().first("content-type")).isSequence()
+            && value.isArray()
+            && !SchemaTypes.of(schema).contains("array");
+    if (!sequence) {
+      return schemas.differences(value, schema, direction);
+    }
+    // Before OpenAPI 3.2, which has itemSchema, schemas of sequences were meant for their items.
+    Element items = media.raw("itemSchema").isThere() ? media.raw("itemSchema") : schema;
+    List<Difference> differences = new ArrayList<>();
+    for (int at = 0; at < value.size(); at++) {
+      String place = "$[" + at + "]";
+      schemas
+          .differences(value.get(at), items, direction)
+          .forEach(it -> differences.add(it.at(place + it.at().substring(1))));
+    }
+    return differences;
   }
 
   private static Check missed(String expected, String actual) {

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 
 /**
@@ -17,10 +18,15 @@ import java.util.function.Function;
  * @param keyword {@code oneOf} or {@code anyOf}; empty if there are no alternatives
  * @param property the discriminator
  * @param branches the schemas, by the values that select them
+ * @param others the schema for other values, and without one (OpenAPI 3.2); empty if there is none
  */
-record Choice(String keyword, String property, Map<Element, List<String>> branches) {
+record Choice(
+    String keyword,
+    String property,
+    Map<Element, List<String>> branches,
+    Optional<Element> others) {
 
-  private static final Choice NONE = new Choice("", "", Map.of());
+  private static final Choice NONE = new Choice("", "", Map.of(), Optional.empty());
 
   static Choice of(Element schema) {
     Element discriminator = schema.raw("discriminator");
@@ -31,10 +37,17 @@ record Choice(String keyword, String property, Map<Element, List<String>> branch
       if (!property.isEmpty() && !branches.isEmpty() && named) {
         Map<Element, List<String>> values = new LinkedHashMap<>();
         branches.forEach(it -> values.put(it, values(it, discriminator.raw("mapping"))));
-        return new Choice(keyword, property, values);
+        String mapped = discriminator.text("defaultMapping").orElse("");
+        Optional<Element> others = branches.stream().filter(it -> isNamed(it, mapped)).findFirst();
+        return new Choice(keyword, property, values, others);
       }
     }
     return NONE;
+  }
+
+  private static boolean isNamed(Element branch, String name) {
+    String reference = branch.json().get("$ref").asText();
+    return reference.equals(name) || reference.endsWith("/" + name);
   }
 
   /** Adds the values that are mapped to a schema; otherwise its name. */
@@ -78,6 +91,14 @@ record Choice(String keyword, String property, Map<Element, List<String>> branch
           condition.putObject("properties").putObject(property).set("enum", own);
           chosen.putObject("then").put("$ref", reference.apply(branch.followedOnce()));
         });
+    if (others.isPresent()) {
+      ObjectNode unknown = all.addObject();
+      ObjectNode condition = unknown.putObject("if").putObject("not");
+      condition.putArray("required").add(property);
+      condition.putObject("properties").putObject(property).set("enum", known);
+      unknown.putObject("then").put("$ref", reference.apply(others.get().followedOnce()));
+      return;
+    }
     ObjectNode one = all.addObject();
     one.put("type", "object").putArray("required").add(property);
     one.putObject("properties").putObject(property).set("enum", known);

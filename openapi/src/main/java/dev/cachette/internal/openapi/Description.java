@@ -23,13 +23,13 @@ import java.util.Set;
 import java.util.regex.Pattern;
 
 /**
- * An API description in OpenAPI 3.0 or 3.1: the requests that a service accepts, and its responses.
+ * An API description in OpenAPI 3.0 to 3.2: the requests that a service accepts, and its responses.
  * Safe to share between threads.
  */
 public final class Description {
 
   private static final Set<String> METHODS =
-      Set.of("get", "put", "post", "delete", "options", "head", "patch", "trace");
+      Set.of("get", "put", "post", "delete", "options", "head", "patch", "trace", "query");
 
   private static final Pattern VERSION =
       Pattern.compile("(?m)(^|[{,])\\s*[\"']?(openapi|swagger)[\"']?\\s*:\\s*[\"']?[0-9]");
@@ -52,11 +52,11 @@ public final class Description {
     this.document = document;
     Element root = document.root();
     String version = root.text("openapi").orElse("");
-    if (!version.matches("3\\.[01](\\..*)?")) {
+    if (!version.matches("3\\.[012](\\..*)?")) {
       throw root.malformed(
           root.json().has("swagger")
               ? "this is Swagger 2.0, which is not supported. Fix: convert it to OpenAPI 3."
-              : "this is not an OpenAPI 3.0 or 3.1 description: openapi is "
+              : "this is not an OpenAPI description of version 3.0, 3.1 or 3.2: openapi is "
                   + (version.isEmpty() ? "missing" : version)
                   + ".");
     }
@@ -101,6 +101,9 @@ public final class Description {
                 operations.put(operation.method(), operation);
               }
             });
+    item.get("additionalOperations")
+        .members()
+        .forEach((name, at) -> operations.put(name, Operation.read(name, path, item, at, root)));
     Servers own = item.get("servers").isThere() ? Servers.of(item) : servers;
     for (String base : own.basePaths()) {
       routes.add(new Route(new DescribedPath(base + path), operations));

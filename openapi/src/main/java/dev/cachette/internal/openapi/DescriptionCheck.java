@@ -49,6 +49,7 @@ final class DescriptionCheck {
             (type, media) -> {
               boolean json = BodyFormats.named(Optional.of(type)).isJson();
               attempt(() -> value(media, media.raw("schema"), direction, json));
+              attempt(() -> value(media, media.raw("itemSchema"), direction, false));
             });
   }
 

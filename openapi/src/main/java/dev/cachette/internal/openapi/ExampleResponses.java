@@ -146,6 +146,9 @@ final class ExampleResponses {
     boolean json = BodyFormats.named(Optional.of(type)).isJson();
     Optional<JsonNode> example =
         preference.example().map(name -> named(media, name)).or(() -> example(media));
+    if (example.isEmpty() && media.raw("itemSchema").isThere() && isSequence(type)) {
+      return Samples.of(media.raw("itemSchema"), Direction.RESPONSE) + "\n";
+    }
     if (example.isEmpty() && !media.raw("schema").isThere()) {
       throw media.malformed("there is no example here, and no schema to generate one from.");
     }
@@ -164,7 +167,7 @@ final class ExampleResponses {
 
   private static JsonNode named(Element media, String name) {
     Element examples = media.get("examples");
-    Element named = examples.get(name).raw("value");
+    Element named = value(examples.get(name));
     if (!named.isThere()) {
       List<String> names = new ArrayList<>();
       examples.json().fieldNames().forEachRemaining(names::add);
@@ -179,6 +182,16 @@ final class ExampleResponses {
   }
 
   /** Returns a value that the schema allows. */
+  private static boolean isSequence(String type) {
+    return BodyFormats.named(Optional.of(type)).isSequence();
+  }
+
+  /** Returns the value of an example, which has another name since OpenAPI 3.2. */
+  private static Element value(Element example) {
+    Element value = example.raw("value");
+    return value.isThere() ? value : example.raw("dataValue");
+  }
+
   private JsonNode generated(Element media) {
     Element schema = media.raw("schema");
     JsonNode value = Samples.of(schema, Direction.RESPONSE);
@@ -203,7 +216,7 @@ final class ExampleResponses {
   static List<Element> examples(Element from) {
     return Stream.concat(
             Stream.of(from.raw("example")),
-            from.get("examples").members().values().stream().map(each -> each.raw("value")))
+            from.get("examples").members().values().stream().map(ExampleResponses::value))
         .filter(Element::isThere)
         .toList();
   }

@@ -2,8 +2,12 @@
 package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.TextNode;
+import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.uri.Percent;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.List;
@@ -15,7 +19,8 @@ import java.util.Set;
  * A parameter of an operation.
  *
  * @param name its name
- * @param in its place: {@code path}, {@code query}, {@code header} or {@code cookie}
+ * @param in its place: {@code path}, {@code query}, {@code header} or {@code cookie}; {@code
+ *     querystring} for the whole query (OpenAPI 3.2)
  * @param required whether it is required
  * @param style how arrays and objects are serialised
  * @param explode whether each of their parts is a value of its own
@@ -33,7 +38,8 @@ record Parameter(
     boolean isJson,
     Element at) {
 
-  private static final Set<String> PLACES = Set.of("path", "query", "header", "cookie");
+  private static final Set<String> PLACES =
+      Set.of("path", "query", "querystring", "header", "cookie");
 
   /** These headers are never parameters (OpenAPI 3.1, 4.8.12). */
   private static final Set<String> NO_PARAMETERS =
@@ -51,7 +57,9 @@ record Parameter(
     String in = there.text("in").orElse("");
     if (!PLACES.contains(in)) {
       throw there.malformed(
-          "the place of a parameter must be path, query, header or cookie, not \"" + in + "\".");
+          "the place of a parameter must be path, query, querystring, header or cookie, not \""
+              + in
+              + "\".");
     }
     if (in.equals("header") && NO_PARAMETERS.contains(name.toLowerCase(Locale.ROOT))) {
       return Optional.empty();
@@ -92,6 +100,16 @@ record Parameter(
     return values.isEmpty()
         ? Optional.empty()
         : Optional.of(ParameterText.of(this, String.join(",", values)));
+  }
+
+  /** Returns the value of the whole query by its media type; empty if there is no query. */
+  Optional<JsonNode> ofWhole(Optional<String> query) {
+    String type = at.raw("content").members().keySet().stream().findFirst().orElse("");
+    return query
+        .map(text -> isJson ? Percent.decode(text) : text)
+        .map(text -> Content.of(Headers.none().with("content-type", type), Body.of(text)))
+        .flatMap(content -> BodyValue.of(content, schema))
+        .map(it -> it.value().orElseGet(() -> TextNode.valueOf(query.orElseThrow())));
   }
 
   /** Returns the violations of a value, or of its absence; empty if there are none. */

@@ -53,6 +53,7 @@ final class RequestCheck {
                 Optional.ofNullable(variables.get(parameter.name()))
                     .map(text -> ParameterText.of(parameter, text));
             case "query" -> ParameterText.in(query, parameter);
+            case "querystring" -> parameter.ofWhole(request.uri().rawQuery());
             case "header" -> parameter.in(request.headers());
             default ->
                 Cookies.in(request).all(parameter.name()).stream()
@@ -69,6 +70,9 @@ final class RequestCheck {
     List<String> all = known.stream().map(Parameter::name).toList();
     String expected = all.isEmpty() ? "no parameter" : "one of " + String.join(", ", all);
     List<Check> missed = new ArrayList<>();
+    if (!operation.parametersIn("querystring").isEmpty()) {
+      return missed;
+    }
     for (String name : names) {
       boolean taken =
           operation.credentials().parameters().contains(name)

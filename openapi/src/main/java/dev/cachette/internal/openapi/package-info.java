@@ -1,5 +1,5 @@
 /**
- * API descriptions, OpenAPI 3.0 and 3.1: checks of requests and responses, and their examples. No
+ * API descriptions, OpenAPI 3.0 to 3.2: checks of requests and responses, and their examples. No
  * file access, no stubs. Not public API: may change in any release.
  */
 @NullMarked
