@@ -316,9 +316,7 @@ public final class Cachette implements AutoCloseable {
    */
   public void markFailed(Throwable failure) {
     requireOpen();
-    if (failure == null) {
-      throw Refusals.argument("markFailed(failure) was given null.");
-    }
+    Refusals.given("markFailed(failure)", failure);
     session.markFailed(String.valueOf(failure));
     notes().forEach(note -> failure.addSuppressed(new Note(note)));
   }

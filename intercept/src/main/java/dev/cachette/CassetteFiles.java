@@ -30,9 +30,7 @@ public final class CassetteFiles {
    *     the place
    */
   public static CassetteContent read(Path file) {
-    if (file == null) {
-      throw Refusals.argument("CassetteFiles.read(file) was given null.");
-    }
+    Refusals.given("CassetteFiles.read(file)", file);
     return CassetteFile.read(file);
   }
 

@@ -111,8 +111,6 @@ public final class RealServices {
   }
 
   private static void requireGiven(String method, @Nullable Object argument) {
-    if (argument == null) {
-      throw Refusals.argument("RealServices." + method + "(...) was given null.");
-    }
+    Refusals.given("RealServices." + method + "(...)", argument);
   }
 }

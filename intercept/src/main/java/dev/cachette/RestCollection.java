@@ -68,9 +68,7 @@ public final class RestCollection implements CallGroup {
    * @throws IllegalArgumentException if it is not an array of objects
    */
   public RestCollection seed(String json) {
-    if (json == null) {
-      throw Refusals.argument("seed(json) was given null.");
-    }
+    Refusals.given("seed(json)", json);
     items.seed(json);
     return this;
   }
@@ -81,9 +79,7 @@ public final class RestCollection implements CallGroup {
    * @throws IllegalArgumentException if one is not written as an object
    */
   public RestCollection seed(Iterable<?> objects) {
-    if (objects == null) {
-      throw Refusals.argument("seed(objects) was given null.");
-    }
+    Refusals.given("seed(objects)", objects);
     items.seed(Json.write("seed(objects)", objects, Json.mapper()));
     return this;
   }

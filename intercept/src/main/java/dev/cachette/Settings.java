@@ -319,9 +319,7 @@ public final class Settings {
    * @throws IllegalArgumentException if the folders are null
    */
   public Settings declaredWithin(List<Path> folders) {
-    if (folders == null) {
-      throw Refusals.argument("declaredWithin(folders) was given null.");
-    }
+    Refusals.given("declaredWithin(folders)", folders);
     return with("declaredWithin", List.copyOf(folders));
   }
 

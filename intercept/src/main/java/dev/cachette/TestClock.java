@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -58,9 +59,7 @@ public final class TestClock extends Clock {
    * @throws IllegalArgumentException if it is null
    */
   public static TestClock stoppedAt(Instant instant) {
-    if (instant == null) {
-      throw new IllegalArgumentException("stoppedAt(instant) was given null.");
-    }
+    Refusals.given("stoppedAt(instant)", instant);
     Clock system = Clock.systemUTC();
     State stopped = new State(Duration.between(system.instant(), instant), instant);
     return create(system, ZoneOffset.UTC, stopped);
@@ -87,9 +86,7 @@ public final class TestClock extends Clock {
    * @throws IllegalArgumentException if the duration is null
    */
   public void advance(Duration duration) {
-    if (duration == null) {
-      throw new IllegalArgumentException("advance(duration) was given null.");
-    }
+    Refusals.given("advance(duration)", duration);
     state.updateAndGet(
         now ->
             new State(
@@ -104,9 +101,7 @@ public final class TestClock extends Clock {
    * @throws IllegalArgumentException if the instant is null
    */
   public void set(Instant instant) {
-    if (instant == null) {
-      throw new IllegalArgumentException("set(instant) was given null.");
-    }
+    Refusals.given("set(instant)", instant);
     state.updateAndGet(
         now ->
             new State(

@@ -9,9 +9,12 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.body.BodyChange;
 import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.masking.RequestMask;
+import dev.cachette.internal.secret.Masking;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Compares two cassettes, exchange by exchange. */
 final class Comparison {
@@ -34,10 +37,29 @@ final class Comparison {
       List<Change> changes = comparison.changes(pair);
       if (!changes.isEmpty()) {
         Exchange shown = pair.before().or(pair::after).orElseThrow();
-        changed.add(new ChangedExchange(shown.request().toString(), changes));
+        RequestMask mask = mask(pair);
+        changed.add(
+            new ChangedExchange(
+                mask.text(shown.request().toString()),
+                changes.stream().map(it -> masked(it, mask)).toList()));
       }
     }
     return changed;
+  }
+
+  /** Files of other tools may have secrets. */
+  private static RequestMask mask(CassetteInternals.Pair pair) {
+    List<Exchange> both = Stream.concat(pair.before().stream(), pair.after().stream()).toList();
+    List<Response> responses = both.stream().flatMap(it -> it.response().stream()).toList();
+    return RequestMask.of(both.get(0).request(), responses);
+  }
+
+  private static Change masked(Change change, RequestMask mask) {
+    return new Change(
+        change.kind(),
+        mask.text(change.place()),
+        Masking.text(mask.text(change.before())),
+        Masking.text(mask.text(change.after())));
   }
 
   private List<Change> changes(CassetteInternals.Pair pair) {

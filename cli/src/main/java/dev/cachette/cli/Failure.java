@@ -55,9 +55,4 @@ class Failure extends ToolingException {
     }
     return failure.getMessage() == null ? failure.toString() : failure.getMessage();
   }
-
-  /** Returns a text without line breaks. */
-  static String oneLine(String text) {
-    return text.strip().replaceAll("\\s*\\R\\s*", " ");
-  }
 }

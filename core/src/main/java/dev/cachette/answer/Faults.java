@@ -246,8 +246,6 @@ public final class Faults {
   }
 
   private static void requireAnswer(String what, ResponseAnswer answer) {
-    if (answer == null) {
-      throw Refusals.argument(what + " was given null.");
-    }
+    Refusals.given(what, answer);
   }
 }

@@ -33,9 +33,7 @@ public final class RealAnswer extends Timed<RealAnswer> {
    * an exception that it throws fails the test. Several functions are applied in order.
    */
   public RealAnswer transformed(UnaryOperator<ResponseAnswer> function) {
-    if (function == null) {
-      throw Refusals.argument("transformed(function) was given null.");
-    }
+    Refusals.given("transformed(function)", function);
     return new RealAnswer(real -> function.apply(transformation.apply(real)), mayFail, timing);
   }
 

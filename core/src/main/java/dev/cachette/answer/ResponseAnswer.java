@@ -58,9 +58,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    * @throws IllegalArgumentException if the response is null
    */
   public static ResponseAnswer of(Response response) {
-    if (response == null) {
-      throw Refusals.argument("of(response) was given null.");
-    }
+    Refusals.given("of(response)", response);
     return new ResponseAnswer(response, Delivery.PLAIN);
   }
 
@@ -304,9 +302,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    * @param tag the tag with or without quotes; {@code W/"..."} for a weak one
    */
   public ResponseAnswer etag(String tag) {
-    if (tag == null) {
-      throw Refusals.argument("etag(tag) was given null.");
-    }
+    Refusals.given("etag(tag)", tag);
     boolean quoted = tag.startsWith("\"") || tag.startsWith("W/\"");
     return header("etag", quoted ? tag : "\"" + tag + "\"");
   }
@@ -350,9 +346,7 @@ public final class ResponseAnswer extends Timed<ResponseAnswer> {
    * @throws IllegalStateException if its content type cannot have a charset
    */
   public ResponseAnswer charset(Charset charset) {
-    if (charset == null) {
-      throw Refusals.argument("charset(charset) was given null.");
-    }
+    Refusals.given("charset(charset)", charset);
     MediaType type =
         response
             .headers()

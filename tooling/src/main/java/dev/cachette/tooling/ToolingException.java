@@ -23,7 +23,7 @@ public class ToolingException extends RuntimeException {
   }
 
   /** Returns a text without line breaks. */
-  static String oneLine(String text) {
+  protected static String oneLine(String text) {
     return text.strip().replaceAll("\\s*\\R\\s*", " ");
   }
 }

@@ -3,9 +3,13 @@ package dev.cachette.internal.cassette;
 
 import static org.junit.jupiter.api.Assertions.assertFalse;
 
+import dev.cachette.cassette.CassetteContent;
+import dev.cachette.cassette.Drift;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Body;
 import dev.cachette.http.Header;
 import dev.cachette.http.Request;
+import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.explain.Explained;
 import dev.cachette.internal.explain.Explanation;
@@ -26,6 +30,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -67,6 +72,7 @@ class OutletsTest {
     outlets.put(
         "headers of the response", headers(exchange.response().orElseThrow().headers().stream()));
     outlets.put("exchange.toString()", exchange.toString());
+    outlets.put("drift", drift(exchange).toString());
     int at = 0;
     for (Condition condition : conditions(request)) {
       if (condition.holds(MatchInternals.received(request))) {
@@ -89,6 +95,16 @@ class OutletsTest {
               MatchInternals.examine(pattern, request).masked(RequestMask.of(request)).misses()));
     }
     return outlets;
+  }
+
+  /** The drift of a response with the content of the request, to one with other values. */
+  private static Drift drift(Exchange exchange) {
+    Request request = exchange.request();
+    Body other = Body.of(request.text().replaceAll("[A-Za-z0-9+/=_-]{7,}", "other-value-7"));
+    Exchange before = exchange.with(new Response(200, request.headers(), request.body()));
+    Exchange after = exchange.with(new Response(200, request.headers(), other));
+    return new CassetteContent("harbour", Optional.empty(), List.of(exchange, before))
+        .compareWith(new CassetteContent("harbour", Optional.empty(), List.of(after, after)));
   }
 
   /** Conditions that do not hold, on every part of the request. */

@@ -64,7 +64,7 @@ public final class DescriptionFailure {
         request,
         response.status(),
         body(response),
-        CheckText.lines(missed),
+        CheckText.lines(RequestMask.of(request, List.of(response)).checks(missed)),
         described,
         answering.isStub()
             ? "return what the API description allows" + answering.exception()

@@ -1,14 +1,18 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.masking;
 
+import dev.cachette.http.Body;
 import dev.cachette.http.Header;
+import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
+import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.secret.Replacement;
 import dev.cachette.internal.secret.Secret;
 import dev.cachette.internal.secret.SecretFinder;
 import dev.cachette.internal.uri.Percent;
+import dev.cachette.result.Cause;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
@@ -54,6 +58,11 @@ public final class RequestMask {
 
   /** Returns the mask for a request. */
   public static RequestMask of(Request request) {
+    return of(request, List.of());
+  }
+
+  /** Returns the mask for a request and its responses. */
+  public static RequestMask of(Request request, List<Response> responses) {
     Set<String> values = new LinkedHashSet<>(Masking.values());
     SecretFinder finder =
         new SecretFinder(
@@ -71,15 +80,18 @@ public final class RequestMask {
               }
             });
     finder.url(request.uri().toString());
-    for (Header header : request.headers()) {
+    find(finder, request.headers(), request.body());
+    responses.forEach(it -> find(finder, it.headers(), it.body()));
+    return new RequestMask(values);
+  }
+
+  private static void find(SecretFinder finder, Headers headers, Body body) {
+    for (Header header : headers) {
       finder.header(header.name(), header.value());
     }
-    if (!request.body().isEmpty()) {
-      finder.body(
-          request.headers().first("content-type"),
-          Content.of(request.headers(), request.body()).text());
+    if (!body.isEmpty()) {
+      finder.body(headers.first("content-type"), Content.of(headers, body).text());
     }
-    return new RequestMask(values);
   }
 
   private static Pattern pattern(String value) {
@@ -118,6 +130,6 @@ public final class RequestMask {
         text(difference.expected()),
         text(difference.actual()),
         difference.kind(),
-        difference.cause());
+        difference.cause().map(it -> new Cause(text(it.text()), it.isCertain())));
   }
 }

@@ -79,9 +79,7 @@ public final class StubSources {
 
   /** Creates a source from text. */
   public static StubSources of(String text, Reading reading) {
-    if (text == null) {
-      throw Refusals.argument("declare(text) was given null.");
-    }
+    Refusals.given("declare(text)", text);
     return new StubSources(missing -> List.of(StubSource.ofText(text)), reading);
   }
 
