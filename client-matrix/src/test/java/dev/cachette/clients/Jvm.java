@@ -18,6 +18,8 @@ final class Jvm {
   static List<String> command(List<String> options, Class<?> main, String... arguments) {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    // It ends before more would pay.
+    command.add("-XX:TieredStopAtLevel=1");
     command.add("-XX:+EnableDynamicAgentLoading");
     command.addAll(options);
     command.add("-cp");

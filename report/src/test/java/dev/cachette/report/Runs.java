@@ -78,6 +78,8 @@ final class Runs {
     Files.writeString(files.resolve("tides.har"), CASSETTE);
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    // It ends before more would pay.
+    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
     command.add("-XX:+EnableDynamicAgentLoading");
     command.add("-Dcachette.report=" + report);
     command.add("-cp");
