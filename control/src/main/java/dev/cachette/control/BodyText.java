@@ -29,7 +29,7 @@ public final class BodyText {
   /** Returns the text of a body as JSON; empty if it is none. */
   static Optional<JsonNode> json(Headers headers, String text) {
     boolean isJson =
-        BodyFormats.named(headers.first("content-type")).isJson() && Json.problemIn(text).isEmpty();
+        BodyFormats.named(headers.first("content-type")).isJson() && Json.isValid(text);
     return isJson ? Optional.of(Json.tree(text)) : Optional.empty();
   }
 }

@@ -4,6 +4,7 @@ package dev.cachette.tooling;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.ObjectWriter;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.stubfile.StubWriter;
 
@@ -24,11 +25,16 @@ public enum StubFormat {
     }
   };
 
+  /** Loading it takes a third of a second, so it waits until it is needed. */
+  private static final class Writer {
+    static final ObjectWriter LAID_OUT = new ObjectMapper().writerWithDefaultPrettyPrinter();
+  }
+
   abstract String written(ObjectNode file);
 
   static String laidOut(JsonNode value) {
     try {
-      return new ObjectMapper().writerWithDefaultPrettyPrinter().writeValueAsString(value);
+      return Writer.LAID_OUT.writeValueAsString(value);
     } catch (JsonProcessingException impossible) {
       throw new IllegalStateException(impossible);
     }

@@ -184,7 +184,7 @@ final class MultipartFormat implements BodyFormat {
     Content first = contentOf(parts.get(0));
     boolean json =
         fields.isJson(name) || BodyFormats.named(first.headers().first("content-type")).isJson();
-    if (parts.size() == 1 && json && Json.problemIn(first.text()).isEmpty()) {
+    if (parts.size() == 1 && json && Json.isValid(first.text())) {
       return Json.tree(first.text());
     }
     return fields.value(name, parts.stream().map(part -> contentOf(part).text()).toList());

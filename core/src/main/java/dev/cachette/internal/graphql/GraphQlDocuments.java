@@ -3,6 +3,7 @@ package dev.cachette.internal.graphql;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.secret.Masking;
 import graphql.language.Document;
 import graphql.language.Field;
 import graphql.language.FragmentDefinition;
@@ -67,7 +68,7 @@ final class GraphQlDocuments {
               "its document is not valid GraphQL, line %d, column %d: %s",
               malformed.getLocation().getLine(),
               malformed.getLocation().getColumn(),
-              malformed.getMessage()),
+              Masking.quotedToken(malformed.getMessage(), document)),
           malformed);
     }
   }

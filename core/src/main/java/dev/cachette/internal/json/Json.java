@@ -3,7 +3,6 @@ package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
-import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.PrettyPrinter;
@@ -15,24 +14,14 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.JsonStreams;
-import dev.cachette.internal.text.Quoting;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** The default mapper, and the places of JSON syntax errors. */
 public final class Json {
-
-  /** The number of characters shown on each side of a syntax error. */
-  private static final int AROUND = 20;
-
-  private static final Pattern CODE = Pattern.compile(" \\(code \\d+\\)");
-
-  /** Jackson's description of a position, which messages shorten. */
-  private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
   private static final JsonFactory STREAMS = JsonStreams.standard();
 
@@ -128,9 +117,24 @@ public final class Json {
     return text.toString();
   }
 
+  /** Returns true if a text is one JSON value. */
+  public static boolean isValid(String text) {
+    try (JsonParser parser = STREAMS.createParser(text)) {
+      if (parser.nextToken() == null) {
+        return false;
+      }
+      parser.skipChildren();
+      return parser.nextToken() == null;
+    } catch (JsonProcessingException malformed) {
+      return false;
+    } catch (IOException impossible) {
+      throw new UncheckedIOException(impossible);
+    }
+  }
+
   /**
-   * Returns the syntax error in a text that should be one JSON value, with its place; empty if it
-   * is valid.
+   * Returns the syntax error in a text that should be one JSON value, with its place, and secrets
+   * masked; empty if it is valid.
    */
   public static Optional<String> problemIn(String text) {
     try (JsonParser parser = STREAMS.createParser(text)) {
@@ -140,9 +144,11 @@ public final class Json {
       parser.skipChildren();
       return parser.nextToken() == null
           ? Optional.empty()
-          : Optional.of(where(parser.currentTokenLocation()) + "unexpected content after the end");
+          : Optional.of(
+              JsonProblem.where(parser.currentTokenLocation())
+                  + "unexpected content after the end");
     } catch (JsonProcessingException malformed) {
-      return Optional.of(problem(malformed) + near(text, malformed.getLocation()));
+      return Optional.of(JsonProblem.of(malformed, text));
     } catch (IOException impossible) {
       throw new UncheckedIOException(impossible);
     }
@@ -150,30 +156,7 @@ public final class Json {
 
   /** Returns a parser's error, with its place. */
   public static String problem(JsonProcessingException failure) {
-    String message = failure.getOriginalMessage();
-    return where(failure.getLocation())
-        + CODE.matcher(SOURCE.matcher(message).replaceAll("$1")).replaceAll("");
-  }
-
-  /** Returns the text around a place. */
-  private static String near(String text, @Nullable JsonLocation place) {
-    int at = place == null ? -1 : (int) place.getCharOffset();
-    if (at < 0 || at > text.length()) {
-      return "";
-    }
-    int from = Math.max(0, at - AROUND);
-    int to = Math.min(text.length(), at + AROUND);
-    return String.format(
-        ", near %s%s%s",
-        from > 0 ? "... " : "",
-        Quoting.visible(text.substring(from, to).strip()),
-        to < text.length() ? " ..." : "");
-  }
-
-  private static String where(@Nullable JsonLocation place) {
-    return place == null
-        ? ""
-        : String.format("line %d, column %d: ", place.getLineNr(), place.getColumnNr());
+    return JsonProblem.of(failure);
   }
 
   /** Finding modules takes milliseconds, so it waits until a mapper is needed. */

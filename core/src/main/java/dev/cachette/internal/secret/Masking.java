@@ -7,9 +7,14 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** Masks secrets in whatever a person reads: messages, logs, the control port. */
 public final class Masking {
+
+  private static final Pattern TOKEN =
+      Pattern.compile("(?<=(?:Unrecognized|offending) token ').+?(?='(?: at|:|$))");
 
   /** The replacement for secrets. */
   public static final String MASK = "****";
@@ -100,6 +105,14 @@ public final class Masking {
   /** Returns a body. */
   public static String body(Optional<String> contentType, String text) {
     return masked(finder -> finder.body(contentType, text));
+  }
+
+  /** Returns a parser's message about a text: a token that it quotes may be a secret. */
+  public static String quotedToken(String message, String text) {
+    Matcher token = TOKEN.matcher(message);
+    return token.find() && !body(Optional.empty(), text).contains(token.group())
+        ? message.substring(0, token.start()) + MASK + message.substring(token.end())
+        : message;
   }
 
   /** Returns any other text. */

@@ -102,6 +102,31 @@ class ContentTest {
     assertEquals(problem.isEmpty(), reading.value().isPresent());
   }
 
+  /** The text around the error may have a part of a secret. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '`',
+      value = {
+        "{\"password\":\"SECRET\",}",
+        "{\"a\":1, \"token\":\"SECRET\" \"b\":2}",
+        "{\"password\": SECRET}",
+        "{\"password\": 'SECRET'}",
+        "{\"password\":\"SECRET",
+        "{\"authorization\":\"Bearer SECRET\"",
+        "[\"eyJhbGciOiJIUzI1NiJ9.eyJzdWIiOiJhbm5hIn0.SECRET\" 1]",
+        "{\"a\":\"x\"}}{\"password\":\"SECRET\"}",
+      })
+  void errorsQuoteNoPartOfASecret(String body) {
+    String secret = "Kx7q9Zt4Vb2nRw8LmPd5Yc3HfGj6Sa1E";
+    for (String type : new String[] {"application/json", "application/x-ndjson", "text/plain"}) {
+      String said = content(type, body.replace("SECRET", secret)).jsonReading().problem();
+      for (int at = 0; at + 6 <= secret.length(); at++) {
+        assertFalse(said.contains(secret.substring(at, at + 6)), said);
+      }
+    }
+  }
+
   @ParameterizedTest
   @CsvSource(
       delimiter = '|',

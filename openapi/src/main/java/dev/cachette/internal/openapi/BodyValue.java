@@ -40,7 +40,7 @@ final class BodyValue {
     }
 
     private static JsonNode value(String text, Element type) {
-      return SchemaTypes.of(type).contains("object") && Json.problemIn(text).isEmpty()
+      return SchemaTypes.of(type).contains("object") && Json.isValid(text)
           ? Json.tree(text)
           : SchemaTypes.value(text, type);
     }

@@ -94,7 +94,7 @@ final class ParameterText {
   }
 
   private static JsonNode json(String text) {
-    return Json.problemIn(text).isEmpty() ? Json.tree(text) : JSON.textNode(text);
+    return Json.isValid(text) ? Json.tree(text) : JSON.textNode(text);
   }
 
   private static ArrayNode array(Parameter parameter, List<String> texts) {

@@ -70,7 +70,7 @@ final class SchemaTypes {
   static JsonNode value(String text, Element schema) {
     Set<String> types = of(schema);
     boolean number = types.contains("number") || types.contains("integer");
-    JsonNode json = Json.problemIn(text).isEmpty() ? Json.tree(text) : null;
+    JsonNode json = Json.isValid(text) ? Json.tree(text) : null;
     if (json != null
         && (number && json.isNumber()
             || types.contains("boolean") && json.isBoolean()

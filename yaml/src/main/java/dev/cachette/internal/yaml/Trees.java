@@ -106,9 +106,7 @@ public final class Trees {
 
   /** JSON may be indented with tabs, which YAML forbids; strings contain escaped tabs only. */
   private static String withoutTabs(String text) {
-    return text.indexOf('\t') >= 0 && Json.problemIn(text).isEmpty()
-        ? text.replace('\t', ' ')
-        : text;
+    return text.indexOf('\t') >= 0 && Json.isValid(text) ? text.replace('\t', ' ') : text;
   }
 
   private static String message(MarkedYamlEngineException malformed) {
@@ -272,7 +270,7 @@ public final class Trees {
     if (kind.equals(Tag.NULL)) {
       return JsonNodeFactory.instance.nullNode();
     }
-    boolean json = Json.problemIn(text).isEmpty();
+    boolean json = Json.isValid(text);
     return json ? Json.tree(text) : JsonNodeFactory.instance.textNode(text);
   }
 }
