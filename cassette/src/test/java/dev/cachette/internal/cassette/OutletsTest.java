@@ -73,12 +73,43 @@ class OutletsTest {
         "headers of the response", headers(exchange.response().orElseThrow().headers().stream()));
     outlets.put("exchange.toString()", exchange.toString());
     outlets.put("drift", drift(exchange).toString());
-    int at = 0;
-    for (Condition condition : conditions(request)) {
+    addExplanations(outlets, request, conditions(request));
+    for (Request malformed : malformed(request)) {
+      addExplanations(
+          outlets,
+          malformed,
+          List.of(
+              Bodies.sameJson("{}"),
+              Bodies.jsonAt("$.a", "nothing"),
+              Bodies.jsonSchema("{}"),
+              Bodies.xpath("/a", "nothing")));
+    }
+    return outlets;
+  }
+
+  /** Returns the request with JSON or XML that is cut, or has one character too many. */
+  private static List<Request> malformed(Request request) {
+    String text = Content.of(request.headers(), request.body()).text().stripTrailing();
+    List<Request> malformed = new ArrayList<>();
+    for (int cut : text.matches("(?s)[{\\[<].*[}\\]>]") ? new int[] {0, 1} : new int[0]) {
+      String body = text.substring(0, text.length() - cut) + (cut == 0 ? "}" : "");
+      malformed.add(
+          new Request(
+              request.method(),
+              request.uri(),
+              request.headers().with("content-encoding"),
+              Body.of(body)));
+    }
+    return malformed;
+  }
+
+  private static void addExplanations(
+      Map<String, String> outlets, Request request, List<Condition> conditions) {
+    for (Condition condition : conditions) {
       if (condition.holds(MatchInternals.received(request))) {
         continue;
       }
-      String name = at++ + ", " + condition.getClass().getSimpleName();
+      String name = outlets.size() + ", " + condition.getClass().getSimpleName();
       RequestPattern pattern = RequestPattern.of("* https://*/{+rest}").where(condition);
       Explained explained =
           Explanation.ofUnexpected(
@@ -94,13 +125,12 @@ class OutletsTest {
           CheckText.lines(
               MatchInternals.examine(pattern, request).masked(RequestMask.of(request)).misses()));
     }
-    return outlets;
   }
 
   /** The drift of a response with the content of the request, to one with other values. */
   private static Drift drift(Exchange exchange) {
     Request request = exchange.request();
-    Body other = Body.of(request.text().replaceAll("[A-Za-z0-9+/=_-]{7,}", "other-value-7"));
+    Body other = Body.of(request.text().replaceAll("[A-Za-z0-9+/=._-]{7,}", "other-value-7"));
     Exchange before = exchange.with(new Response(200, request.headers(), request.body()));
     Exchange after = exchange.with(new Response(200, request.headers(), other));
     return new CassetteContent("harbour", Optional.empty(), List.of(exchange, before))

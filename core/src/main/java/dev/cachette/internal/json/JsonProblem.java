@@ -44,7 +44,7 @@ final class JsonProblem {
     int to = Math.min(text.length(), at + AROUND);
     String near = text.substring(from, to);
     // A part of a secret cannot be told from other text.
-    return Masking.body(Optional.empty(), wide).contains(near)
+    return Masking.body(Optional.of("application/json"), wide).contains(near)
         ? String.format(
             "%s, near %s%s%s",
             problem,

@@ -30,12 +30,20 @@ final class JsonValues implements ValueFormat {
             || bare.charAt(0) == '"' && bare.endsWith("\""));
   }
 
+  /** Returns true for the beginning of an object or array, whatever follows. */
+  static boolean isBegun(String text) {
+    String bare = text.stripLeading();
+    String next = bare.isEmpty() ? "" : bare.substring(1).stripLeading();
+    return !next.isEmpty()
+        && "{[".indexOf(bare.charAt(0)) >= 0
+        && "\"{[".indexOf(next.charAt(0)) >= 0;
+  }
+
   @Override
   public Optional<String> change(BodyType type, String text, ValueChange change) {
-    List<JsonPlace> places;
-    try {
-      places = places(text);
-    } catch (IOException malformed) {
+    List<JsonPlace> places = new ArrayList<>();
+    boolean isWhole = addPlaces(text, places);
+    if (!isWhole && places.isEmpty()) {
       return Optional.empty();
     }
     StringBuilder changed = new StringBuilder(text.length() + 16);
@@ -49,11 +57,16 @@ final class JsonValues implements ValueFormat {
         copied = place.end();
       }
     }
-    return Optional.of(copied == 0 ? text : changed.append(text, copied, text.length()).toString());
+    int end = isWhole ? text.length() : Math.max(copied, places.get(places.size() - 1).end());
+    changed.append(text, copied, end);
+    // What is behind a syntax error has no structure.
+    String rest = text.substring(end);
+    return Optional.of(
+        changed.append(isWhole ? rest : change.of(Value.string("", rest))).toString());
   }
 
-  private static List<JsonPlace> places(String text) throws IOException {
-    List<JsonPlace> places = new ArrayList<>();
+  /** Adds the places of values up to the first syntax error; returns false if there is one. */
+  private static boolean addPlaces(String text, List<JsonPlace> places) {
     JsonContainer open = JsonContainer.ROOT.within("", false);
     String member = "";
     try (JsonParser parser = FACTORY.createParser(text)) {
@@ -72,8 +85,10 @@ final class JsonValues implements ValueFormat {
           }
         }
       }
+      return true;
+    } catch (IOException malformed) {
+      return false;
     }
-    return places;
   }
 
   private static JsonPlace place(JsonParser parser, Value.Kind kind) throws IOException {

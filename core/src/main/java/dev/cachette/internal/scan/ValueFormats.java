@@ -7,17 +7,12 @@ import java.util.Optional;
 /** All kinds of bodies with a structure; other text is a single value. */
 public final class ValueFormats {
 
-  /** Formats whose text has marks that others rarely have. */
-  private static final List<ValueFormat> MARKED = List.of(new JsonValues(), new XmlValues());
+  private static final ValueFormat JSON = new JsonValues();
+  private static final ValueFormat XML = new XmlValues();
 
   /** In the order in which they are tried. */
   private static final List<ValueFormat> ALL =
-      List.of(
-          new MultipartValues(),
-          new FormValues(),
-          new CsvValues(),
-          new XmlValues(),
-          new JsonValues());
+      List.of(new MultipartValues(), new FormValues(), new CsvValues(), XML, JSON);
 
   private ValueFormats() {}
 
@@ -27,7 +22,7 @@ public final class ValueFormats {
    */
   public static String change(BodyType type, String text, ValueChange change) {
     // Some clients call every body a form, such as curl.
-    Optional<String> mistyped = hasMark(text) ? changeMarked(type, text, change) : Optional.empty();
+    Optional<String> mistyped = changeMarked(type, text, change);
     if (mistyped.isPresent()) {
       return mistyped.get();
     }
@@ -42,24 +37,13 @@ public final class ValueFormats {
     return changeLike(text, "", change);
   }
 
-  private static boolean hasMark(String text) {
-    int at = 0;
-    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
-      at++;
-    }
-    return at < text.length() && "{[<".indexOf(text.charAt(at)) >= 0;
-  }
-
   private static Optional<String> changeMarked(BodyType type, String text, ValueChange change) {
-    for (ValueFormat format : MARKED) {
-      if (!format.isNamedBy(type) && format.isLike(text)) {
-        Optional<String> changed = format.change(BodyType.NONE, text, change);
-        if (changed.isPresent()) {
-          return changed;
-        }
-      }
+    if (!JSON.isNamedBy(type) && JsonValues.isBegun(text)) {
+      return JSON.change(BodyType.NONE, text, change);
     }
-    return Optional.empty();
+    return !XML.isNamedBy(type) && text.stripLeading().startsWith("<") && XML.isLike(text)
+        ? XML.change(BodyType.NONE, text, change)
+        : Optional.empty();
   }
 
   /** Returns the text with changed values, in the format that it looks like. */

@@ -23,10 +23,11 @@ final class XmlValues implements ValueFormat {
   private static final Pattern MARKUP =
       Pattern.compile(
           "<!--.*?-->|<!\\[CDATA\\[.*?\\]\\]>|<\\?.*?\\?>|<![^>]*>"
-              + "|<(/?)([\\w.:-]+)((?:[^<>\"']|\"[^\"]*+\"|'[^']*+')*+)>",
+              + "|<(/?)([\\w.:-]+)((?:[^<>\"']|\"[^\"]*+\"|'[^']*+')*+)(?:>|\\z)",
           Pattern.DOTALL);
   private static final Pattern ATTRIBUTE =
-      Pattern.compile("([\\w.:-]+)\\s*=\\s*(?:\"([^\"]*+)\"|'([^']*+)')");
+      Pattern.compile(
+          "([\\w.:-]+)\\s*=\\s*(?:\"([^\"]*+)\"|'([^']*+)'|([^\\s\"'<>=`][^\\s\"'<>`]*+))");
   private static final Pattern ENTITY =
       Pattern.compile("&(?:#(\\d{1,7})|#x([0-9A-Fa-f]{1,6})|(amp|lt|gt|quot|apos));");
 
@@ -125,6 +126,8 @@ final class XmlValues implements ValueFormat {
           aside(tag, COMMENT.length(), tag.length() - "-->".length());
         } else if (tag.startsWith("<?") && tag.length() > 4) {
           aside(tag, 2, tag.length() - 2);
+        } else if (!tag.endsWith(">") && !ATTRIBUTE.matcher(tag).find()) {
+          characters(tag);
         } else if (markup.group(2) == null) {
           out.append(tag);
         } else if (!markup.group(1).isEmpty()) {
@@ -168,17 +171,23 @@ final class XmlValues implements ValueFormat {
         String now =
             change.of(Value.string(VALUES.contains(lower) ? valueName : attributeName, old));
         String whole = attribute.group();
-        char quote = whole.charAt(whole.length() - 1);
+        // HTML needs no quotes.
+        String quote = attribute.group(4) != null ? "" : whole.substring(whole.length() - 1);
+        int end = whole.length() - raw(attribute).length() - quote.length();
         attribute.appendReplacement(
             changed,
             Matcher.quoteReplacement(
                 now.equals(old)
                     ? whole
-                    : whole.substring(0, whole.indexOf(quote) + 1) + Escapes.xml(now) + quote));
+                    : whole.substring(0, end)
+                        + (quote.isEmpty() ? '"' + Escapes.xml(now) + '"' : Escapes.xml(now))
+                        + quote));
       }
       attribute.appendTail(changed);
-      int start = tag.length() - 1 - attributes.length();
-      out.append(tag, 0, start).append(changed).append('>');
+      // A tag that is cut has none.
+      String close = tag.endsWith(">") ? ">" : "";
+      int start = tag.length() - close.length() - attributes.length();
+      out.append(tag, 0, start).append(changed).append(close);
       if (!attributes.endsWith("/")) {
         open.push(element);
       }
@@ -209,7 +218,8 @@ final class XmlValues implements ValueFormat {
     }
 
     private static String raw(Matcher attribute) {
-      return attribute.group(2) == null ? attribute.group(3) : attribute.group(2);
+      String quoted = attribute.group(2) == null ? attribute.group(3) : attribute.group(2);
+      return quoted == null ? attribute.group(4) : quoted;
     }
   }
 
