@@ -55,10 +55,7 @@ final class Refresh implements Callable<Integer> {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file, output::notice)) {
       CassetteRefresh refreshed =
           CassetteRefresh.of(
-              cassette,
-              rules.redaction(),
-              new CassetteRefresh.Services(addresses, trusted.file()),
-              output::remark);
+              cassette, rules.redaction(), trusted.servicesAt(addresses), output::remark);
       Drift drift = refreshed.drift();
       if (output.isJson()) {
         output.json(drift.exchanges());

@@ -2,7 +2,10 @@
 package dev.cachette.cli;
 
 import dev.cachette.RealServices;
+import dev.cachette.tooling.CassetteRefresh;
 import java.nio.file.Path;
+import java.util.Map;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
 
@@ -18,14 +21,18 @@ final class TrustedCa {
   private @Nullable Path file;
 
   RealServices addedTo(RealServices services) {
+    return usable(() -> file == null ? services : services.trusting(file));
+  }
+
+  CassetteRefresh.Services servicesAt(Map<String, String> addresses) {
+    return usable(() -> new CassetteRefresh.Services(addresses, file));
+  }
+
+  private static <T> T usable(Supplier<T> services) {
     try {
-      return file == null ? services : services.trusting(file);
+      return services.get();
     } catch (IllegalArgumentException unusable) {
       throw new WrongUsage(unusable.getMessage());
     }
-  }
-
-  @Nullable Path file() {
-    return file;
   }
 }

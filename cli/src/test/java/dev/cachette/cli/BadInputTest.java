@@ -44,6 +44,7 @@ class BadInputTest {
         "serve bare.openapi.yaml | 3 | bare.openapi.yaml has no server with a host",
         "serve broken.openapi.yaml | 3 | broken.openapi.yaml:3: /paths/~1a: nothing found at",
         "check good.stubs.yaml --openapi nowhere.yaml | 3 | there is no file nowhere.yaml",
+        "check good.stubs.yaml --openapi bare.openapi.yaml | 3 | Fix: give its origin: --openapi",
         "serve good.stubs.yaml --port 70000 | 2 | '--port': a port is a number from 0 to",
         "serve good.stubs.yaml --control x | 2 | '--control': a port is a number",
         "serve good.stubs.yaml --listen no.such.host.example | 2 | '--listen': unknown address",
@@ -57,6 +58,8 @@ class BadInputTest {
         "record --to x.har --upstream nonsense | 2 | An origin is a scheme, a host and",
         "record --to x.har --upstream https://a.example/v1 | 2 | An origin is",
         "refresh lonely.har --at a=b | 2 | An origin is",
+        "refresh lonely.har --trusted-ca broken.txt | 2 | broken.txt",
+        "refresh lonely.har --trusted-ca nowhere.pem | 2 | nowhere.pem",
         "refresh lonely.har | 3 | cannot be reached",
         "redact broken.har --secret KEY= | 2 | has no value",
         "redact broken.har --secret KEY=abc | 2 | too short",
@@ -173,7 +176,8 @@ class BadInputTest {
   void everyCommandHelpsWithAnExample() throws Exception {
     for (String command :
         new String[] {
-          "demo", "serve", "record", "show", "check", "compare", "refresh", "redact", "convert"
+          "demo", "serve", "record", "show", "check", "compare", "refresh", "redact", "convert",
+          "schema"
         }) {
       Run run = Run.of(command, "--help");
       assertEquals(0, run.code());

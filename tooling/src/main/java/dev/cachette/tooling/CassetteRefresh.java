@@ -40,26 +40,32 @@ public final class CassetteRefresh {
     this.at = at;
   }
 
-  /**
-   * The real services.
-   *
-   * @param addresses the addresses of services by their origins, where they differ from their names
-   * @param authorities certificates (PEM) of authorities that sign for them, in addition to those
-   *     that Java trusts; null for none
-   */
-  public record Services(Map<String, String> addresses, @Nullable Path authorities) {
+  /** The real services. Immutable. */
+  public static final class Services {
 
-    /** Copies the addresses. */
-    public Services {
-      addresses = Map.copyOf(addresses);
+    private final Map<String, RealAddress> addresses;
+    private final List<X509Certificate> authorities;
+
+    /**
+     * Describes them.
+     *
+     * @param addresses the addresses of services by their origins, where they differ from their
+     *     names
+     * @param authorities certificates (PEM) of authorities that sign for them, in addition to those
+     *     that Java trusts; null for none
+     * @throws IllegalArgumentException if an address or the authorities are unusable
+     */
+    public Services(Map<String, String> addresses, @Nullable Path authorities) {
+      this.addresses =
+          addresses.entrySet().stream()
+              .collect(
+                  Collectors.toUnmodifiableMap(
+                      Map.Entry::getKey, it -> RealAddress.of(it.getValue())));
+      this.authorities = authorities == null ? List.of() : RealTrust.read(authorities);
     }
 
     private RealCalls by(Engine engine) {
-      Map<String, RealAddress> real =
-          addresses.entrySet().stream()
-              .collect(Collectors.toMap(Map.Entry::getKey, it -> RealAddress.of(it.getValue())));
-      List<X509Certificate> trusted = authorities == null ? List.of() : RealTrust.read(authorities);
-      return new RealCalls(engine, real, trusted);
+      return new RealCalls(engine, addresses, authorities);
     }
   }
 
@@ -70,7 +76,6 @@ public final class CassetteRefresh {
    * @param progress is told before each request
    * @throws ToolingException if a service cannot be reached, or if a request needs a secret that is
    *     not given
-   * @throws IllegalArgumentException if an address or the authorities are unusable
    */
   public static CassetteRefresh of(
       CassetteOnDisk cassette, Redaction rules, Services services, Consumer<String> progress) {
