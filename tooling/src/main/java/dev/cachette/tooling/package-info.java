@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /**
  * Work on files of stubs and recordings, as the command-line tool and other tools do it: checking,
  * redacting, refreshing and converting them. It has no options and prints nothing.

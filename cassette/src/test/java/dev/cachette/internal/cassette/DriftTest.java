@@ -23,7 +23,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What changed from one recording to another. */
+/** Changes from one recording to another. */
 class DriftTest {
 
   private static CassetteContent content(Exchange... exchanges) {

@@ -23,7 +23,7 @@ import java.util.List;
 import java.util.OptionalInt;
 import org.junit.jupiter.api.Test;
 
-/** What a cassette does in each mode, and what it remembers. */
+/** A cassette in each mode, and its memory of calls. */
 class LoadedCassetteTest {
 
   private static final CassetteSettings DEFAULTS = CassetteSettings.defaults();

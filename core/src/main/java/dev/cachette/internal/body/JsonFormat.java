@@ -38,16 +38,19 @@ final class JsonFormat implements BodyFormat {
 
   @Override
   public Optional<List<Difference>> differences(Content expected, Content actual, Ignored ignored) {
-    Reading<JsonNode> reading = actual.jsonReading();
+    return differences("JSON", expected.json(), actual.jsonReading(), ignored);
+  }
+
+  /** Returns the differences from a value, if that could be read. */
+  static Optional<List<Difference>> differences(
+      String what, Optional<JsonNode> expected, Reading<JsonNode> actual, Ignored ignored) {
     List<JsonQuery> skipped = ignored.json().stream().map(JsonQuery::parse).toList();
-    return expected
-        .json()
-        .map(
-            json ->
-                reading
-                    .value()
-                    .map(have -> new JsonComparison(json, true, false, skipped).differences(have))
-                    .orElseGet(() -> List.of(Difference.of("JSON", reading.problem()))));
+    return expected.map(
+        json ->
+            actual
+                .value()
+                .map(have -> new JsonComparison(json, true, false, skipped).differences(have))
+                .orElseGet(() -> List.of(Difference.of(what, actual.problem()))));
   }
 
   @Override

@@ -8,8 +8,6 @@ import com.fasterxml.jackson.databind.node.TextNode;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Reading;
 import dev.cachette.internal.json.Json;
-import dev.cachette.internal.json.JsonComparison;
-import dev.cachette.internal.json.JsonQuery;
 import dev.cachette.internal.scan.BodyType;
 import dev.cachette.internal.text.Escapes;
 import dev.cachette.result.Difference;
@@ -44,16 +42,8 @@ final class JsonLinesFormat extends TextFormat {
 
   @Override
   public Optional<List<Difference>> differences(Content expected, Content actual, Ignored ignored) {
-    Reading<JsonNode> reading = values(actual);
-    List<JsonQuery> skipped = ignored.json().stream().map(JsonQuery::parse).toList();
-    return values(expected)
-        .value()
-        .map(
-            lines ->
-                reading
-                    .value()
-                    .map(have -> new JsonComparison(lines, true, false, skipped).differences(have))
-                    .orElseGet(() -> List.of(Difference.of("lines of JSON", reading.problem()))));
+    return JsonFormat.differences(
+        "lines of JSON", values(expected).value(), values(actual), ignored);
   }
 
   @Override

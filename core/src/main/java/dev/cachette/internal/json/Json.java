@@ -18,6 +18,7 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.util.Optional;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /** The default mapper, and the places of JSON syntax errors. */
@@ -119,17 +120,8 @@ public final class Json {
 
   /** Returns true if a text is one JSON value. */
   public static boolean isValid(String text) {
-    try (JsonParser parser = STREAMS.createParser(text)) {
-      if (parser.nextToken() == null) {
-        return false;
-      }
-      parser.skipChildren();
-      return parser.nextToken() == null;
-    } catch (JsonProcessingException malformed) {
-      return false;
-    } catch (IOException impossible) {
-      throw new UncheckedIOException(impossible);
-    }
+    // The masked text around an error is not needed.
+    return problemIn(text, JsonProblem::of).isEmpty();
   }
 
   /**
@@ -137,6 +129,11 @@ public final class Json {
    * masked; empty if it is valid.
    */
   public static Optional<String> problemIn(String text) {
+    return problemIn(text, malformed -> JsonProblem.of(malformed, text));
+  }
+
+  private static Optional<String> problemIn(
+      String text, Function<JsonProcessingException, String> told) {
     try (JsonParser parser = STREAMS.createParser(text)) {
       if (parser.nextToken() == null) {
         return Optional.of("it is empty");
@@ -148,7 +145,7 @@ public final class Json {
               JsonProblem.where(parser.currentTokenLocation())
                   + "unexpected content after the end");
     } catch (JsonProcessingException malformed) {
-      return Optional.of(JsonProblem.of(malformed, text));
+      return Optional.of(told.apply(malformed));
     } catch (IOException impossible) {
       throw new UncheckedIOException(impossible);
     }

@@ -20,7 +20,7 @@ final class JsonProblem {
 
   private static final Pattern CODE = Pattern.compile(" \\(code \\d+\\)");
 
-  /** The parser's error may refer to another place, behind the position in its source. */
+  /** Jackson's description of a position, which messages shorten. */
   private static final Pattern SOURCE = Pattern.compile("\\[Source: [^;]*; ([^]]*)]");
 
   private JsonProblem() {}

@@ -32,11 +32,19 @@ final class JsonValues implements ValueFormat {
 
   /** Returns true for the beginning of an object or array, whatever follows. */
   static boolean isBegun(String text) {
-    String bare = text.stripLeading();
-    String next = bare.isEmpty() ? "" : bare.substring(1).stripLeading();
-    return !next.isEmpty()
-        && "{[".indexOf(bare.charAt(0)) >= 0
-        && "\"{[".indexOf(next.charAt(0)) >= 0;
+    int first = afterSpace(text, 0);
+    int second = afterSpace(text, first + 1);
+    return second < text.length()
+        && "{[".indexOf(text.charAt(first)) >= 0
+        && "\"{[".indexOf(text.charAt(second)) >= 0;
+  }
+
+  private static int afterSpace(String text, int from) {
+    int at = from;
+    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
+      at++;
+    }
+    return at;
   }
 
   @Override
@@ -57,12 +65,15 @@ final class JsonValues implements ValueFormat {
         copied = place.end();
       }
     }
-    int end = isWhole ? text.length() : Math.max(copied, places.get(places.size() - 1).end());
+    if (isWhole) {
+      return Optional.of(
+          copied == 0 ? text : changed.append(text, copied, text.length()).toString());
+    }
+    int end = places.get(places.size() - 1).end();
     changed.append(text, copied, end);
     // What is behind a syntax error has no structure.
-    String rest = text.substring(end);
-    return Optional.of(
-        changed.append(isWhole ? rest : change.of(Value.string("", rest))).toString());
+    changed.append(change.of(Value.string("", text.substring(end))));
+    return Optional.of(changed.toString());
   }
 
   /** Adds the places of values up to the first syntax error; returns false if there is one. */

@@ -41,7 +41,7 @@ public final class ValueFormats {
     if (!JSON.isNamedBy(type) && JsonValues.isBegun(text)) {
       return JSON.change(BodyType.NONE, text, change);
     }
-    return !XML.isNamedBy(type) && text.stripLeading().startsWith("<") && XML.isLike(text)
+    return !XML.isNamedBy(type) && XML.isLike(text)
         ? XML.change(BodyType.NONE, text, change)
         : Optional.empty();
   }

@@ -181,7 +181,6 @@ final class ExampleResponses {
     return named.json();
   }
 
-  /** Returns a value that the schema allows. */
   private static boolean isSequence(String type) {
     return BodyFormats.named(Optional.of(type)).isSequence();
   }
@@ -192,6 +191,7 @@ final class ExampleResponses {
     return value.isThere() ? value : example.raw("dataValue");
   }
 
+  /** Returns a value that the schema allows. */
   private JsonNode generated(Element media) {
     Element schema = media.raw("schema");
     JsonNode value = Samples.of(schema, Direction.RESPONSE);

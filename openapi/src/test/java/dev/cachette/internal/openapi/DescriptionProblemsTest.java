@@ -15,8 +15,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /**
- * What is wrong with a description, in the file {@code problems.txt}: a description, an arrow, and
- * the problems, each with its place; none if it is right.
+ * Mistakes in a description, in the file {@code problems.txt}: a description, an arrow, and the
+ * problems, each with its place; none if it is right.
  */
 class DescriptionProblemsTest {
 

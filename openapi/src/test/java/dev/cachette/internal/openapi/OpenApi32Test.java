@@ -16,7 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What is new in OpenAPI 3.2: methods, whole queries, sequences, and a default for choices. */
+/** News of OpenAPI 3.2: methods, whole queries, sequences, and a default for choices. */
 class OpenApi32Test {
 
   private static final Description DESCRIBED =

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** Converts recorded exchanges to stubs, as stub files and Java code write them. */
 @NullMarked
 package dev.cachette.internal.convert;

@@ -1,4 +1,3 @@
-// SPDX-License-Identifier: Apache-2.0
 /** Converts curl commands, in the quoting of several shells, to stubs. */
 @NullMarked
 package dev.cachette.internal.curl;
