@@ -46,6 +46,7 @@ import org.jspecify.annotations.Nullable;
 public final class Cachette implements AutoCloseable {
 
   private final String name;
+  private final String sessionName;
   private final Session session;
   private final Scopes scopes;
   private final Log<Call> log;
@@ -54,7 +55,8 @@ public final class Cachette implements AutoCloseable {
 
   private Cachette(Settings settings, Place opened) {
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
-    this.session = new Session(settings, this, settings.name().orElseGet(opened::toString));
+    this.sessionName = settings.name().orElseGet(opened::toString);
+    this.session = new Session(settings, this, sessionName);
     this.scopes = session.scopes();
     this.log = new ScopeLog(scopes, Messages::warn);
     this.stubs = new StubControl(session, settings.seed(), this::requireOpen);
@@ -476,7 +478,21 @@ public final class Cachette implements AutoCloseable {
       closed = Caller.place();
     }
     session.observers().closing(this);
-    session.close();
+    @Nullable Throwable failure = null;
+    try {
+      session.close();
+    } catch (RuntimeException | Error failed) {
+      failure = failed;
+    }
+    session.observers().closed(this, failure);
+  }
+
+  Session session() {
+    return session;
+  }
+
+  String sessionName() {
+    return sessionName;
   }
 
   StubControl stubs() {

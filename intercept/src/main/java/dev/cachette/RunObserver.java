@@ -21,6 +21,12 @@ public interface RunObserver {
   /** A session is about to end. */
   default void closing(Cachette net) {}
 
+  /**
+   * A session has ended, with all its scopes. What this throws, {@link Cachette#close()} throws; it
+   * may wait.
+   */
+  default void closed(Cachette net) {}
+
   /** A scope was opened for a test, a class, or a session. */
   default void begun(TestId test) {}
 

@@ -7,14 +7,15 @@ import dev.cachette.internal.engine.Onlooker;
 import dev.cachette.internal.engine.ScopeReport;
 import dev.cachette.internal.engine.TestId;
 import dev.cachette.internal.openapi.Described;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 import org.slf4j.LoggerFactory;
 
@@ -24,7 +25,7 @@ final class RunObservers implements Onlooker {
   /** Those of this JVM, from the first session that wants one; empty if one could not be opened. */
   private static final Map<Class<?>, Optional<RunObserver>> OF_RUN = new HashMap<>();
 
-  private final List<RunObserver> all = new ArrayList<>();
+  private final List<RunObserver> all = new CopyOnWriteArrayList<>();
   private final boolean onUnexpected;
   private final boolean onUnused;
 
@@ -93,12 +94,43 @@ final class RunObservers implements Onlooker {
     }
   }
 
+  /** Adds one of this session alone. */
+  void add(RunObserver observer) {
+    all.add(observer);
+  }
+
   void opened(Cachette net) {
     all.forEach(it -> it.opened(net));
   }
 
   void closing(Cachette net) {
     all.forEach(it -> it.closing(net));
+  }
+
+  /**
+   * Tells all of them that the session has ended.
+   *
+   * @param failure why it fails; null if it does not
+   */
+  void closed(Cachette net, @Nullable Throwable failure) {
+    @Nullable Throwable first = failure;
+    for (RunObserver each : all) {
+      try {
+        each.closed(net);
+      } catch (RuntimeException | AssertionError also) {
+        if (first == null) {
+          first = also;
+        } else {
+          first.addSuppressed(also);
+        }
+      }
+    }
+    if (first instanceof Error error) {
+      throw error;
+    }
+    if (first != null) {
+      throw (RuntimeException) first;
+    }
   }
 
   @Override

@@ -254,6 +254,14 @@ public final class Stub implements CallGroup {
     return rule.reference();
   }
 
+  StubRule rule() {
+    return rule;
+  }
+
+  Cachette net() {
+    return net;
+  }
+
   /** Returns its name, or its request line. */
   String name() {
     return rule.reference().name();

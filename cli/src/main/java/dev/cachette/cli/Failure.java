@@ -4,6 +4,7 @@ package dev.cachette.cli;
 import dev.cachette.cassette.CassetteException;
 import dev.cachette.stubfile.StubFileException;
 import dev.cachette.tooling.ToolingException;
+import dev.cachette.verification.StoreException;
 import java.io.FileNotFoundException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -34,6 +35,7 @@ class Failure extends ToolingException {
     boolean ours =
         failure instanceof ToolingException
             || failure instanceof CassetteException
+            || failure instanceof StoreException
             || failure instanceof IllegalArgumentException
             || failure instanceof IllegalStateException;
     return oneLine(

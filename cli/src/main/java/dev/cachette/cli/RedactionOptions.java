@@ -38,16 +38,7 @@ final class RedactionOptions {
   Redaction redaction() {
     Redaction redaction = Redaction.byDefault();
     for (Map.Entry<String, String> secret : secrets.entrySet()) {
-      String value = secret.getValue();
-      if (value.isEmpty()) {
-        value = System.getenv().getOrDefault(secret.getKey(), "");
-        if (value.isEmpty()) {
-          throw new WrongUsage(
-              "--secret "
-                  + secret.getKey()
-                  + "= has no value, and there is no such environment variable.");
-        }
-      }
+      String value = Secrets.value(secret.getKey(), secret.getValue());
       try {
         redaction = redaction.secret(secret.getKey(), value);
       } catch (IllegalArgumentException unusable) {

@@ -24,6 +24,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 
 /**
@@ -69,6 +70,25 @@ public final class Redactor {
   /** Returns exchanges as a recording would write them, by the default rules. */
   public static List<Exchange> redacted(List<Exchange> exchanges) {
     return new Redactor(Redaction.byDefault()).redactAll(exchanges);
+  }
+
+  /** Returns exchanges redacted by the default rules, and by what else is masked in this JVM. */
+  public static List<Exchange> redactedAsMasked(List<Exchange> exchanges) {
+    Redaction rules = Redaction.byDefault();
+    if (!Masking.policy().more().isEmpty()) {
+      rules = rules.alsoNamed(Masking.policy().more().toArray(String[]::new));
+    }
+    int number = 0;
+    for (String value : new TreeSet<>(Masking.values())) {
+      number++;
+      rules = rules.secret("secret" + (number == 1 ? "" : number), value);
+    }
+    return new Redactor(rules).redactAll(exchanges);
+  }
+
+  /** Returns a request with the secrets of the rules filled in. */
+  public static Request filled(Request request, Redaction rules) {
+    return rules.secrets().isEmpty() ? request : new Redactor(rules).fill(request);
   }
 
   /** Returns the request with placeholders for secrets. */

@@ -119,35 +119,61 @@ public final class JsonSchemas {
     return ALLOWED.matcher(firstLine).replaceFirst("expected one of $1");
   }
 
-  /** Returns the violations of the schema; empty if the value is valid. */
+  /**
+   * A violation of the schema.
+   *
+   * @param keyword the violated keyword
+   * @param required its value; missing if the schema is a reference
+   * @param at the value that violates it, and its place
+   * @param difference the same for people, with secrets masked
+   */
+  public record Violation(
+      String keyword, JsonNode required, Located at, Difference difference) {}
+
+  /** Returns the violations of the schema for people; empty if the value is valid. */
   public List<Difference> differences(JsonNode value) {
+    return violations(value).stream().map(Violation::difference).distinct().toList();
+  }
+
+  /** Returns the violations of the schema; empty if the value is valid. */
+  public List<Violation> violations(JsonNode value) {
     Validator.Result result = validator.validate(schema, value);
     return result.isValid()
         ? List.of()
         : SchemaErrors.telling(result.getErrors(), this::keyword).stream()
-            .map(error -> difference(error, value))
-            .distinct()
+            .map(error -> violation(error, value))
             .toList();
   }
 
-  private Difference difference(Error error, JsonNode value) {
+  private Violation violation(Error error, JsonNode value) {
     JsonNode actual = value.at(error.getInstanceLocation());
     String path = JsonQuery.parse(error.getInstanceLocation()).find(value).get(0).path();
+    Located at = new Located(path, actual);
+    return new Violation(
+        SchemaErrors.keywordOf(error), keyword(error), at, difference(error, at).at(path));
+  }
+
+  private Difference difference(Error error, Located at) {
     if (SchemaErrors.keywordOf(error).equals("required")) {
-      return missing(error, actual).at(path);
+      return missing(error, at.node());
     }
-    String name = new Located(path, actual).name();
-    String shown =
-        actual.isContainerNode()
-            ? Masking.text(actual.toString())
-            : Masking.value(name, actual.asText()).equals(actual.asText())
-                ? actual.toString()
-                : Masking.MASK;
-    Difference difference = Difference.of(asked(error), cut(shown)).at(path);
+    String shown = shown(at);
+    Difference difference = Difference.of(asked(error), cut(shown));
     boolean tellsMore = !TELL_ALL.contains(SchemaErrors.keywordOf(error));
     // The text of the validator quotes the value, too.
-    boolean isMasked = !shown.equals(actual.toString());
+    boolean isMasked = !shown.equals(at.node().toString());
     return tellsMore && !isMasked ? difference.because(Optional.of(error.getError())) : difference;
+  }
+
+  /** Returns a value as JSON, with secrets masked. */
+  private static String shown(Located at) {
+    JsonNode actual = at.node();
+    if (actual.isContainerNode()) {
+      return Masking.text(actual.toString());
+    }
+    return Masking.value(at.name(), actual.asText()).equals(actual.asText())
+        ? actual.toString()
+        : Masking.MASK;
   }
 
   /** Returns the missing members, and a similar one that may be misspelled. */

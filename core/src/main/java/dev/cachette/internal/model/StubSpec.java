@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.model;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.AnswerInternals;
 import dev.cachette.answer.Fault;
@@ -12,7 +13,9 @@ import dev.cachette.match.RequestPattern;
 import dev.cachette.result.StubReference;
 import java.time.Instant;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -29,6 +32,7 @@ import java.util.stream.Stream;
  * @param period when it is active
  * @param behaviors how it behaves besides
  * @param traits what else is true of it
+ * @param extensions what other modules say of it, in the form of stub files; not interpreted here
  */
 public record StubSpec(
     RequestPattern pattern,
@@ -38,7 +42,8 @@ public record StubSpec(
     AnswerOrder order,
     ActivePeriod period,
     List<Behavior> behaviors,
-    Set<Trait> traits) {
+    Set<Trait> traits,
+    Map<String, JsonNode> extensions) {
 
   /** A statement that is true of a stub, or not. */
   public enum Trait {
@@ -48,11 +53,12 @@ public record StubSpec(
     UNCHECKED
   }
 
-  /** Copies the lists. */
+  /** Copies the collections. */
   public StubSpec {
     checks = List.copyOf(checks);
     behaviors = List.copyOf(behaviors);
     traits = Set.copyOf(traits);
+    extensions = Map.copyOf(extensions);
   }
 
   /**
@@ -71,20 +77,23 @@ public record StubSpec(
             AnswerOrder.of(answers),
             ActivePeriod.ALWAYS,
             List.of(),
-            Set.of());
+            Set.of(),
+            Map.of());
     spec.order.answers().forEach(spec::requirePossible);
     return spec;
   }
 
   /** Returns it with checks, and with a file for the bodies of its requests. */
   public StubSpec with(List<StubCheck> newChecks, Optional<String> file) {
-    return new StubSpec(pattern, reference, newChecks, file, order, period, behaviors, traits);
+    return new StubSpec(
+        pattern, reference, newChecks, file, order, period, behaviors, traits, extensions);
   }
 
   /** Returns it with another name. */
   public StubSpec named(String name) {
     StubReference renamed = new StubReference(name, reference.place());
-    return new StubSpec(pattern, renamed, checks, bodyFile, order, period, behaviors, traits);
+    return new StubSpec(
+        pattern, renamed, checks, bodyFile, order, period, behaviors, traits, extensions);
   }
 
   /** Repeats the answers from the first one. */
@@ -133,14 +142,24 @@ public record StubSpec(
         order,
         period,
         Stream.concat(behaviors.stream(), Stream.of(behavior)).toList(),
-        traits);
+        traits,
+        extensions);
   }
 
   /** Adds a trait. */
   public StubSpec with(Trait trait) {
     Set<Trait> more = EnumSet.of(trait);
     more.addAll(traits);
-    return new StubSpec(pattern, reference, checks, bodyFile, order, period, behaviors, more);
+    return new StubSpec(
+        pattern, reference, checks, bodyFile, order, period, behaviors, more, extensions);
+  }
+
+  /** Sets what another module says of it, under a key of stub files. */
+  public StubSpec with(String key, JsonNode value) {
+    Map<String, JsonNode> more = new HashMap<>(extensions);
+    more.put(key, value);
+    return new StubSpec(
+        pattern, reference, checks, bodyFile, order, period, behaviors, traits, more);
   }
 
   /** Returns true if it has a trait. */
@@ -149,7 +168,8 @@ public record StubSpec(
   }
 
   private StubSpec with(AnswerOrder other) {
-    return new StubSpec(pattern, reference, checks, bodyFile, other, period, behaviors, traits);
+    return new StubSpec(
+        pattern, reference, checks, bodyFile, other, period, behaviors, traits, extensions);
   }
 
   private StubSpec with(ActivePeriod other) {
@@ -159,7 +179,8 @@ public record StubSpec(
               "The stub %s would never be active: from %s, until %s.",
               reference, other.from(), other.until()));
     }
-    return new StubSpec(pattern, reference, checks, bodyFile, order, other, behaviors, traits);
+    return new StubSpec(
+        pattern, reference, checks, bodyFile, order, other, behaviors, traits, extensions);
   }
 
   private void requireFree(String method, boolean taken, String other) {

@@ -3,6 +3,7 @@ package dev.cachette.internal.engine;
 
 import dev.cachette.calls.Call;
 import dev.cachette.internal.calls.Log;
+import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.openapi.Described;
 import dev.cachette.result.StubStatus;
 import java.util.List;
@@ -17,6 +18,7 @@ import java.util.Optional;
  * @param stubs its stubs, and what has become of them
  * @param described the services with an API description
  * @param log its calls
+ * @param inForce the stubs that could answer them: its own, and those of the scopes around it
  */
 public record EndedScope(
     TestId test,
@@ -24,4 +26,5 @@ public record EndedScope(
     ScopeReport report,
     List<StubStatus> stubs,
     List<Described> described,
-    Log.Entries<Call> log) {}
+    Log.Entries<Call> log,
+    List<StubSpec> inForce) {}

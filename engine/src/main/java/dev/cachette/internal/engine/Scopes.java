@@ -147,7 +147,7 @@ public final class Scopes {
     List<Call> calls = ended.log().entries().calls();
     scopes.forEach(outer -> outer.noteWinners(outer.unusedRules(), calls));
     ScopeReport report = ended.report(later, calls);
-    settings.onlooker().ended(() -> ended.end(report, now()));
+    settings.onlooker().ended(() -> ended.end(report, now(), rules()));
     return report;
   }
 

@@ -261,9 +261,15 @@ public final class StubScope {
   }
 
   /** Returns what was in it, at its end. */
-  EndedScope end(ScopeReport report, Instant now) {
+  EndedScope end(ScopeReport report, Instant now, List<StubRule> outer) {
     return new EndedScope(
-        test, failed, report, statuses(now).toList(), List.copyOf(described), log.entries());
+        test,
+        failed,
+        report,
+        statuses(now).toList(),
+        List.copyOf(described),
+        log.entries(),
+        Stream.concat(rules().stream(), outer.stream()).map(StubRule::spec).toList());
   }
 
   List<StubRule> rules() {

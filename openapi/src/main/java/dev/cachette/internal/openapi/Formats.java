@@ -16,7 +16,7 @@ import java.util.function.Predicate;
 import java.util.regex.Pattern;
 
 /** The formats of OpenAPI, which JSON Schema treats as annotations: here they are validated. */
-final class Formats implements EvaluatorFactory {
+public final class Formats implements EvaluatorFactory {
 
   private static final Pattern IPV4 =
       Pattern.compile("((25[0-5]|2[0-4]\\d|1\\d\\d|[1-9]?\\d)(\\.(?!$)|$)){4}");

@@ -22,6 +22,10 @@ final class FileKeys {
               SharedParts.KEY,
               "Parts that stubs use, by name: with YAML anchors, or with $ref: \"#/shared/name\".",
               Shape.OBJECT),
+          Key.of(
+              "contract",
+              "The consumer and the provider that these stubs are a contract of.",
+              Shape.mapping(ContractKeys.CONTRACT, "consumer", "provider", "origin")),
           Key.of("cors", "Whether web pages of other origins may call.", Shape.FLAG),
           Key.of("stubs", "The stubs.", Shape.list(Shape.definition("stub"))),
           Key.of(

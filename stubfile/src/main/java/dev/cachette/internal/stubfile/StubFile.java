@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.http.Uri;
 import dev.cachette.internal.collection.Items;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.yaml.Node;
@@ -73,6 +74,7 @@ public record StubFile(
           fields
               .list("collections")
               .forEach(each -> collection(each, problems).ifPresent(collections::add));
+          fields.get("contract").ifPresent(at -> contract(at, problems));
           cors[0] = fields.flag("cors").orElse(false);
           for (Node each : fields.list("include")) {
             includes.add(new Include(each.text(), why -> problems.add(each, why)));
@@ -85,6 +87,18 @@ public record StubFile(
         List.copyOf(includes),
         cors[0],
         problems::all);
+  }
+
+  private static void contract(Node node, Problems problems) {
+    Fields fields = Fields.of(node, "key of a contract", ContractKeys.CONTRACT, problems);
+    for (String name : ContractKeys.CONTRACT.names()) {
+      if (node.isMapping() && fields.text(name).isEmpty()) {
+        problems.add(node, "a contract needs its " + name + ".");
+      }
+    }
+    fields
+        .get("origin")
+        .ifPresent(at -> problems.attempt(at, () -> Uri.parseOrigin(at.text())));
   }
 
   private static Items seeded(String seed, Optional<String> identifiedBy) {

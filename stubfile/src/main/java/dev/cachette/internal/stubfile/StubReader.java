@@ -39,9 +39,7 @@ final class StubReader {
     for (Node each : fields.list("check")) {
       conditions.read(each).map(StubCheck::of).ifPresent(checks::add);
     }
-    // Most stubs have none of these; with thousands of stubs, a dozen look-ups each matter.
-    List<UnaryOperator<StubSpec>> changes =
-        fields.hasAny(StubKeys.BEHAVIOR.names()) ? StubKeys.read(stub) : List.of();
+    List<UnaryOperator<StubSpec>> changes = StubKeys.read(stub);
     if (pattern.isEmpty() || given.isEmpty()) {
       return Optional.empty();
     }

@@ -15,6 +15,7 @@ import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.match.Condition;
 import dev.cachette.match.MatchInternals;
+import dev.cachette.match.RequestPattern;
 import dev.cachette.result.StubReference;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -128,19 +129,31 @@ public final class StubWriter {
     return new Dump(settings, new QuotedTexts(settings)).dumpToString(plain);
   }
 
+  /** Returns the request of a pattern, without the conditions that are functions. */
+  public static ObjectNode request(RequestPattern pattern) {
+    ObjectNode form = StubNodes.member("request", StubNodes.text(pattern.line()));
+    conditions(
+        pattern.conditions().stream().flatMap(it -> MatchInternals.written(it).stream()).toList(),
+        form);
+    return MaskedStub.of(form);
+  }
+
   private static void conditions(StubSpec stub, ObjectNode form) throws Unwritable {
-    ArrayNode where = JsonNodeFactory.instance.arrayNode();
+    List<JsonNode> written = new ArrayList<>();
     for (Condition condition : stub.pattern().conditions()) {
-      JsonNode written =
+      written.add(
           MatchInternals.written(condition)
               .orElseThrow(
                   () ->
                       new Unwritable(
-                          "its condition \"" + condition.description() + "\" is a function"));
-      if (!join(form, written)) {
-        where.add(written);
-      }
+                          "its condition \"" + condition.description() + "\" is a function")));
     }
+    conditions(written, form);
+  }
+
+  private static void conditions(List<JsonNode> written, ObjectNode form) {
+    ArrayNode where = JsonNodeFactory.instance.arrayNode();
+    written.stream().filter(it -> !join(form, it)).forEach(where::add);
     if (!where.isEmpty()) {
       form.set("where", where);
     }

@@ -16,11 +16,14 @@ final class KeyReference {
   static {
     SECTIONS.put("A stub file", FileKeys.ALL);
     SECTIONS.put("A collection", FileKeys.COLLECTION);
-    SECTIONS.put("A stub", Keys.all(List.of(StubKeys.FRAME, StubKeys.BEHAVIOR)));
+    SECTIONS.put("A stub", Keys.all(List.of(StubKeys.FRAME, StubKeys.BEHAVIOR, ContractKeys.OF_STUB)));
     SECTIONS.put("A condition on requests", ConditionKeys.ALL);
     SECTIONS.put("A condition on a value", ValueKeys.ALL);
     SECTIONS.put("A condition on the body", BodyKeys.ALL);
     SECTIONS.put("An answer", AnswerKeys.ALL);
+    SECTIONS.put("A contract", ContractKeys.CONTRACT);
+    SECTIONS.put("A state of the provider", ContractKeys.STATE);
+    SECTIONS.put("A need", ContractKeys.NEED);
   }
 
   /** The mappings within others, which have no section. */
@@ -33,6 +36,8 @@ final class KeyReference {
     WITHIN.put("parts", ConditionKeys.PART);
     WITHIN.put("graphql", ConditionKeys.GRAPHQL);
     WITHIN.put("soap", ConditionKeys.SOAP);
+    WITHIN.put("example", ContractKeys.EXAMPLE);
+    WITHIN.put("shape", ContractKeys.SHAPE);
     WITHIN.put("cookies", AnswerKeys.COOKIE);
     WITHIN.put("problem", ContentKeys.PROBLEM);
     WITHIN.put("recorded", ContentKeys.RECORDED);
