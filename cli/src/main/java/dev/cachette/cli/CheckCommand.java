@@ -23,15 +23,17 @@ import picocli.CommandLine.Parameters;
     name = "check",
     mixinStandardHelpOptions = true,
     description = {
-      "Check stub files (.yaml, .yml, .json), cassettes (.har) and OpenAPI descriptions.",
+      "Check stub files and contracts (.yaml, .yml, .json), cassettes (.har) and OpenAPI"
+          + " descriptions.",
       "Reports files that cannot be read, secrets, stale recordings, duplicate exchanges,"
           + " unreachable stubs, and invalid examples; with an API description, also requests and"
-          + " responses that violate it."
+          + " responses that violate it, and what a contract needs that it does not promise."
     },
     footerHeading = "%nExamples:%n",
     footer = {
       "  cachette check src/test/stubs/*.yaml src/test/cassettes/harbour/*.har",
-      "  cachette check harbour.stubs.yaml --openapi berths.openapi.yaml"
+      "  cachette check harbour.stubs.yaml --openapi berths.openapi.yaml",
+      "  cachette check harbour-desk--berths.contract.yaml --openapi berths.openapi.yaml --unused"
     })
 final class CheckCommand implements Callable<Integer> {
 
@@ -56,8 +58,18 @@ final class CheckCommand implements Callable<Integer> {
               + " servers or at ORIGIN. Can be repeated.")
   private List<String> openapi = List.of();
 
+  @Option(
+      names = "--unused",
+      description =
+          "Also report what no consumer uses of the API descriptions, if all files are contracts:"
+              + " operations, responses, and members of responses.")
+  private boolean unused;
+
   @Override
   public Integer call() {
+    if (unused && openapi.isEmpty()) {
+      throw new WrongUsage("--unused needs an API description. Fix: --openapi FILE.");
+    }
     FileCheck check = check();
     List<Finding> findings = new ArrayList<>();
     int checked = 0;
@@ -69,6 +81,9 @@ final class CheckCommand implements Callable<Integer> {
         // The other files are still worth checking.
         output.error(Failure.line(unreadable));
       }
+    }
+    if (unused && checked == files.size()) {
+      findings.addAll(check.unused(files));
     }
     if (checked > 0) {
       tell(findings, checked);

@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.contract;
 
+import dev.cachette.internal.contract.ContractChanges;
+import dev.cachette.internal.contract.VersionedContract;
+import dev.cachette.internal.contract.store.Snapshot;
+import dev.cachette.verification.ContractChange;
+
 import dev.cachette.internal.contract.Contract;
 import dev.cachette.internal.contract.Names;
 import dev.cachette.internal.contract.store.ContractSources;
@@ -21,6 +26,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.TreeSet;
 
 /**
  * A store of contracts by version of the consumer, with results of verification by version of the
@@ -154,6 +161,41 @@ public final class ContractStore {
     library.record(result, version, now());
   }
 
+  /**
+   * Returns what has changed in the contracts of a consumer from one version to another.
+   *
+   * @throws StoreException if the store does not know a version
+   */
+  public List<ContractChange> compare(String consumer, String before, String after) {
+    Names.require("The consumer", consumer);
+    List<VersionedContract> all = library.snapshot().all();
+    Map<String, Contract> old = contracts(all, consumer, before);
+    Map<String, Contract> now = contracts(all, consumer, after);
+    List<ContractChange> changes = new ArrayList<>();
+    TreeSet<String> providers = new TreeSet<>(old.keySet());
+    providers.addAll(now.keySet());
+    for (String provider : providers) {
+      Contract none = new Contract(consumer, provider, "", List.of());
+      changes.addAll(
+          ContractChanges.of(
+              old.getOrDefault(provider, none), now.getOrDefault(provider, none)));
+    }
+    return changes;
+  }
+
+  private Map<String, Contract> contracts(
+      List<VersionedContract> all, String consumer, String version) {
+    Map<String, Contract> found = new TreeMap<>();
+    all.stream()
+        .filter(it -> it.contract().consumer().equals(consumer) && it.version().equals(version))
+        .forEach(it -> found.put(it.contract().provider(), it.contract()));
+    if (found.isEmpty()) {
+      requireKnown(consumer, version);
+      throw new StoreException(location + " has no contract of " + consumer + "@" + version + ".");
+    }
+    return found;
+  }
+
   /** Returns which versions of consumers and providers work together, as far as is known. */
   public Compatibility compatibility() {
     return new Compatibility(Matrix.of(library.snapshot()));
@@ -168,11 +210,24 @@ public final class ContractStore {
   public ReleaseDecision release(String name, String version, String environment) {
     Names.label("An environment", environment);
     requireKnown(name, version);
+    Snapshot store = library.snapshot();
+    if (!store.environments().contains(environment)) {
+      throw new StoreException(
+          String.format(
+              "%s has no version that is labelled with the environment \"%s\". Environments: %s."
+                  + " Fix: label what is in it: cachette label NAME@VERSION --in %s --environment"
+                  + " %s",
+              location,
+              environment,
+              store.environments().isEmpty() ? "none" : String.join(", ", store.environments()),
+              location,
+              environment));
+    }
     return new ReleaseDecision(
         name,
         version,
         environment,
-        Releases.findings(library.snapshot(), name, version, environment));
+        Releases.findings(store, name, version, environment));
   }
 
   private Instant now() {

@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.contract;
 
+import dev.cachette.internal.contract.ContractChanges;
+import dev.cachette.verification.ContractChange;
+
 import dev.cachette.Cachette;
 import dev.cachette.internal.contract.store.ContractSources;
 import dev.cachette.internal.misuse.Refusals;
 import java.nio.file.Path;
+import java.util.List;
 
 /**
  * Contracts of consumers with providers.
@@ -57,6 +61,18 @@ public final class Contracts {
   public static StoredContracts in(String location) {
     return new StoredContracts(
         ContractSources.at(Refusals.given("in(location)", location)), location);
+  }
+
+  /**
+   * Returns what has changed from one contract file to another: clause by clause, place by place,
+   * and whether it asks more of the provider.
+   *
+   * @throws dev.cachette.stubfile.StubFileException if a file is invalid
+   */
+  public static List<ContractChange> compare(Path before, Path after) {
+    return ContractChanges.of(
+        ContractSources.contract(Refusals.given("compare(before, after)", before)),
+        ContractSources.contract(Refusals.given("compare(before, after)", after)));
   }
 
   /** As {@link #in(String)}. */

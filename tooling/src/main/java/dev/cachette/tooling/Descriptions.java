@@ -71,6 +71,11 @@ public final class Descriptions {
     return Description.read(DescriptionSource.named(file.toString(), Path.of("")));
   }
 
+  /** Returns the origins of the described services. */
+  List<String> origins() {
+    return all.stream().map(Described::origin).distinct().toList();
+  }
+
   /** Returns the API description of the service at an origin. */
   Optional<Description> at(String origin) {
     return all.stream()

@@ -56,6 +56,23 @@ public final class FileCheck {
   }
 
   /**
+   * Returns what no consumer uses of the API descriptions: operations, responses and members of
+   * responses; each at its place there.
+   *
+   * @param contracts the contract files of all consumers
+   * @throws ToolingException if a file is not a contract
+   */
+  public List<Finding> unused(List<Path> contracts) {
+    for (Path file : Refusals.given("contracts", contracts)) {
+      if (FileKind.of(file) != FileKind.STUBS || !ContractCheck.isContract(file)) {
+        throw new ToolingException(
+            file + " is not a contract, so it does not say what a consumer uses.");
+      }
+    }
+    return ContractCheck.unused(contracts, descriptions);
+  }
+
+  /**
    * Checks a file, by its {@link FileKind}; returns its problems in the order of their lines.
    *
    * @param skipped is told of entries of a cassette that are skipped

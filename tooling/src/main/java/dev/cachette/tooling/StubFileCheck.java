@@ -27,7 +27,16 @@ final class StubFileCheck {
 
   static List<Finding> of(Path file, Descriptions descriptions) {
     try {
-      return StubFileContent.reading(file, stubs -> findings(file, stubs, descriptions));
+      List<Finding> findings = new ArrayList<>();
+      if (ContractCheck.isContract(file)) {
+        // Its clauses are for states of the provider, so several can be for one request.
+        findings.addAll(secrets(file));
+        findings.addAll(ContractCheck.of(file, descriptions));
+      } else {
+        findings.addAll(
+            StubFileContent.reading(file, stubs -> findings(file, stubs, descriptions)));
+      }
+      return findings;
     } catch (StubFileException wrong) {
       return wrong.problems().stream()
           .map(

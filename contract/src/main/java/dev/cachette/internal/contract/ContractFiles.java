@@ -11,6 +11,7 @@ import dev.cachette.stubfile.StubFileProblem;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
@@ -47,6 +48,21 @@ public final class ContractFiles {
         .filter(JsonNode::isObject)
         .filter(it -> it.has("contract"))
         .isPresent();
+  }
+
+  /** Returns the lines at which the clauses of a contract file begin. */
+  public static List<Integer> lines(String text) {
+    return Trees.read(text, (line, column, path, message) -> {})
+        .map(Node::members)
+        .orElse(List.of())
+        .stream()
+        .filter(it -> it.name().equals("stubs"))
+        .map(Node.Member::value)
+        .map(Node::elements)
+        .filter(Objects::nonNull)
+        .flatMap(List::stream)
+        .map(Node::line)
+        .toList();
   }
 
   /** Returns what a contract needs besides what a stub file does. */

@@ -204,6 +204,36 @@ public final class Description {
         .orElse(List.of());
   }
 
+  /**
+   * Returns what a consumer needs of the response to a request that the API description does not
+   * promise; empty if it promises everything, or has no operation for the request.
+   */
+  public List<Check> unpromised(Request request, NeededResponse needed) {
+    return find(request)
+        .map(found -> PromiseCheck.of(found.operation(), needed))
+        .orElse(List.of());
+  }
+
+  /**
+   * Returns what no consumer uses: operations, responses and members of responses; each in words,
+   * with its place.
+   *
+   * @param uses the requests of all consumers, each with the responses that it needs
+   */
+  public List<StubReference> unused(Map<Request, List<NeededResponse>> uses) {
+    Map<Operation, List<NeededResponse>> byOperation = new LinkedHashMap<>();
+    routes.stream()
+        .flatMap(route -> route.operations().values().stream())
+        .forEach(it -> byOperation.put(it, new ArrayList<>()));
+    uses.forEach(
+        (request, needed) ->
+            find(request)
+                .ifPresent(found -> byOperation.get(found.operation()).addAll(needed)));
+    return byOperation.entrySet().stream()
+        .flatMap(it -> UnusedParts.of(it.getKey(), it.getValue()).stream())
+        .toList();
+  }
+
   /** Returns all operations, with their places in the API description. */
   public List<StubReference> operations() {
     return routes.stream()

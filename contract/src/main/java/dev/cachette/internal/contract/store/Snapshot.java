@@ -126,7 +126,8 @@ public record Snapshot(
     return List.copyOf(all);
   }
 
-  Set<String> environments() {
+  /** Returns the environments that a version is labelled with. */
+  public Set<String> environments() {
     Set<String> all = new TreeSet<>();
     labels.stream()
         .filter(it -> it.kind().equals("environment"))
