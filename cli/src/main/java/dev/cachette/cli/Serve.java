@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.contract.ContractStore;
+import dev.cachette.verification.CompatibilityText;
+import dev.cachette.verification.StoreException;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import dev.cachette.control.ControlPort;
@@ -89,6 +93,14 @@ final class Serve implements Callable<Integer> {
               + " only name files in the folders of the served ones, and not call real services.")
   private boolean noToken;
 
+  @Option(
+      names = "--store",
+      paramLabel = "STORE",
+      description =
+          "Show on the page of the control port which versions work together, by this store of"
+              + " contracts.")
+  private @Nullable String store;
+
   @Option(names = "--no-reload", description = "Do not reload changed files.")
   private boolean noReload;
 
@@ -96,6 +108,9 @@ final class Serve implements Callable<Integer> {
   public Integer call() {
     if (control != null && listening.isOpenToOthers() && noToken) {
       throw new WrongUsage("a control port that other machines can reach needs a token.");
+    }
+    if (store != null && control == null) {
+      throw new WrongUsage("--store is shown by the control port. Fix: --control PORT.");
     }
     if (token != null && noToken) {
       throw new WrongUsage("--token and --no-token exclude each other.");
@@ -190,12 +205,26 @@ final class Serve implements Callable<Integer> {
 
   private void openControl(Cachette net, ControlledSessions sessions, int port) {
     String needed = noToken ? null : token == null ? ControlToken.create() : token;
-    String at = new ControlPort(new Controlled(net), sessions, listening.at(port), needed).open();
+    ControlPort opened =
+        new ControlPort(new Controlled(net), sessions, listening.at(port), needed);
+    if (store != null) {
+      ContractStore contracts = ContractStore.at(store);
+      opened.contracts(() -> tables(contracts));
+    }
+    String at = opened.open();
     output.remark("control at " + at);
     output.remark("a page for a browser at " + at + "/");
     if (token == null && needed != null) {
       output.notice("token " + needed);
       output.remark("try: curl -H 'Authorization: Bearer " + needed + "' " + at + "/calls");
+    }
+  }
+
+  private static JsonNode tables(ContractStore store) {
+    try {
+      return CompatibilityText.json(store.compatibility());
+    } catch (StoreException unreadable) {
+      throw new IllegalStateException(unreadable.getMessage(), unreadable);
     }
   }
 

@@ -12,11 +12,9 @@ import dev.cachette.verification.ClauseResult.Outcome;
 import dev.cachette.result.Check;
 import dev.cachette.verification.ClauseResult;
 import dev.cachette.verification.VerificationResult;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
@@ -80,28 +78,19 @@ class DeviationTest {
   }
 
   static List<Deviation> deviations() {
-    String table;
-    try (var in = DeviationTest.class.getResourceAsStream("deviations.txt")) {
-      table = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-    } catch (IOException unreadable) {
-      throw new UncheckedIOException(unreadable);
-    }
-    List<Deviation> all = new ArrayList<>();
-    for (String entry : table.split("\n\n")) {
-      List<String> lines = entry.lines().filter(it -> !it.startsWith("#")).toList();
-      if (!lines.isEmpty()) {
-        String[] head = lines.get(1).split(" +");
-        all.add(
-            new Deviation(
-                lines.get(0),
-                Integer.parseInt(head[0]),
-                head[1],
-                head[2],
-                lines.get(2),
-                String.join("\n", lines.subList(3, lines.size()))));
-      }
-    }
-    return all;
+    return Tables.read("deviations.txt").stream()
+        .map(
+            lines -> {
+              String[] head = lines[1].split(" +");
+              return new Deviation(
+                  lines[0],
+                  Integer.parseInt(head[0]),
+                  head[1],
+                  head[2],
+                  lines[2],
+                  Arrays.stream(lines).skip(3).collect(Collectors.joining("\n")));
+            })
+        .toList();
   }
 
   @ParameterizedTest

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.control;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import static dev.cachette.answer.Answers.classpath;
 import static dev.cachette.answer.Answers.computed;
 import static dev.cachette.answer.Answers.json;
@@ -32,6 +33,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
@@ -48,6 +50,7 @@ public final class ControlPort {
   private final Controlled main;
   private final ControlledSessions sessions;
   private final Cachette own;
+  private @Nullable Supplier<JsonNode> contracts;
   private final AccessControl access;
 
   /**
@@ -71,6 +74,12 @@ public final class ControlPort {
                 .unusedStubs(UnusedStubs.IGNORE)
                 .maxCalls(1)
                 .listenAddress(at));
+  }
+
+  /** Shows which versions work together, by a store of contracts; before it starts. */
+  public ControlPort contracts(Supplier<JsonNode> tables) {
+    contracts = tables;
+    return this;
   }
 
   /**
@@ -102,6 +111,7 @@ public final class ControlPort {
         (of, received) -> json(Map.of("stubs", of.inForce(), "changes", of.changes())));
     forEach("GET", "/sources", (of, received) -> json(of.sources()));
     forEach("GET", "/messages", (of, received) -> json(messages()));
+    answer("GET /compat", received -> compatibility());
     forEach("POST", "/stubs", ControlPort::add);
     forEach("GET", "/stubs/{id}", ControlPort::added);
     forEach("PUT", "/stubs/{id}", ControlPort::replace);
@@ -193,6 +203,17 @@ public final class ControlPort {
         Messages.last().stream()
             .map(it -> Map.of("at", it.at().toString(), "text", it.text()))
             .toList());
+  }
+
+  /** Returns the tables of a store of contracts, read anew. */
+  private Answer compatibility() {
+    Supplier<JsonNode> store = contracts;
+    return store == null
+        ? problem(
+            404,
+            "No store of contracts",
+            Map.of("detail", "There is no store of contracts. Fix: cachette serve --store STORE"))
+        : json(Map.of("pairs", store.get()));
   }
 
   private static Answer done(Runnable action) {

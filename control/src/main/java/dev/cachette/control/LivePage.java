@@ -31,6 +31,7 @@ final class LivePage {
           "stubs.js",
           "complete.js",
           "sources.js",
+          "contracts.js",
           "messages.js");
 
   /** Nothing is loaded from elsewhere, nothing runs but its own files, and nobody frames it. */

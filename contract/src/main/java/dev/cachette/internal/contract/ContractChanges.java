@@ -30,9 +30,19 @@ public final class ContractChanges {
     Map<String, Clause> now = byName(after);
     TreeSet<String> names = new TreeSet<>(old.keySet());
     names.addAll(now.keySet());
+    Map<String, String> renamed = renamed(old, now);
     for (String name : names) {
       Clause one = old.get(name);
       Clause other = now.get(name);
+      if (renamed.containsValue(name)) {
+        continue;
+      }
+      if (other == null && renamed.containsKey(name)) {
+        String fresh = renamed.get(name);
+        changes.add(fresh, "name", name, fresh, false);
+        changes.compare(fresh, one, now.get(fresh));
+        continue;
+      }
       if (one == null) {
         changes.add(name, "", "", line(other), true);
       } else if (other == null) {
@@ -42,6 +52,21 @@ public final class ContractChanges {
       }
     }
     return changes.changes;
+  }
+
+  /** Returns the new names of clauses that are gone, if one of the same request is new. */
+  private static Map<String, String> renamed(Map<String, Clause> old, Map<String, Clause> now) {
+    Map<String, String> renamed = new LinkedHashMap<>();
+    old.forEach(
+        (name, clause) ->
+            now.values().stream()
+                .filter(it -> !now.containsKey(name) && !old.containsKey(it.name()))
+                .filter(it -> !renamed.containsValue(it.name()))
+                .filter(it -> it.request().equals(clause.request()))
+                .filter(it -> it.given().equals(clause.given()) && it.status() == clause.status())
+                .findFirst()
+                .ifPresent(it -> renamed.put(name, it.name())));
+    return renamed;
   }
 
   private static Map<String, Clause> byName(Contract contract) {

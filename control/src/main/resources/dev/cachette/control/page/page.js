@@ -1,10 +1,13 @@
 // The views, and which one the address names: #/calls?filter=is:unexpected&call=17
 import { showCalls } from "/page/calls.js";
+import { showContracts } from "/page/contracts.js";
 import { showMessages } from "/page/messages.js";
 import { showSources } from "/page/sources.js";
 import { showStubs } from "/page/stubs.js";
 
-const VIEWS = { calls: showCalls, stubs: showStubs, sources: showSources, messages: showMessages };
+const VIEWS = {
+  calls: showCalls, stubs: showStubs, sources: showSources, contracts: showContracts, messages: showMessages,
+};
 let shown = null;
 
 /** Returns the view that the address names, and its parameters. */

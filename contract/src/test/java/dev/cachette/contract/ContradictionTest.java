@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.contract;
+
+import static dev.cachette.Factories.json;
+import static dev.cachette.Factories.status;
+import static org.junit.jupiter.api.Assertions.assertDoesNotThrow;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.cachette.Stub;
+import dev.cachette.answer.Answer;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.opentest4j.AssertionFailedError;
+
+/** Two tests that rely on different answers to one request. */
+class ContradictionTest {
+
+  @TempDir private Path folder;
+
+  static Stream<Arguments> contradictions() {
+    return Stream.of(
+        Arguments.of("type", json("{\"a\":1}"), json("{\"a\":\"1\"}"), "$.a", "an integer", "a string"),
+        Arguments.of("deeper", json("{\"a\":{\"b\":[]}}"), json("{\"a\":{\"b\":{}}}"), "$.a.b", "an array", "an object"),
+        Arguments.of("elements", json("[{\"a\":1}]"), json("[{\"a\":true}]"), "$[*].a", "an integer", "a boolean"),
+        Arguments.of("whole", json("[]"), json("{}"), "$", "an array", "an object"),
+        Arguments.of("status", json("{}"), status(404), "status", "200", "404"),
+        Arguments.of("no content", json("{}"), status(204), "status", "200", "204"));
+  }
+
+  @ParameterizedTest(name = "{0}")
+  @MethodSource("contradictions")
+  void theLaterTestFailsAndNamesBoth(
+      String name, Answer one, Answer other, String place, String left, String right) {
+    session("harbour.FirstTest", one, "");
+
+    AssertionFailedError failure =
+        assertThrows(AssertionFailedError.class, () -> session("harbour.SecondTest", other, ""));
+
+    String text = failure.getMessage();
+    for (String part :
+        new String[] {place, left, right, "FirstTest", "SecondTest", "ContradictionTest.java:"}) {
+      assertTrue(text.contains(part), text);
+    }
+    assertTrue(
+        text.startsWith("Tests contradict each other in the contract of harbour-desk with berths"),
+        text);
+  }
+
+  @ParameterizedTest(name = "{0}")
+  @MethodSource("contradictions")
+  void inAnotherStateItIsNone(String name, Answer one, Answer other) {
+    session("harbour.FirstTest", one, "a berth is free");
+    assertDoesNotThrow(() -> session("harbour.SecondTest", other, "no berth is free"));
+
+    assertEquals(2, Recording.text(folder).split("- name:").length - 1);
+  }
+
+  static Stream<Arguments> agreements() {
+    return Stream.of(
+        Arguments.of("values", json("{\"a\":1}"), json("{\"a\":2}"), 1),
+        Arguments.of("integer and number", json("{\"a\":1}"), json("{\"a\":1.5}"), 1),
+        Arguments.of("null and value", json("{\"a\":null}"), json("{\"a\":1.5}"), 1),
+        Arguments.of("more members", json("{\"a\":1}"), json("{\"a\":1,\"b\":2}"), 1),
+        Arguments.of("other members", json("{\"a\":1}"), json("{\"b\":2}"), 2),
+        Arguments.of("empty and filled", json("[]"), json("[{\"a\":1}]"), 1),
+        Arguments.of("errors of the provider", json("{}"), status(500), 1));
+  }
+
+  @ParameterizedTest(name = "{0}")
+  @MethodSource("agreements")
+  void whatAProviderCanDoIsNone(String name, Answer one, Answer other, int clauses) {
+    session("harbour.FirstTest", one, "");
+    session("harbour.SecondTest", other, "");
+
+    assertEquals(clauses, Recording.text(folder).split("- name:").length - 1, Recording.text(folder));
+  }
+
+  /** The order of the classes makes no difference, not even to a byte. */
+  @ParameterizedTest(name = "{0}")
+  @MethodSource("agreements")
+  void theOrderMakesNoDifference(String name, Answer one, Answer other) throws Exception {
+    Path second = Files.createDirectory(folder.resolve("second"));
+    Recording.session(folder, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
+    Recording.session(folder, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
+    Recording.session(second, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
+    Recording.session(second, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
+
+    assertEquals(Recording.text(folder), Recording.text(second));
+  }
+
+  @Test
+  void theFileIsNotWrittenAndIsWrittenOnceTheTestIsCorrected() {
+    session("harbour.FirstTest", json("{\"a\":1}"), "");
+    String before = Recording.text(folder);
+    assertThrows(
+        AssertionFailedError.class,
+        () -> session("harbour.SecondTest", json("{\"a\":\"1\",\"b\":1}"), ""));
+    assertEquals(before, Recording.text(folder));
+
+    session("harbour.SecondTest", json("{\"a\":2,\"b\":1}"), "");
+
+    assertFalse(before.equals(Recording.text(folder)));
+  }
+
+  private void session(String name, Answer answer, String state) {
+    Recording.session(folder, name, (net, contract) -> once(net, contract, answer, state));
+  }
+
+  private static void once(
+      dev.cachette.Cachette net, ContractRecording contract, Answer answer, String state) {
+    Stub stub = net.stub("GET https://berths.example/v1/berths").answer(answer);
+    if (!state.isEmpty()) {
+      contract.clause(stub).given(state);
+    }
+    new Desk().get("/v1/berths");
+  }
+}

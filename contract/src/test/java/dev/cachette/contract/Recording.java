@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.contract;
+
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.function.BiConsumer;
+
+/** Sessions of the harbour desk's tests, which record its contract with the berth service. */
+final class Recording {
+
+  static final String FILE = "harbour-desk--berths.contract.yaml";
+
+  private Recording() {}
+
+  /** Runs the code of a test class, as one test that passes. */
+  static void session(Path folder, String name, BiConsumer<Cachette, ContractRecording> code) {
+    try (Cachette net = Cachette.open(Settings.defaults().name(name))) {
+      code.accept(net, begin(net, folder));
+    }
+  }
+
+  static ContractRecording begin(Cachette net, Path folder) {
+    return Contracts.record(net, "harbour-desk", "berths", Desk.BERTHS).to(folder);
+  }
+
+  /** Returns the text of the contract file. */
+  static String text(Path folder) {
+    try {
+      return Files.readString(folder.resolve(FILE));
+    } catch (IOException missing) {
+      throw new UncheckedIOException(missing);
+    }
+  }
+}
