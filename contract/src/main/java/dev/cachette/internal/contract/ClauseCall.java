@@ -10,6 +10,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.cassette.Redactor;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.Placeholders;
+import dev.cachette.verification.ProviderState;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.URI;
@@ -123,6 +124,11 @@ public final class ClauseCall {
   /** Returns the client, which also calls for states. */
   HttpClient http() {
     return http;
+  }
+
+  /** Returns a state with the secrets filled in its parameters. */
+  ProviderState filled(ProviderState state) {
+    return SecretStates.read(state, Redactor.filled(SecretStates.request(state), secrets));
   }
 
   /** Returns the request of a clause as it is sent. */

@@ -77,7 +77,8 @@ public final class ClauseRun {
       for (Step step : before) {
         step.run();
       }
-      for (ProviderState state : clause.given()) {
+      for (ProviderState written : clause.given()) {
+        ProviderState state = call.filled(written);
         entered.add(state);
         states.change(state, true, contract.contract(), clause, call.http());
       }

@@ -16,6 +16,9 @@ final class LooseConditions {
   private static final Set<String> NAMED =
       Set.of("headers", "cookies", "query", "form", "path", "xpath", "json");
 
+  /** Replaces a masked value in a request line: any value. */
+  static final String ANY = "{secret}";
+
   private LooseConditions() {}
 
   /** Returns the request of a stub. */
@@ -43,7 +46,7 @@ final class LooseConditions {
       } else if (NAMED.contains(key)) {
         set(loose, key, present(value));
       } else if (key.equals("request")) {
-        loose.put(key, value.asText().replace(Masking.MASK, "{secret}"));
+        loose.put(key, value.asText().replace(Masking.MASK, ANY));
       }
     }
     return loose;

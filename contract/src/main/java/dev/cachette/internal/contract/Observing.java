@@ -7,16 +7,20 @@ import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.calls.Call;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Header;
+import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
+import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.internal.cassette.Redactor;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.model.StubSpec;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.stubfile.AnswerWriter;
 import dev.cachette.internal.stubfile.StubWriter;
 import dev.cachette.verification.ProviderState;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -42,6 +46,9 @@ final class Observing {
           "transfer-encoding",
           "vary");
 
+  private static final Response EMPTY =
+      new Response(204, Headers.none(), Body.empty(), Headers.none());
+
   private Observing() {}
 
   /**
@@ -53,24 +60,30 @@ final class Observing {
   static Observation of(
       Call call, StubSpec stub, String test, BiConsumer<String, Optional<String>> without) {
     Response plain = decoded(call.response());
-    Exchange redacted =
-        Redactor.redactedAsMasked(
-                List.of(
-                    Exchange.answered(
-                        Instant.EPOCH, Duration.ZERO, "HTTP/1.1", call.request(), plain)))
-            .get(0);
-    Response example = redacted.response().orElse(plain);
     List<ProviderState> given = States.read(stub.extensions().get(States.KEY));
+    List<Exchange> exchanges = new ArrayList<>();
+    exchanges.add(exchange(call.request(), plain));
+    given.forEach(state -> exchanges.add(exchange(SecretStates.request(state), EMPTY)));
+    List<Exchange> redacted = Redactor.redactedAsMasked(exchanges);
+    Response example = redacted.get(0).response().orElse(plain);
+    List<ProviderState> states = new ArrayList<>();
+    for (int at = 0; at < given.size(); at++) {
+      states.add(SecretStates.read(given.get(at), redacted.get(at + 1).request()));
+    }
     Clause clause =
         new Clause(
-            stub.reference().name(),
-            given,
+            stub.reference().name().replace(Masking.MASK, LooseConditions.ANY),
+            states,
             LooseConditions.of(StubWriter.request(stub.pattern())),
-            SampleRequest.of(redacted.request()),
+            SampleRequest.of(redacted.get(0).request()),
             answer(example),
-            shape(plain, stub, without),
+            SecretShapes.without(shape(plain, stub, without), plain, example),
             new TreeSet<>(Set.of(test)));
     return new Observation(clause, stub.reference().place());
+  }
+
+  private static Exchange exchange(Request request, Response response) {
+    return Exchange.answered(Instant.EPOCH, Duration.ZERO, "HTTP/1.1", request, response);
   }
 
   /** Returns a response without content encoding, and without headers that are not needed. */
