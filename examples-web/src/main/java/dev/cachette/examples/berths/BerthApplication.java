@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.examples.berths;
+
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+
+/** The berth service as a web application. */
+@SpringBootApplication
+public class BerthApplication {
+
+  /** Starts it. */
+  public static void main(String[] arguments) {
+    SpringApplication.run(BerthApplication.class, arguments);
+  }
+}

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.examples.berths;
+
+import java.util.Deque;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentLinkedDeque;
+import org.springframework.stereotype.Component;
+
+/** The berths that are free. Thread-safe. */
+@Component
+class Berths {
+
+  private final Deque<String> free = new ConcurrentLinkedDeque<>();
+
+  void add(String berth) {
+    free.add(berth);
+  }
+
+  void clear() {
+    free.clear();
+  }
+
+  Optional<String> take() {
+    return Optional.ofNullable(free.poll());
+  }
+}

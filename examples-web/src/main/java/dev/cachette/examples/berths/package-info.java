@@ -1,0 +1,2 @@
+/** The berth service, a provider of the harbour desk, as a web application. */
+package dev.cachette.examples.berths;
