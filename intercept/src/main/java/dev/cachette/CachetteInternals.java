@@ -2,6 +2,8 @@
 package dev.cachette;
 
 import dev.cachette.internal.model.StubSpec;
+import java.nio.file.Path;
+import java.util.Collection;
 import java.util.function.UnaryOperator;
 
 /**
@@ -21,6 +23,21 @@ public final class CachetteInternals {
   /** Returns the name of a session: that of its settings, or the line that opened it. */
   public static String name(Cachette net) {
     return net.sessionName();
+  }
+
+  /** Returns the folder of contract files of a session. */
+  public static Path contractFolder(Cachette net) {
+    return net.session().settings().contractFolder();
+  }
+
+  /**
+   * Checks the names of properties, of which those that begin with {@code cachette.} must be known.
+   *
+   * @param source where they are from, for the message
+   * @throws IllegalArgumentException if one is unknown; the message suggests another
+   */
+  public static void requireKnownProperties(Collection<String> names, String source) {
+    SettingsProperties.requireKnown(names, source);
   }
 
   /** Returns what was declared of a stub. */

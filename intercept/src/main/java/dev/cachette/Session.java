@@ -91,6 +91,10 @@ final class Session {
     end(scopes.renew());
   }
 
+  Settings settings() {
+    return settings;
+  }
+
   Scopes scopes() {
     return scopes;
   }

@@ -12,7 +12,6 @@ import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
-import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -34,6 +33,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Settings {
 
+  private static final Path CONTRACTS = Path.of("target", "contracts");
   static final Path CASSETTES = Path.of("src", "test", "cassettes");
   static final Path STUBS = Path.of("src", "test", "stubs");
   static final int MEBIBYTE = 1024 * 1024;
@@ -406,6 +406,16 @@ public final class Settings {
     return port < 0 ? OptionalInt.empty() : OptionalInt.of(port);
   }
 
+  /** Writes contracts to this folder; {@code target/contracts} by default. */
+  public Settings contractFolder(Path folder) {
+    return with("contractFolder", folder);
+  }
+
+  /** Returns the folder of contract files. */
+  public Path contractFolder() {
+    return get("contractFolder", CONTRACTS);
+  }
+
   /**
    * Writes a report of the whole run, at the end of this JVM, to this folder: {@code index.html},
    * {@code run.json} and {@code summary.md}; none by default. Needs {@code cachette-report}.
@@ -468,16 +478,6 @@ public final class Settings {
   public Settings withProperties(Function<String, @Nullable String> lookup) {
     Required.given("withProperties(lookup)", lookup);
     return SettingsProperties.apply(this, lookup);
-  }
-
-  /**
-   * Checks the names of properties, of which those that begin with {@code cachette.} must be known.
-   *
-   * @param source where they are from, for the message
-   * @throws IllegalArgumentException if one is unknown; the message suggests another
-   */
-  public static void requireKnownProperties(Collection<String> names, String source) {
-    SettingsProperties.requireKnown(names, source);
   }
 
   boolean isSet(String setting) {

@@ -71,6 +71,10 @@ final class SettingsProperties {
               "a path",
               (settings, text) -> settings.cassetteFolder(Path.of(text))),
           new Property(
+              "contractFolder",
+              "a path",
+              (settings, text) -> settings.contractFolder(Path.of(text))),
+          new Property(
               "stubFolder", "a path", (settings, text) -> settings.stubFolder(Path.of(text))),
           new Property(
               "interception", "true, false", (settings, text) -> settings.interception(flag(text))),

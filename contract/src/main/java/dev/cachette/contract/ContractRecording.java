@@ -24,11 +24,6 @@ import java.util.List;
  */
 public final class ContractRecording {
 
-  /** The system property with the folder of contract files. */
-  public static final String FOLDER = "cachette.contracts";
-
-  private static final String DEFAULT_FOLDER = "target/contracts";
-
   private final Cachette net;
   private final Recorder recorder;
 
@@ -41,17 +36,11 @@ public final class ContractRecording {
     Names.require("The consumer", consumer);
     Names.require("The provider", provider);
     String at = Uri.parseOrigin(Refusals.given("origin", origin)).origin();
-    Path folder = Path.of(System.getProperty(FOLDER, DEFAULT_FOLDER));
+    Path folder = CachetteInternals.contractFolder(net);
     Contract head = new Contract(consumer, provider, at, List.of());
     Recorder recorder = new Recorder(head, folder, CachetteInternals.name(net));
     CachetteInternals.observe(net, recorder);
     return new ContractRecording(net, recorder);
-  }
-
-  /** Writes the contract file to another folder; {@code target/contracts} by default. */
-  public ContractRecording to(Path folder) {
-    recorder.writeTo(Refusals.given("to(folder)", folder));
-    return this;
   }
 
   /**

@@ -21,6 +21,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
@@ -39,15 +40,23 @@ class DeterminismTest {
 
   private static Path written;
 
+  /** The settings of the consumer. */
+  static class Folder implements Supplier<Settings> {
+    @Override
+    public Settings get() {
+      return Settings.defaults().contractFolder(written);
+    }
+  }
+
   /** Tests of a consumer, some of which make the same call. */
-  @InterceptHttp
+  @InterceptHttp(settings = Folder.class)
   static class Consumer {
 
     private static ContractRecording contract;
 
     @BeforeAll
     static void contract(Cachette net) {
-      contract = Recording.begin(net, written);
+      contract = Recording.begin(net);
     }
 
     static IntStream tests() {
@@ -97,9 +106,13 @@ class DeterminismTest {
   }
 
   private static void record(Path to, int number) throws Exception {
-    Settings settings = Settings.defaults().name("harbour.Test" + number).withoutInterception();
+    Settings settings =
+        Settings.defaults()
+            .name("harbour.Test" + number)
+            .withoutInterception()
+            .contractFolder(to);
     try (Cachette net = Cachette.open(settings)) {
-      Recording.begin(net, to);
+      Recording.begin(net);
       Random random = new Random(number);
       Map<String, Object> body = new HashMap<>();
       for (int at = 0; at < 6; at++) {

@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
+import dev.cachette.Settings;
 import dev.cachette.Stub;
 import dev.cachette.verification.ClauseResult.Outcome;
 import dev.cachette.result.Check;
@@ -47,9 +48,8 @@ class DeviationTest {
 
   @BeforeAll
   static void recordTheContract() {
-    try (Cachette net = Cachette.open()) {
-      ContractRecording contract =
-          Contracts.record(net, "harbour-desk", "berths", Desk.BERTHS).to(folder);
+    try (Cachette net = Cachette.open(Settings.defaults().contractFolder(folder))) {
+      ContractRecording contract = Recording.begin(net);
       Stub booking =
           net.stub("POST https://berths.example/v1/bookings")
               .named("book a berth")

@@ -9,6 +9,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.Cachette;
+import dev.cachette.Settings;
 import dev.cachette.Stub;
 import dev.cachette.internal.yaml.Trees;
 import java.io.IOException;
@@ -152,8 +153,8 @@ class NeedsTest {
 
   @Test
   void theConsumerMustBeAbleToReadWhatMayBeMissing() {
-    try (Cachette net = Cachette.open()) {
-      ContractRecording contract = Recording.begin(net, folder);
+    try (Cachette net = Cachette.open(Settings.defaults().contractFolder(folder))) {
+      ContractRecording contract = Recording.begin(net);
       Stub stub =
           net.stub("GET https://berths.example/v1/bookings/7")
               .answer(json("{\"berth\":\"B-12\",\"number\":7,\"remark\":\"x\"}"));

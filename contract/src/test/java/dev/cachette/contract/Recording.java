@@ -18,13 +18,13 @@ final class Recording {
 
   /** Runs the code of a test class, as one test that passes. */
   static void session(Path folder, String name, BiConsumer<Cachette, ContractRecording> code) {
-    try (Cachette net = Cachette.open(Settings.defaults().name(name))) {
-      code.accept(net, begin(net, folder));
+    try (Cachette net = Cachette.open(Settings.defaults().name(name).contractFolder(folder))) {
+      code.accept(net, begin(net));
     }
   }
 
-  static ContractRecording begin(Cachette net, Path folder) {
-    return Contracts.record(net, "harbour-desk", "berths", Desk.BERTHS).to(folder);
+  static ContractRecording begin(Cachette net) {
+    return Contracts.record(net, "harbour-desk", "berths", Desk.BERTHS);
   }
 
   /** Returns the text of the contract file. */

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.junit;
 
-import dev.cachette.Settings;
+import dev.cachette.CachetteInternals;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.Properties;
@@ -28,7 +28,7 @@ final class JUnitProperties {
   }
 
   private static boolean requireKnown() {
-    Settings.requireKnownProperties(ofFile().stringPropertyNames(), FILE);
+    CachetteInternals.requireKnownProperties(ofFile().stringPropertyNames(), FILE);
     return true;
   }
 

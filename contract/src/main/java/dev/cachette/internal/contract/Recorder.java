@@ -32,7 +32,7 @@ public final class Recorder implements RunObserver {
   private static final int TOO_MANY_REQUESTS = 429;
 
   private final Contract head;
-  private Path folder;
+  private final Path folder;
   private final String session;
   private final List<Passed> passed = new ArrayList<>();
 
@@ -50,11 +50,6 @@ public final class Recorder implements RunObserver {
     this.head = head;
     this.folder = folder;
     this.session = session;
-  }
-
-  /** Writes to another folder. */
-  public synchronized void writeTo(Path other) {
-    folder = other;
   }
 
   @Override

@@ -68,6 +68,23 @@ class StubFileProblemsTest {
           flaky: { probability: 2 }                   | flaky needs a probability
           onCall: { 0: 500 }                          | the number of a call is 1 or more
           from: noon                                  | "noon" is not a time
+          given: { stat: free }                       | Did you mean "state"
+          given: [{ parameters: { a: 1 } }]           | a state needs its words
+          given: { state: a, parameters: 1 }          | expected a mapping
+          needs: [a]                                  | expected a mapping
+          needs: { $.a: optinal }                     | Did you mean "optional"
+          needs: { $.a: { optional: maybe } }         | expected true or false
+          needs: { $.a: { formt: date } }             | Did you mean "format"
+          needs: { $.a: { format: dat } }             | Did you mean "date"
+          needs: { $.a: { pattern: '(' } }            | malformed regular expression
+          needs: { $.a: { oneOf: a } }                | oneOf needs a sequence
+          needs: { $.a: {} }                          | an empty mapping needs nothing
+          needs: { '$.a[': optional }                 | $.a[
+          needs: { 'a header': optional }             | neither a JSON path
+          example: { methd: GET }                     | Did you mean "method"
+          shape: { bdy: {} }                          | Did you mean "body"
+          shape: { body: { type: objct } }            | not a valid JSON Schema
+          shape: { headers: { a: { type: sting } } }  | not a valid JSON Schema
           times: 0                                    | a whole number from 1
           times: [1]                                  | found a sequence
           name: [a]                                   | found a sequence

@@ -66,6 +66,52 @@ class StubKeysTest {
     }
   }
 
+  /** What stubs say to contracts is kept as it is. */
+  @Test
+  void whatIsForContractsIsReadAndWritten() throws Exception {
+    String stub =
+        """
+        {"request": "GET https://tides.example/v1/tides", "answer": {"status": 204},
+         "given": ["a", {"state": "b", "parameters": {"n": 1}}],
+         "needs": {"$.a": "optional", "etag": {"pattern": "x"}},
+         "example": {"method": "GET", "url": "https://tides.example/v1/tides"},
+         "shape": {"mediaType": "text/plain", "headers": {"etag": {}}, "body": {"type": "object"}},
+         "neededBy": ["TidesTest.reads"]}
+        """;
+    String contract =
+        "\"contract\": {\"consumer\": \"a\", \"provider\": \"b\", \"origin\": \"https://b.example\"}";
+
+    StubFile file =
+        StubFile.read("harbour", "{" + contract + ", \"stubs\": [" + stub + "]}", new WithoutFiles());
+
+    assertEquals(List.of(), file.problems());
+    ObjectNode written =
+        StubWriter.write(DeclaredStub.alone(file.stubs().get(0).spec())).form().orElseThrow();
+    assertEquals(MAPPER.readTree(stub), MAPPER.readTree(written.toString()));
+    assertEquals(
+        Set.of("given", "needs", "example", "shape", "neededBy"), ContractKeys.OF_STUB.names());
+  }
+
+  @Test
+  void aContractNeedsItsNames() {
+    StubFile file =
+        StubFile.read(
+            "harbour", "contract: { consumer: a, origin: b.example }\nstubs: []", new WithoutFiles());
+
+    assertEquals(2, file.problems().size());
+    assertTrue(file.problems().get(0).message().contains("a contract needs its provider."));
+    for (String text :
+        List.of("file: a.json", "recorded: { cassette: a, request: GET / }", "realService: true")) {
+      StubFile refused =
+          StubFile.read(
+              "harbour",
+              "stubs: [{ request: 'GET https://b.example/', answer: { " + text + " } }]",
+              new WithoutFiles());
+      assertTrue(
+          refused.problems().get(0).message().contains("is not allowed in a contract file"), text);
+    }
+  }
+
   @Test
   void aFileHasNoPlaceForTwoOfAKind() {
     StubSpec plain =
