@@ -79,8 +79,7 @@ final class Compat implements Callable<Integer> {
   }
 
   private int answer(VersionedName asked, String to) {
-    ReleaseDecision decision =
-        ContractStore.at(store).release(asked.name(), asked.version(), to);
+    ReleaseDecision decision = ContractStore.at(store).release(asked.name(), asked.version(), to);
     if (output.isJson()) {
       output.json(CompatibilityText.json(decision));
     } else {

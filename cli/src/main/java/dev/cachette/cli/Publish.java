@@ -48,8 +48,7 @@ final class Publish implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<String> published =
-        ContractStore.at(store).publish(contracts, version, labels.labels());
+    List<String> published = ContractStore.at(store).publish(contracts, version, labels.labels());
     if (output.isJson()) {
       output.json(published);
     } else {

@@ -2,17 +2,17 @@
 package dev.cachette.cli;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import dev.cachette.contract.ContractStore;
-import dev.cachette.verification.CompatibilityText;
-import dev.cachette.verification.StoreException;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
+import dev.cachette.contract.ContractStore;
 import dev.cachette.control.ControlPort;
 import dev.cachette.control.ControlToken;
 import dev.cachette.control.Controlled;
 import dev.cachette.control.ControlledSessions;
 import dev.cachette.stubfile.StubFileException;
 import dev.cachette.tooling.FileWatch;
+import dev.cachette.verification.CompatibilityText;
+import dev.cachette.verification.StoreException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -205,8 +205,7 @@ final class Serve implements Callable<Integer> {
 
   private void openControl(Cachette net, ControlledSessions sessions, int port) {
     String needed = noToken ? null : token == null ? ControlToken.create() : token;
-    ControlPort opened =
-        new ControlPort(new Controlled(net), sessions, listening.at(port), needed);
+    ControlPort opened = new ControlPort(new Controlled(net), sessions, listening.at(port), needed);
     if (store != null) {
       ContractStore contracts = ContractStore.at(store);
       opened.contracts(() -> tables(contracts));

@@ -145,9 +145,7 @@ final class Verify implements Callable<Integer> {
   private ProviderVerification verification() {
     StoredContracts contracts = Contracts.in(location);
     ProviderVerification verification =
-        consumerVersion == null
-            ? contracts.of(provider)
-            : contracts.of(provider, consumerVersion);
+        consumerVersion == null ? contracts.of(provider) : contracts.of(provider, consumerVersion);
     try {
       verification.against(url);
       if (consumer != null) {

@@ -1,20 +1,19 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.contract;
 
-import dev.cachette.internal.contract.ContractChanges;
-import dev.cachette.internal.contract.VersionedContract;
-import dev.cachette.internal.contract.store.Snapshot;
-import dev.cachette.verification.ContractChange;
-
 import dev.cachette.internal.contract.Contract;
+import dev.cachette.internal.contract.ContractChanges;
 import dev.cachette.internal.contract.Names;
+import dev.cachette.internal.contract.VersionedContract;
 import dev.cachette.internal.contract.store.ContractSources;
 import dev.cachette.internal.contract.store.Library;
 import dev.cachette.internal.contract.store.Matrix;
 import dev.cachette.internal.contract.store.Releases;
+import dev.cachette.internal.contract.store.Snapshot;
 import dev.cachette.internal.contract.store.Stores;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.verification.Compatibility;
+import dev.cachette.verification.ContractChange;
 import dev.cachette.verification.ReleaseDecision;
 import dev.cachette.verification.StoreException;
 import dev.cachette.verification.VerificationResult;
@@ -177,8 +176,7 @@ public final class ContractStore {
     for (String provider : providers) {
       Contract none = new Contract(consumer, provider, "", List.of());
       changes.addAll(
-          ContractChanges.of(
-              old.getOrDefault(provider, none), now.getOrDefault(provider, none)));
+          ContractChanges.of(old.getOrDefault(provider, none), now.getOrDefault(provider, none)));
     }
     return changes;
   }
@@ -224,10 +222,7 @@ public final class ContractStore {
               environment));
     }
     return new ReleaseDecision(
-        name,
-        version,
-        environment,
-        Releases.findings(store, name, version, environment));
+        name, version, environment, Releases.findings(store, name, version, environment));
   }
 
   private Instant now() {

@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.contract;
 
-import dev.cachette.internal.contract.ContractChanges;
-import dev.cachette.verification.ContractChange;
-
 import dev.cachette.Cachette;
+import dev.cachette.internal.contract.ContractChanges;
 import dev.cachette.internal.contract.store.ContractSources;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.verification.ContractChange;
 import java.nio.file.Path;
 import java.util.List;
 

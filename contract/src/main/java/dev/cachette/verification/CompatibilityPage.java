@@ -56,10 +56,7 @@ public final class CompatibilityPage {
   }
 
   private static void heading(String scope, String before, Version version, StringBuilder html) {
-    html.append("<th scope=\"")
-        .append(scope)
-        .append("\">")
-        .append(text(before + version.number()));
+    html.append("<th scope=\"").append(scope).append("\">").append(text(before + version.number()));
     for (String label : version.labels()) {
       html.append(" <span class=\"label\">").append(text(label)).append("</span>");
     }

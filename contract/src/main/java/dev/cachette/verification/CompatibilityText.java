@@ -107,15 +107,12 @@ public final class CompatibilityText {
     StringBuilder text = new StringBuilder();
     text.append(
         String.format(
-            decision.isAllowed()
-                ? "yes: %s can go to %s.%n"
-                : "no: %s cannot go to %s.%n",
+            decision.isAllowed() ? "yes: %s can go to %s.%n" : "no: %s cannot go to %s.%n",
             subject,
             decision.environment()));
     if (decision.findings().isEmpty()) {
       text.append(
-          String.format(
-              "  nothing in %s has a contract with it%n", decision.environment()));
+          String.format("  nothing in %s has a contract with it%n", decision.environment()));
     }
     for (ReleaseDecision.Finding finding : decision.findings()) {
       text.append(String.format("  %s: %s%n", finding.other(), word(finding.outcome())));

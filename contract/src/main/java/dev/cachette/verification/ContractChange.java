@@ -13,14 +13,9 @@ package dev.cachette.verification;
  * @param asksMore whether a provider that met the contract before may not meet it now
  */
 public record ContractChange(
-    String provider,
-    String clause,
-    String place,
-    String before,
-    String after,
-    boolean asksMore) {
+    String provider, String clause, String place, String before, String after, boolean asksMore) {
 
-  /** Returns the change in a line: {@code asks more  $.price: a number -> an integer}. */
+  /** Returns the change in a line: {@code asks more $.price: a number -> an integer}. */
   @Override
   public String toString() {
     String change =

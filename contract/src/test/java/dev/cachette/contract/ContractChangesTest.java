@@ -54,16 +54,16 @@ class ContractChangesTest {
         "application/json | application/problem+json | + media type: application/json ->"
             + " application/problem+json",
         "'headers: { etag: { type: string } },' | '' | - header etag: gone: a string",
-        "'etag: { type: string }' | 'etag: { type: string }, link: { type: string }' | + header link:"
-            + " new: a string",
+        "'etag: { type: string }' | 'etag: { type: string }, link: { type: string }' | + header"
+            + " link: new: a string",
         "'name: free berths' | 'name: all berths' | - name: free berths -> all berths",
         "'request: GET https://berths.example/v1/berths' | 'request: GET"
-            + " https://berths.example/v2/berths' | + request: GET https://berths.example/v1/berths ->"
-            + " GET https://berths.example/v2/berths",
-        "'    answer' | '    query: { day: { present: true } }\n    answer' | + request: no conditions"
-            + " -> {\"query\":{\"day\":{\"present\":true}}}",
-        "'/v1/berths }' | '/v1/berths, json: { a: 1 } }' | + example: the body that is sent -> one of"
-            + " another shape",
+            + " https://berths.example/v2/berths' | + request: GET https://berths.example/v1/berths"
+            + " -> GET https://berths.example/v2/berths",
+        "'    answer' | '    query: { day: { present: true } }\n"
+            + "    answer' | + request: no conditions -> {\"query\":{\"day\":{\"present\":true}}}",
+        "'/v1/berths }' | '/v1/berths, json: { a: 1 } }' | + example: the body that is sent -> one"
+            + " of another shape",
       })
   void ofClauses(String part, String replacement, String expected) throws IOException {
     String before = CLAUSE.formatted("{ type: object }");

@@ -43,11 +43,10 @@ class ContractFileTest {
             .json("$.vessel.draught", atMost(4.5))
             .answer(
                 status(503).header("retry-after", "1"),
-                json(
-                        """
-                        {"berth": "B-12", "day": "2031-04-02", "price": 12.5, "pilot": null,
-                         "slots": [{"from": "04:10"}, {"from": "16:35", "tide": "high"}]}
-                        """)
+                json("""
+                {"berth": "B-12", "day": "2031-04-02", "price": 12.5, "pilot": null,
+                 "slots": [{"from": "04:10"}, {"from": "16:35", "tide": "high"}]}
+                """)
                     .status(201)
                     .header("location", "/v1/bookings/7"));
     contract
@@ -129,7 +128,8 @@ class ContractFileTest {
         "harbour.PollingTest",
         (net, contract) -> {
           net.stub("GET https://berths.example/v1/bookings/7")
-              .answer(status(404), json("{\"state\":\"waiting\"}").status(202), json("{\"berth\":1}"));
+              .answer(
+                  status(404), json("{\"state\":\"waiting\"}").status(202), json("{\"berth\":1}"));
           Desk desk = new Desk();
           desk.get("/v1/bookings/7");
           desk.get("/v1/bookings/7");

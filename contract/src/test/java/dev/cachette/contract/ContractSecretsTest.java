@@ -203,10 +203,12 @@ class ContractSecretsTest {
         "harbour.SecretsTest",
         (net, contract) -> {
           net.stub("POST https://berths.example/v1/bookings").answer(json("{\"ok\":true}"));
-          new Desk().post("/v1/bookings", "{\"password\":\"" + SECRET + "\"}", "x-api-key", "k" + SECRET);
+          new Desk()
+              .post("/v1/bookings", "{\"password\":\"" + SECRET + "\"}", "x-api-key", "k" + SECRET);
         });
 
-    try (BerthService berths = new BerthService().answers(200, "{\"ok\":true}", "content-type", "application/json")) {
+    try (BerthService berths =
+        new BerthService().answers(200, "{\"ok\":true}", "content-type", "application/json")) {
       ProviderVerification plain = Contracts.in(folder).of("berths").against(berths.url());
       String problem = plain.verify().clauses().get(0).explanation();
       assertTrue(problem.contains("placeholder for a secret"), problem);
@@ -222,7 +224,9 @@ class ContractSecretsTest {
               .header("x-api-key", () -> "made-up-2")
               .verify()
               .isMet());
-      assertTrue(berths.requests().get(0).contains("{\"password\":\"made-up-1\"}"), berths.requests().get(0));
+      assertTrue(
+          berths.requests().get(0).contains("{\"password\":\"made-up-1\"}"),
+          berths.requests().get(0));
     }
   }
 }

@@ -168,13 +168,14 @@ class ContractStoreTest {
     Pair pair = known.pairs().get(0);
     assertEquals(
         Instant.parse("2031-04-02T08:03:00Z"),
-        pair.cell(pair.consumerVersions().get(1), pair.providerVersions().get(0)).at().orElseThrow());
+        pair.cell(pair.consumerVersions().get(1), pair.providerVersions().get(0))
+            .at()
+            .orElseThrow());
     assertTrue(store.release("harbour-desk", "2.0", "production").isAllowed());
     ReleaseDecision refused = store.release("harbour-desk", "2.1", "production");
     assertFalse(refused.isAllowed());
     assertTrue(
-        CompatibilityText.of(refused)
-            .startsWith("no: harbour-desk@2.1 cannot go to production."),
+        CompatibilityText.of(refused).startsWith("no: harbour-desk@2.1 cannot go to production."),
         CompatibilityText.of(refused));
     assertEquals(2, store.compare("harbour-desk", "2.0", "2.1").size());
   }
@@ -190,7 +191,8 @@ class ContractStoreTest {
       for (int at = 0; at < publishers; at++) {
         Path file = contract("desk-" + at % 4, "m" + at);
         String version = "1." + at;
-        work.add(() -> ContractStore.at(store.toString()).publish(List.of(file), version, PRODUCTION));
+        work.add(
+            () -> ContractStore.at(store.toString()).publish(List.of(file), version, PRODUCTION));
       }
       for (Future<List<String>> each : pool.invokeAll(work)) {
         assertEquals(1, each.get().size());
@@ -201,7 +203,8 @@ class ContractStoreTest {
 
     Compatibility known = store.compatibility();
     assertEquals(4, known.pairs().size());
-    assertEquals(publishers, known.pairs().stream().mapToInt(it -> it.consumerVersions().size()).sum());
+    assertEquals(
+        publishers, known.pairs().stream().mapToInt(it -> it.consumerVersions().size()).sum());
   }
 
   @ParameterizedTest
@@ -229,7 +232,8 @@ class ContractStoreTest {
     store.clock(later()).publish(List.of(contract("harbour-desk", "berth")), "2.1", PRODUCTION);
 
     assertTrue(store.release("berths", "1.4", "production").isAllowed());
-    assertEquals("harbour-desk@2.1", store.release("berths", "1.4", "production").findings().get(0).other());
+    assertEquals(
+        "harbour-desk@2.1", store.release("berths", "1.4", "production").findings().get(0).other());
   }
 
   @Test
@@ -287,7 +291,12 @@ class ContractStoreTest {
     berths.answers(200, "{}", "content-type", "application/json");
 
     List<String> verified =
-        Contracts.in(store.toString()).of("berths").against(berths.url()).verify().clauses().stream()
+        Contracts.in(store.toString())
+            .of("berths")
+            .against(berths.url())
+            .verify()
+            .clauses()
+            .stream()
             .map(it -> it.consumerVersion())
             .toList();
 
@@ -327,7 +336,8 @@ class ContractStoreTest {
     refused("An environment must consist", () -> new Labels(Optional.empty(), Optional.of("a b")));
     refused("does not exist", () -> store.publish(List.of(Path.of("nowhere")), "2", Labels.NONE));
     refused("does not know berths@9", () -> store.label("berths", "9", PRODUCTION));
-    refused("Versions of harbour-desk: 2.0.", () -> store.release("harbour-desk", "3", "production"));
+    refused(
+        "Versions of harbour-desk: 2.0.", () -> store.release("harbour-desk", "3", "production"));
     refused("Environments: production.", () -> store.release("harbour-desk", "2.0", "prodction"));
     refused(
         "none of the contracts that were verified",

@@ -28,9 +28,22 @@ class ContradictionTest {
 
   static Stream<Arguments> contradictions() {
     return Stream.of(
-        Arguments.of("type", json("{\"a\":1}"), json("{\"a\":\"1\"}"), "$.a", "an integer", "a string"),
-        Arguments.of("deeper", json("{\"a\":{\"b\":[]}}"), json("{\"a\":{\"b\":{}}}"), "$.a.b", "an array", "an object"),
-        Arguments.of("elements", json("[{\"a\":1}]"), json("[{\"a\":true}]"), "$[*].a", "an integer", "a boolean"),
+        Arguments.of(
+            "type", json("{\"a\":1}"), json("{\"a\":\"1\"}"), "$.a", "an integer", "a string"),
+        Arguments.of(
+            "deeper",
+            json("{\"a\":{\"b\":[]}}"),
+            json("{\"a\":{\"b\":{}}}"),
+            "$.a.b",
+            "an array",
+            "an object"),
+        Arguments.of(
+            "elements",
+            json("[{\"a\":1}]"),
+            json("[{\"a\":true}]"),
+            "$[*].a",
+            "an integer",
+            "a boolean"),
         Arguments.of("whole", json("[]"), json("{}"), "$", "an array", "an object"),
         Arguments.of("status", json("{}"), status(404), "status", "200", "404"),
         Arguments.of("no content", json("{}"), status(204), "status", "200", "204"));
@@ -81,7 +94,8 @@ class ContradictionTest {
     session("harbour.FirstTest", one, "");
     session("harbour.SecondTest", other, "");
 
-    assertEquals(clauses, Recording.text(folder).split("- name:").length - 1, Recording.text(folder));
+    assertEquals(
+        clauses, Recording.text(folder).split("- name:").length - 1, Recording.text(folder));
   }
 
   /** The order of the classes makes no difference, not even to a byte. */
@@ -90,8 +104,10 @@ class ContradictionTest {
   void theOrderMakesNoDifference(String name, Answer one, Answer other) throws Exception {
     Path second = Files.createDirectory(folder.resolve("second"));
     Recording.session(folder, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
-    Recording.session(folder, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
-    Recording.session(second, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
+    Recording.session(
+        folder, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
+    Recording.session(
+        second, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
     Recording.session(second, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
 
     assertEquals(Recording.text(folder), Recording.text(second));

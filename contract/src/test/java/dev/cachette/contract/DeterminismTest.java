@@ -107,10 +107,7 @@ class DeterminismTest {
 
   private static void record(Path to, int number) throws Exception {
     Settings settings =
-        Settings.defaults()
-            .name("harbour.Test" + number)
-            .withoutInterception()
-            .contractFolder(to);
+        Settings.defaults().name("harbour.Test" + number).withoutInterception().contractFolder(to);
     try (Cachette net = Cachette.open(settings)) {
       Recording.begin(net);
       Random random = new Random(number);
@@ -119,7 +116,8 @@ class DeterminismTest {
         body.put("m" + random.nextInt(9), Map.of("a", 1, "b", List.of("x")));
       }
       net.stub("GET https://berths.example/v1/berths").answer(json(body));
-      net.stub("GET https://berths.example/v1/all").answer(json(List.of(body, Map.of("own" + number, 1))));
+      net.stub("GET https://berths.example/v1/all")
+          .answer(json(List.of(body, Map.of("own" + number, 1))));
       for (String path : new String[] {"/v1/berths", "/v1/all"}) {
         HttpClient.newHttpClient()
             .send(
@@ -154,7 +152,8 @@ class DeterminismTest {
               .start());
     }
     for (int number = 0; number < CLASSES; number++) {
-      assertEquals(0, forks.get(number).waitFor(), Files.readString(folder.resolve("fork" + number)));
+      assertEquals(
+          0, forks.get(number).waitFor(), Files.readString(folder.resolve("fork" + number)));
     }
 
     assertEquals(Recording.text(alone), Recording.text(forked));

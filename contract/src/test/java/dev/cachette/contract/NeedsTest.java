@@ -74,11 +74,10 @@ class NeedsTest {
           Stub stub =
               net.stub("GET https://berths.example/v1/berths")
                   .answer(
-                      json(
-                              """
-                              {"a": 1, "b": "2031-04-02", "c": ["x", 1], "d": [1], "e": "x",
-                               "f": "x", "g": 3, "h": 1}
-                              """)
+                      json("""
+                      {"a": 1, "b": "2031-04-02", "c": ["x", 1], "d": [1], "e": "x",
+                       "f": "x", "g": 3, "h": 1}
+                      """)
                           .header("etag", "\"1\"")
                           .header("link", "<x>"));
           contract
@@ -137,8 +136,7 @@ class NeedsTest {
   }
 
   private static void refused(Runnable call, String message) {
-    IllegalArgumentException refusal =
-        assertThrows(IllegalArgumentException.class, call::run);
+    IllegalArgumentException refusal = assertThrows(IllegalArgumentException.class, call::run);
     assertTrue(refusal.getMessage().contains(message), refusal.getMessage());
   }
 
@@ -165,7 +163,8 @@ class NeedsTest {
               AssertionFailedError.class,
               () -> contract.clause(stub).optional("$.number").readBy(Booking::strict));
 
-      assertTrue(failure.getMessage().contains("$.number, which may be missing"), failure.getMessage());
+      assertTrue(
+          failure.getMessage().contains("$.number, which may be missing"), failure.getMessage());
       assertTrue(failure.getMessage().contains("NeedsTest.java:"), failure.getMessage());
       new Desk().get("/v1/bookings/7");
     }

@@ -65,7 +65,8 @@ final class Nginx implements AutoCloseable {
         """
             .formatted(folder, port, root, listing));
     Process process =
-        new ProcessBuilder("/usr/sbin/nginx", "-p", folder.toString(), "-c", configuration.toString())
+        new ProcessBuilder(
+                "/usr/sbin/nginx", "-p", folder.toString(), "-c", configuration.toString())
             .redirectErrorStream(true)
             .redirectOutput(folder.resolve("out.log").toFile())
             .start();

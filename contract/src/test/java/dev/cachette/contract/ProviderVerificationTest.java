@@ -40,7 +40,10 @@ class ProviderVerificationTest {
         folder,
         "harbour.BerthDeskTest",
         (net, contract) -> {
-          Stub one = net.stub("GET https://berths.example/v1/one?day=2031-04-02").named("one").answer(json("{\"a\":1}"));
+          Stub one =
+              net.stub("GET https://berths.example/v1/one?day=2031-04-02")
+                  .named("one")
+                  .answer(json("{\"a\":1}"));
           contract.clause(one).given("first").given("second", Map.of("berth", "B-12", "n", 3));
           net.stub("PUT https://berths.example/v1/two").named("two").answer(json("{\"a\":1}"));
           Desk desk = new Desk();
@@ -125,14 +128,19 @@ class ProviderVerificationTest {
             .clauses()
             .get(0);
     assertTrue(
-        thrown.problem().contains("The state \"first\" has no parameter \"missing\". It has: none."),
+        thrown
+            .problem()
+            .contains("The state \"first\" has no parameter \"missing\". It has: none."),
         thrown.problem());
 
     ClauseResult after =
         verification()
-            .given("first", state -> {}, state -> {
-              throw new IllegalStateException("no way back");
-            })
+            .given(
+                "first",
+                state -> {},
+                state -> {
+                  throw new IllegalStateException("no way back");
+                })
             .given("second", state -> {})
             .verify()
             .clauses()
@@ -148,15 +156,20 @@ class ProviderVerificationTest {
 
       assertEquals(
           List.of(
-              "POST /state null {\"state\":\"first\",\"parameters\":{},\"when\":\"before\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
-              "POST /state null {\"state\":\"second\",\"parameters\":{\"berth\":\"B-12\",\"n\":3},\"when\":\"before\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
-              "POST /state null {\"state\":\"second\",\"parameters\":{\"berth\":\"B-12\",\"n\":3},\"when\":\"after\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
-              "POST /state null {\"state\":\"first\",\"parameters\":{},\"when\":\"after\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}"),
+              "POST /state null"
+                  + " {\"state\":\"first\",\"parameters\":{},\"when\":\"before\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
+              "POST /state null"
+                  + " {\"state\":\"second\",\"parameters\":{\"berth\":\"B-12\",\"n\":3},\"when\":\"before\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
+              "POST /state null"
+                  + " {\"state\":\"second\",\"parameters\":{\"berth\":\"B-12\",\"n\":3},\"when\":\"after\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
+              "POST /state null"
+                  + " {\"state\":\"first\",\"parameters\":{},\"when\":\"after\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}"),
           states.requests());
 
       states.answers(404, "unknown state");
       ClauseResult refused = verification().givenBy(states.url()).verify().clauses().get(0);
-      assertTrue(refused.problem().contains("answered 404 to the state \"first\""), refused.problem());
+      assertTrue(
+          refused.problem().contains("answered 404 to the state \"first\""), refused.problem());
       assertTrue(refused.problem().contains("unknown state"), refused.problem());
     }
   }
@@ -186,7 +199,8 @@ class ProviderVerificationTest {
         Contracts.in(folder).of("berths").against("http://localhost:1").verify().clauses().get(1);
 
     assertEquals(Outcome.NOT_CHECKED, result.outcome());
-    assertTrue(result.problem().startsWith("http://localhost:1 cannot be reached"), result.problem());
+    assertTrue(
+        result.problem().startsWith("http://localhost:1 cannot be reached"), result.problem());
   }
 
   @Test
@@ -210,9 +224,11 @@ class ProviderVerificationTest {
     StoredContracts contracts = Contracts.in(folder);
     assertMessage("It has contracts with: berths.", () -> contracts.of("berth"));
     assertMessage("against(", () -> contracts.of("berths").verify());
-    assertMessage("is not the URL of an application", () -> verification().against("localhost:8080"));
+    assertMessage(
+        "is not the URL of an application", () -> verification().against("localhost:8080"));
     assertMessage("is not the URL of an application", () -> verification().against("ftp://x"));
-    assertMessage("has a handler already", () -> verification().given("a", s -> {}).given("a", s -> {}));
+    assertMessage(
+        "has a handler already", () -> verification().given("a", s -> {}).given("a", s -> {}));
     assertMessage("needs a positive time", () -> verification().timeout(Duration.ZERO));
     assertMessage("It has those of: harbour-desk.", () -> verification().consumer("desk"));
     assertMessage("does not exist", () -> Contracts.in("nowhere").of("berths"));
@@ -244,7 +260,8 @@ class ProviderVerificationTest {
 
       List<String> names =
           tests.started().stream().map(it -> it.getTestDescriptor().getDisplayName()).toList();
-      assertEquals(List.of("harbour-desk", "one", "two"), names.subList(names.size() - 3, names.size()));
+      assertEquals(
+          List.of("harbour-desk", "one", "two"), names.subList(names.size() - 3, names.size()));
       assertEquals(2, tests.failed().count());
       String failure =
           tests.failed().stream()

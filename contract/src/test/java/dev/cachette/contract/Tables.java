@@ -22,8 +22,7 @@ final class Tables {
     }
     List<String[]> blocks = new ArrayList<>();
     for (String block : table.split("\n\n")) {
-      String[] lines =
-          block.lines().filter(it -> !it.startsWith("#")).toArray(String[]::new);
+      String[] lines = block.lines().filter(it -> !it.startsWith("#")).toArray(String[]::new);
       if (lines.length > 0) {
         blocks.add(lines);
       }

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.control;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import static dev.cachette.answer.Answers.classpath;
 import static dev.cachette.answer.Answers.computed;
 import static dev.cachette.answer.Answers.json;
@@ -9,6 +8,7 @@ import static dev.cachette.answer.Answers.problem;
 import static dev.cachette.answer.Answers.status;
 import static dev.cachette.answer.Answers.text;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.Cachette;
 import dev.cachette.Messages;
 import dev.cachette.Settings;

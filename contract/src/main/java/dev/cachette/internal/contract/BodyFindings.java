@@ -34,8 +34,7 @@ final class BodyFindings {
   static List<Difference> of(JsonNode schema, JsonNode example, JsonNode actual) {
     BodyFindings findings = new BodyFindings(example);
     List<Difference> all = new ArrayList<>();
-    for (Violation violation :
-        new JsonSchemas(schema, new Formats(), pointer -> "").violations(actual)) {
+    for (Violation violation : JsonSchemas.ofValid(schema, new Formats()).violations(actual)) {
       if (violation.keyword().equals("required")) {
         all.addAll(findings.missing(schema, violation));
       } else {

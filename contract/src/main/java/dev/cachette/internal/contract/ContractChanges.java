@@ -86,8 +86,7 @@ public final class ContractChanges {
   private void compare(String name, Clause before, Clause after) {
     different(name, "given", states(before), states(after));
     request(name, before, after);
-    different(
-        name, "status", Integer.toString(before.status()), Integer.toString(after.status()));
+    different(name, "status", Integer.toString(before.status()), Integer.toString(after.status()));
     different(name, "media type", before.shape().mediaType(), after.shape().mediaType());
     TreeSet<String> headers = new TreeSet<>(before.shape().headers().keySet());
     headers.addAll(after.shape().headers().keySet());
@@ -133,8 +132,7 @@ public final class ContractChanges {
   }
 
   private static JsonNode sent(Clause clause) {
-    return PlainBodies.json(
-            clause.example().request().headers(), clause.example().request().body())
+    return PlainBodies.json(clause.example().request().headers(), clause.example().request().body())
         .<JsonNode>map(TypeSchema::of)
         .orElseGet(StubNodes::object);
   }

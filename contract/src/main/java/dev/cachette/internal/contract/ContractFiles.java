@@ -2,6 +2,9 @@
 package dev.cachette.internal.contract;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.internal.model.StubSpec;
+import dev.cachette.internal.stubfile.StubDeclaration;
 import dev.cachette.internal.stubfile.StubFile;
 import dev.cachette.internal.stubfile.WithoutFiles;
 import dev.cachette.internal.yaml.Node;
@@ -11,9 +14,9 @@ import dev.cachette.stubfile.StubFileProblem;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /** Reads the text of contract files. */
 public final class ContractFiles {
@@ -29,11 +32,11 @@ public final class ContractFiles {
    * @throws StubFileException with all problems, if it is invalid
    */
   public static Contract read(String name, String text) {
-    List<StubFileProblem> problems =
-        new ArrayList<>(StubFile.read(name, text, new WithoutFiles()).problems());
-    Optional<Node> root = Trees.read(text, (line, column, path, message) -> {});
+    StubFile file = StubFile.read(name, text, new WithoutFiles());
+    List<StubFileProblem> problems = new ArrayList<>(file.problems());
+    Optional<Node> root = file.tree();
     if (problems.isEmpty() && root.isPresent()) {
-      problems.addAll(missing(name, root.get()));
+      problems.addAll(missing(name, root.get(), file.stubs()));
     }
     if (!problems.isEmpty() || root.isEmpty()) {
       throw new StubFileException(problems);
@@ -53,23 +56,16 @@ public final class ContractFiles {
   /** Returns the lines at which the clauses of a contract file begin. */
   public static List<Integer> lines(String text) {
     return Trees.read(text, (line, column, path, message) -> {})
-        .map(Node::members)
-        .orElse(List.of())
-        .stream()
-        .filter(it -> it.name().equals("stubs"))
-        .map(Node.Member::value)
-        .map(Node::elements)
-        .filter(Objects::nonNull)
-        .flatMap(List::stream)
-        .map(Node::line)
-        .toList();
+        .map(root -> clauses(root).stream().map(Node::line).toList())
+        .orElse(List.of());
   }
 
   /** Returns what a contract needs besides what a stub file does. */
-  private static List<StubFileProblem> missing(String file, Node root) {
+  private static List<StubFileProblem> missing(
+      String file, Node root, List<StubDeclaration> stubs) {
     List<StubFileProblem> problems = new ArrayList<>();
-    JsonNode json = root.json();
-    if (!json.has("contract")) {
+    List<Node.Member> members = root.members() == null ? List.of() : root.members();
+    if (members.stream().noneMatch(it -> it.name().equals("contract"))) {
       problems.add(
           problem(
               file,
@@ -79,29 +75,38 @@ public final class ContractFiles {
       return problems;
     }
     Set<String> names = new HashSet<>();
-    for (Node.Member member : root.members() == null ? List.<Node.Member>of() : root.members()) {
-      if (member.name().equals("stubs") && member.value().elements() != null) {
-        member.value().elements().forEach(it -> clause(file, it, names, problems));
-      }
+    List<Node> nodes = clauses(root);
+    for (int at = 0; at < nodes.size(); at++) {
+      clause(file, nodes.get(at), stubs.get(at).spec(), names, problems);
     }
     return problems;
   }
 
+  private static List<Node> clauses(Node root) {
+    List<Node.Member> members = root.members() == null ? List.of() : root.members();
+    return members.stream()
+        .filter(it -> it.name().equals("stubs"))
+        .map(Node.Member::value)
+        .flatMap(it -> it.elements() == null ? Stream.of(it) : it.elements().stream())
+        .toList();
+  }
+
   private static void clause(
-      String file, Node node, Set<String> names, List<StubFileProblem> problems) {
-    JsonNode clause = node.json();
+      String file, Node node, StubSpec stub, Set<String> names, List<StubFileProblem> problems) {
     for (String key : OF_A_CLAUSE) {
-      if (!clause.has(key)) {
+      if (!stub.extensions().containsKey(key)) {
         problems.add(problem(file, node, "a clause needs its " + key + "."));
       }
     }
-    String name = clause.path("name").asText(clause.path("request").asText());
+    String name = stub.reference().name();
     if (!names.add(name)) {
       problems.add(problem(file, node, "there is another clause \"" + name + "\"."));
     }
+    if (!(stub.order().answers().get(0) instanceof ResponseAnswer)) {
+      problems.add(problem(file, node, "the answer of a clause is a response."));
+    }
     try {
-      Clause read = Clause.read(clause);
-      ClauseAnswer.response(read.answer());
+      SampleRequest.read(stub.extensions().get("example"));
     } catch (IllegalArgumentException invalid) {
       problems.add(problem(file, node, String.valueOf(invalid.getMessage())));
     }

@@ -31,7 +31,7 @@ final class MemberCause {
       return BodyFindings.likely("renamed: there is \"" + alike.get() + "\"");
     }
     List<String> fitting = others.stream().filter(it -> isA(schema, parent.get(it))).toList();
-    if (fitting.size() == 1 && others.size() == 1) {
+    if (fitting.size() == 1) {
       return BodyFindings.likely(
           "renamed: there is \"" + fitting.get(0) + "\", which the consumer does not know");
     }
@@ -46,6 +46,6 @@ final class MemberCause {
 
   private static boolean isA(JsonNode schema, JsonNode value) {
     return schema.has("type")
-        && new JsonSchemas(schema, new Formats(), pointer -> "").violations(value).isEmpty();
+        && JsonSchemas.ofValid(schema, new Formats()).violations(value).isEmpty();
   }
 }

@@ -64,8 +64,7 @@ public final class Needs {
   }
 
   private static void requireMet(JsonNode schema, JsonNode example) {
-    List<Difference> unmet =
-        new JsonSchemas(schema, new Formats(), pointer -> "").differences(example);
+    List<Difference> unmet = JsonSchemas.ofValid(schema, new Formats()).differences(example);
     if (!unmet.isEmpty()) {
       Difference first = unmet.get(0);
       throw Refusals.argument(

@@ -58,8 +58,7 @@ final class SchemaChanges {
       JsonNode old = before.path("properties").get(name);
       JsonNode now = after.path("properties").get(name);
       if (old == null) {
-        changes.add(
-            new Change(inner, "", words(now, isRequired.contains(name)), true));
+        changes.add(new Change(inner, "", words(now, isRequired.contains(name)), true));
       } else if (now == null) {
         changes.add(new Change(inner, words(old, wasRequired.contains(name)), "", false));
       } else {
@@ -67,7 +66,10 @@ final class SchemaChanges {
           boolean required = isRequired.contains(name);
           changes.add(
               new Change(
-                  inner, required ? "optional" : "required", required ? "required" : "optional", required));
+                  inner,
+                  required ? "optional" : "required",
+                  required ? "required" : "optional",
+                  required));
         }
         compare(inner, old, now);
       }
@@ -80,8 +82,7 @@ final class SchemaChanges {
 
   /** Returns true if there may be values that only the first one allows. */
   private static boolean isNarrower(JsonNode before, JsonNode after) {
-    boolean anyTypeBefore =
-        wide(before).isEmpty() && !before.has("const") && !before.has("enum");
+    boolean anyTypeBefore = wide(before).isEmpty() && !before.has("const") && !before.has("enum");
     if (anyTypeBefore ? !wide(after).isEmpty() : !allows(after, before)) {
       return true;
     }

@@ -70,12 +70,19 @@ public final class JsonSchemas {
    * @throws IllegalArgumentException if it is not a valid JSON Schema; the message gives the place
    */
   public JsonSchemas(JsonNode schema, EvaluatorFactory more, UnaryOperator<String> place) {
+    this(schema, more, place, MetaSchema.allows(schema));
+  }
+
+  private JsonSchemas(
+      JsonNode schema, EvaluatorFactory more, UnaryOperator<String> place, boolean isValid) {
     this.text = schema;
     this.place = place;
     this.validator =
         new ValidatorFactory()
             .withJsonNodeFactory(new JacksonNode.Factory())
             .withEvaluatorFactory(PatternKeyword.and(more))
+            // Of an invalid one, the validator says what is wrong.
+            .withDisabledSchemaValidation(isValid)
             .createValidator();
     SchemaLoops.in(schema)
         .ifPresent(
@@ -90,6 +97,15 @@ public final class JsonSchemas {
     } catch (RuntimeException invalid) {
       throw Refusals.argument(INVALID + invalid.getMessage(), invalid);
     }
+  }
+
+  /**
+   * Compiles a schema that was compiled before, so that it is known to be valid.
+   *
+   * @param more the keywords
+   */
+  public static JsonSchemas ofValid(JsonNode schema, EvaluatorFactory more) {
+    return new JsonSchemas(schema, more, pointer -> "", true);
   }
 
   /** Returns what is wrong in a schema, by its place; errors of wider places only repeat that. */
@@ -127,8 +143,7 @@ public final class JsonSchemas {
    * @param at the value that violates it, and its place
    * @param difference the same for people, with secrets masked
    */
-  public record Violation(
-      String keyword, JsonNode required, Located at, Difference difference) {}
+  public record Violation(String keyword, JsonNode required, Located at, Difference difference) {}
 
   /** Returns the violations of the schema for people; empty if the value is valid. */
   public List<Difference> differences(JsonNode value) {

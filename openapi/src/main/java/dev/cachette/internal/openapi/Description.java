@@ -209,9 +209,7 @@ public final class Description {
    * promise; empty if it promises everything, or has no operation for the request.
    */
   public List<Check> unpromised(Request request, NeededResponse needed) {
-    return find(request)
-        .map(found -> PromiseCheck.of(found.operation(), needed))
-        .orElse(List.of());
+    return find(request).map(found -> PromiseCheck.of(found.operation(), needed)).orElse(List.of());
   }
 
   /**
@@ -227,8 +225,7 @@ public final class Description {
         .forEach(it -> byOperation.put(it, new ArrayList<>()));
     uses.forEach(
         (request, needed) ->
-            find(request)
-                .ifPresent(found -> byOperation.get(found.operation()).addAll(needed)));
+            find(request).ifPresent(found -> byOperation.get(found.operation()).addAll(needed)));
     return byOperation.entrySet().stream()
         .flatMap(it -> UnusedParts.of(it.getKey(), it.getValue()).stream())
         .toList();

@@ -46,14 +46,15 @@ final class PromiseCheck {
               "media type",
               Difference.of(
                   needed.mediaType(),
-                  described.get().asks(listed.isEmpty() ? "it has no content" : "it is " + listed))));
+                  described
+                      .get()
+                      .asks(listed.isEmpty() ? "it has no content" : "it is " + listed))));
     }
     if (body.isPresent() && needed.shape().isPresent()) {
       PromiseCheck check = new PromiseCheck();
       check.compare("$", needed.shape().get(), body.get().raw("schema"), 0);
       if (!check.differences.isEmpty()) {
-        checks.add(
-            Check.missed("body", 0, check.differences.get(0).expected(), check.differences));
+        checks.add(Check.missed("body", 0, check.differences.get(0).expected(), check.differences));
       }
     }
     return checks;
@@ -75,7 +76,9 @@ final class PromiseCheck {
       }
     }
     return Optional.of(
-        missed("header " + name, Difference.of("always present", response.asks("it is not described"))));
+        missed(
+            "header " + name,
+            Difference.of("always present", response.asks("it is not described"))));
   }
 
   private void compare(String path, JsonNode needed, Element schema, int depth) {
@@ -84,7 +87,10 @@ final class PromiseCheck {
       return;
     }
     if (!there.isThere() || there.json().isEmpty() || there.json().isBoolean()) {
-      add(path, SchemaWords.of(needed), there.isThere() ? there.asks("it may be any value") : "it is not described");
+      add(
+          path,
+          SchemaWords.of(needed),
+          there.isThere() ? there.asks("it may be any value") : "it is not described");
       return;
     }
     Set<String> promised = SchemaTypes.of(there);
@@ -99,7 +105,10 @@ final class PromiseCheck {
     }
     int least = needed.path("minItems").asInt(0);
     if (least > 0 && there.json().path("minItems").asInt(0) < least && needed.has("items")) {
-      add(path, "at least " + least + " element" + (least == 1 ? "" : "s"), there.asks("it may have any number"));
+      add(
+          path,
+          "at least " + least + " element" + (least == 1 ? "" : "s"),
+          there.asks("it may have any number"));
     }
   }
 
@@ -154,7 +163,8 @@ final class PromiseCheck {
         add(
             path,
             keyword + " " + wanted.asText(),
-            there.asks(has.isEmpty() ? "it has no " + keyword : "it has the " + keyword + " " + has));
+            there.asks(
+                has.isEmpty() ? "it has no " + keyword : "it has the " + keyword + " " + has));
       }
     }
   }

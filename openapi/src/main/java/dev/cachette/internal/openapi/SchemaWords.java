@@ -41,8 +41,6 @@ final class SchemaWords {
   }
 
   static String types(Collection<String> types) {
-    return types.stream()
-        .map(it -> TYPES.getOrDefault(it, it))
-        .collect(Collectors.joining(" or "));
+    return types.stream().map(it -> TYPES.getOrDefault(it, it)).collect(Collectors.joining(" or "));
   }
 }

@@ -31,16 +31,14 @@ class PromisesTest {
     return Arrays.stream(TestFiles.resource("promises.txt").split("\n\n"))
         .map(it -> it.lines().filter(line -> !line.startsWith("#")).toList())
         .filter(it -> !it.isEmpty())
-        .map(
-            it ->
-                Arguments.of(
-                    it.get(0), it.get(1), String.join("\n", it.subList(2, it.size()))));
+        .map(it -> Arguments.of(it.get(0), it.get(1), String.join("\n", it.subList(2, it.size()))));
   }
 
   @ParameterizedTest
   @MethodSource("promises")
   void eachShapeIsCompared(String schema, String shape, String expected) {
-    Description description = describing("content: { application/json: { schema: " + schema + " } }");
+    Description description =
+        describing("content: { application/json: { schema: " + schema + " } }");
     NeededResponse needed =
         new NeededResponse(200, "application/json", Set.of(), Optional.of(Json.tree(shape)));
 
@@ -91,7 +89,8 @@ class PromisesTest {
     Description description =
         describing(
             "content: { application/json: { schema: { type: array, items: { type: object,"
-                + " properties: { a: { type: object, properties: { x: {}, y: {} } }, b: {} } } } } }");
+                + " properties: { a: { type: object, properties: { x: {}, y: {} } }, b: {} } } } }"
+                + " }");
     JsonNode shape =
         Json.tree(
             "{\"type\":\"array\",\"items\":{\"properties\":{\"a\":{\"properties\":{\"x\":{}}}}}}");

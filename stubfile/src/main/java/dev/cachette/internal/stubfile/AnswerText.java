@@ -21,7 +21,6 @@ public final class AnswerText {
     AnswerReader reader = new AnswerReader(problems, new WithoutFiles());
     Optional<Answer> answer =
         Trees.read(form.toString(), problems::note).flatMap(node -> reader.read(node));
-    return answer.orElseThrow(
-        () -> new IllegalArgumentException(problems.all().get(0).message()));
+    return answer.orElseThrow(() -> new IllegalArgumentException(problems.all().get(0).message()));
   }
 }

@@ -50,11 +50,11 @@ final class ContractKeys {
               "formats",
               "Formats of the strings here and below are recognised: dates, instants, UUIDs, URIs.",
               Shape.FLAG),
-          Key.of("format", "The format of a string.", Shape.choice(FORMATS.stream().sorted().toList())),
           Key.of(
-              "pattern",
-              "A regular expression that matches the whole value.",
-              Shape.TEXT),
+              "format",
+              "The format of a string.",
+              Shape.choice(FORMATS.stream().sorted().toList())),
+          Key.of("pattern", "A regular expression that matches the whole value.", Shape.TEXT),
           Key.of("oneOf", "The values that it may have.", Shape.sequence(Shape.ANY)),
           Key.of("is", "The exact value.", Shape.ANY));
 
@@ -84,8 +84,7 @@ final class ContractKeys {
           key(
               "needs",
               "Requirements for the response, by JSON path or name of a header; for contracts.",
-              Shape.members(
-                  Shape.either(Shape.choice(FLAGS), Shape.mapping(NEED))),
+              Shape.members(Shape.either(Shape.choice(FLAGS), Shape.mapping(NEED))),
               (node, stub) -> NeedsReader.check(node, stub.problems())),
           key(
               "example",

@@ -24,6 +24,7 @@ import java.util.function.Supplier;
  * @param collections its collections
  * @param includes the files that it includes, relative to itself
  * @param cors whether pages of other origins may call
+ * @param tree its text as a tree; empty if it is not valid YAML
  */
 public record StubFile(
     String name,
@@ -31,6 +32,7 @@ public record StubFile(
     List<CollectionDeclaration> collections,
     List<Include> includes,
     boolean cors,
+    Optional<Node> tree,
     Supplier<List<StubFileProblem>> found) {
 
   /**
@@ -86,6 +88,7 @@ public record StubFile(
         List.copyOf(collections),
         List.copyOf(includes),
         cors[0],
+        root,
         problems::all);
   }
 
@@ -96,9 +99,7 @@ public record StubFile(
         problems.add(node, "a contract needs its " + name + ".");
       }
     }
-    fields
-        .get("origin")
-        .ifPresent(at -> problems.attempt(at, () -> Uri.parseOrigin(at.text())));
+    fields.get("origin").ifPresent(at -> problems.attempt(at, () -> Uri.parseOrigin(at.text())));
   }
 
   private static Items seeded(String seed, Optional<String> identifiedBy) {

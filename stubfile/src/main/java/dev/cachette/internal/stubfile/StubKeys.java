@@ -145,7 +145,7 @@ final class StubKeys {
               StubKeys::writeFlaky));
 
   /** All of them, with the conditions on the request. */
-  static final Keys<Void> ALL = 
+  static final Keys<Void> ALL =
       Keys.all(List.of(FRAME, ConditionKeys.ALL, BEHAVIOR, ContractKeys.OF_STUB));
 
   private static final List<Keys<StubPart>> PARTS = List.of(BEHAVIOR, ContractKeys.OF_STUB);

@@ -16,7 +16,8 @@ final class KeyReference {
   static {
     SECTIONS.put("A stub file", FileKeys.ALL);
     SECTIONS.put("A collection", FileKeys.COLLECTION);
-    SECTIONS.put("A stub", Keys.all(List.of(StubKeys.FRAME, StubKeys.BEHAVIOR, ContractKeys.OF_STUB)));
+    SECTIONS.put(
+        "A stub", Keys.all(List.of(StubKeys.FRAME, StubKeys.BEHAVIOR, ContractKeys.OF_STUB)));
     SECTIONS.put("A condition on requests", ConditionKeys.ALL);
     SECTIONS.put("A condition on a value", ValueKeys.ALL);
     SECTIONS.put("A condition on the body", BodyKeys.ALL);

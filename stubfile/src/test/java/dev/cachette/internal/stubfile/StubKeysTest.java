@@ -79,10 +79,12 @@ class StubKeysTest {
          "neededBy": ["TidesTest.reads"]}
         """;
     String contract =
-        "\"contract\": {\"consumer\": \"a\", \"provider\": \"b\", \"origin\": \"https://b.example\"}";
+        "\"contract\": {\"consumer\": \"a\", \"provider\": \"b\", \"origin\":"
+            + " \"https://b.example\"}";
 
     StubFile file =
-        StubFile.read("harbour", "{" + contract + ", \"stubs\": [" + stub + "]}", new WithoutFiles());
+        StubFile.read(
+            "harbour", "{" + contract + ", \"stubs\": [" + stub + "]}", new WithoutFiles());
 
     assertEquals(List.of(), file.problems());
     ObjectNode written =
@@ -96,7 +98,9 @@ class StubKeysTest {
   void aContractNeedsItsNames() {
     StubFile file =
         StubFile.read(
-            "harbour", "contract: { consumer: a, origin: b.example }\nstubs: []", new WithoutFiles());
+            "harbour",
+            "contract: { consumer: a, origin: b.example }\nstubs: []",
+            new WithoutFiles());
 
     assertEquals(2, file.problems().size());
     assertTrue(file.problems().get(0).message().contains("a contract needs its provider."));
