@@ -46,7 +46,6 @@ import org.jspecify.annotations.Nullable;
 public final class Cachette implements AutoCloseable {
 
   private final String name;
-  private final String sessionName;
   private final Session session;
   private final Scopes scopes;
   private final Log<Call> log;
@@ -55,8 +54,7 @@ public final class Cachette implements AutoCloseable {
 
   private Cachette(Settings settings, Place opened) {
     this.name = settings.name().map(given -> "of " + given).orElse("opened at " + opened);
-    this.sessionName = settings.name().orElseGet(opened::toString);
-    this.session = new Session(settings, this, sessionName);
+    this.session = new Session(settings, this, settings.name().orElseGet(opened::toString));
     this.scopes = session.scopes();
     this.log = new ScopeLog(scopes, Messages::warn);
     this.stubs = new StubControl(session, settings.seed(), this::requireOpen);
@@ -477,22 +475,11 @@ public final class Cachette implements AutoCloseable {
       }
       closed = Caller.place();
     }
-    session.observers().closing(this);
-    @Nullable Throwable failure = null;
-    try {
-      session.close();
-    } catch (RuntimeException | Error failed) {
-      failure = failed;
-    }
-    session.observers().closed(this, failure);
+    session.close(this);
   }
 
   Session session() {
     return session;
-  }
-
-  String sessionName() {
-    return sessionName;
   }
 
   StubControl stubs() {

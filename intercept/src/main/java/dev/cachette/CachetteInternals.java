@@ -22,7 +22,7 @@ public final class CachetteInternals {
 
   /** Returns the name of a session: that of its settings, or the line that opened it. */
   public static String name(Cachette net) {
-    return net.sessionName();
+    return net.session().name();
   }
 
   /** Returns the folder of contract files of a session. */

@@ -20,11 +20,13 @@ import java.util.Collection;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /** The parts of an open Cachette: the scopes, the server, the hooks. */
 final class Session {
 
   private final Settings settings;
+  private final String name;
   private final ScopeClock clock;
   private final Scopes scopes;
   private final NamedFiles files;
@@ -45,6 +47,7 @@ final class Session {
    */
   Session(Settings settings, Object owner, String name) {
     this.settings = settings;
+    this.name = name;
     TestId test = SessionHooks.newTest(name);
     this.clock = new ScopeClock(settings);
     this.notices = new CallNotices(settings.callListener());
@@ -89,6 +92,11 @@ final class Session {
     clock.reset();
     server.awaitDecisions();
     end(scopes.renew());
+  }
+
+  /** Returns its name: that of the settings, or the line that opened it. */
+  String name() {
+    return name;
   }
 
   Settings settings() {
@@ -225,8 +233,20 @@ final class Session {
     report.raise(onUnexpected, onUnused);
   }
 
+  /** Ends it, tells its observers, and throws the failures of both as one. */
+  void close(Cachette net) {
+    observers.closing(net);
+    @Nullable Throwable failure = null;
+    try {
+      close();
+    } catch (RuntimeException | Error failed) {
+      failure = failed;
+    }
+    observers.closed(net, failure);
+  }
+
   /** Restores the JVM, and throws the remaining failures. */
-  void close() {
+  private void close() {
     addresses.restoreProperties();
     hooks.workFor(TestId.NONE);
     SessionHooks.end(scopes.innermost().test());

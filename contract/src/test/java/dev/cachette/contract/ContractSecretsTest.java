@@ -26,6 +26,7 @@ class ContractSecretsTest {
 
   private static final String SECRET = "q7Zk29xWv8Lm3RtY5bNc";
   private static final int PART = 9;
+  private static final String[] MEMBERS = {"password", "api_key", "accessToken", "clientSecret"};
 
   @TempDir private Path folder;
 
@@ -46,6 +47,14 @@ class ContractSecretsTest {
     String line = "POST https://berths.example/v1/bookings";
     String okay = "{\"ok\":true}";
     List<Leak> all = new ArrayList<>();
+    headers(line, okay, all);
+    members(line, okay, all);
+    queriesAndStates(line, okay, all);
+    others(line, okay, all);
+    return all;
+  }
+
+  private static void headers(String line, String okay, List<Leak> all) {
     for (String header :
         new String[] {"authorization", "cookie", "x-api-key", "x-auth-token", "x-secret"}) {
       String value =
@@ -67,7 +76,10 @@ class ContractSecretsTest {
                 desk.post("/v1/bookings", "{}", header, value);
               }));
     }
-    for (String member : new String[] {"password", "api_key", "accessToken", "clientSecret"}) {
+  }
+
+  private static void members(String line, String okay, List<Leak> all) {
+    for (String member : MEMBERS) {
       String body = "{\"vessel\":\"Tern\",\"" + member + "\":\"" + SECRET + "\"}";
       all.add(
           new Leak(
@@ -105,6 +117,11 @@ class ContractSecretsTest {
                 contract.clause(stub).exactly("$." + member, SECRET);
                 desk.post("/v1/bookings", "{}");
               }));
+    }
+  }
+
+  private static void queriesAndStates(String line, String okay, List<Leak> all) {
+    for (String member : MEMBERS) {
       all.add(
           new Leak(
               "query " + member,
@@ -129,6 +146,9 @@ class ContractSecretsTest {
                 desk.post("/v1/bookings", "{}");
               }));
     }
+  }
+
+  private static void others(String line, String okay, List<Leak> all) {
     all.add(
         new Leak(
             "bearer",
@@ -150,7 +170,6 @@ class ContractSecretsTest {
               net.stub(line).answer(json("{\"echo\":\"" + SECRET + "\"}"));
               desk.post("/v1/bookings", "{}", "authorization", "Bearer " + SECRET);
             }));
-    return all;
   }
 
   @ParameterizedTest

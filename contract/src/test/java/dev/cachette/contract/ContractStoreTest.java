@@ -161,7 +161,8 @@ class ContractStoreTest {
         harbour-desk              berths@1.4 (main, in production)
         @2.1 (feature/place#1)    NOT MET 2031-04-02 08:03
         @2.0 (main, in production)   met 2031-04-02 08:03
-          berths@1.4 does not meet harbour-desk@2.1: "free berths": $.place: expected a string, such as "B-12", actual missing
+          berths@1.4 does not meet harbour-desk@2.1: "free berths": $.place: expected a \
+        string, such as "B-12", actual missing
         """
             .replaceAll(" {2,}", " "),
         CompatibilityText.of(known).replaceAll(" {2,}", " "));

@@ -109,7 +109,8 @@ class NeedsTest {
              "body": {"type": "object", "required": ["b", "c", "d", "e", "f", "g", "h"],
               "properties": {"a": {"type": ["integer", "null"]},
                "b": {"type": "string", "format": "date"},
-               "c": {"type": "array", "items": {"anyOf": [{"type": "string"}, {"type": "integer"}]}},
+               "c": {"type": "array",
+                "items": {"anyOf": [{"type": "string"}, {"type": "integer"}]}},
                "d": {"type": "array", "items": {"type": "integer"}, "minItems": 1},
                "e": {"type": "string", "pattern": "^(?:\\\\w)$"}, "f": {"enum": ["x", "y"]},
                "g": {"const": 3}, "h": {"type": "integer"}}}}

@@ -156,14 +156,10 @@ class ProviderVerificationTest {
 
       assertEquals(
           List.of(
-              "POST /state null"
-                  + " {\"state\":\"first\",\"parameters\":{},\"when\":\"before\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
-              "POST /state null"
-                  + " {\"state\":\"second\",\"parameters\":{\"berth\":\"B-12\",\"n\":3},\"when\":\"before\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
-              "POST /state null"
-                  + " {\"state\":\"second\",\"parameters\":{\"berth\":\"B-12\",\"n\":3},\"when\":\"after\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
-              "POST /state null"
-                  + " {\"state\":\"first\",\"parameters\":{},\"when\":\"after\",\"consumer\":\"harbour-desk\",\"clause\":\"one\"}"),
+              posted("first", "{}", "before"),
+              posted("second", "{\"berth\":\"B-12\",\"n\":3}", "before"),
+              posted("second", "{\"berth\":\"B-12\",\"n\":3}", "after"),
+              posted("first", "{}", "after")),
           states.requests());
 
       states.answers(404, "unknown state");
@@ -172,6 +168,13 @@ class ProviderVerificationTest {
           refused.problem().contains("answered 404 to the state \"first\""), refused.problem());
       assertTrue(refused.problem().contains("unknown state"), refused.problem());
     }
+  }
+
+  private static String posted(String state, String parameters, String when) {
+    return String.format(
+        "POST /state null {\"state\":\"%s\",\"parameters\":%s,\"when\":\"%s\","
+            + "\"consumer\":\"harbour-desk\",\"clause\":\"one\"}",
+        state, parameters, when);
   }
 
   @Test

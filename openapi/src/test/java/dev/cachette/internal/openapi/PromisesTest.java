@@ -128,7 +128,10 @@ class PromisesTest {
             delete: { responses: { "204": { description: "" } } }
         components:
           schemas:
-            Loop: { type: object, required: [next], properties: { next: { $ref: "#/components/schemas/Loop" } } }
+            Loop:
+              type: object
+              required: [next]
+              properties: { next: { $ref: "#/components/schemas/Loop" } }
         """
             .formatted(response));
   }

@@ -26,10 +26,11 @@ final class Facts {
       Pattern.compile("contracts/([^/]+)/([^/]+)/([^/]+)" + Pattern.quote(Contract.ENDING));
   private static final Pattern LABEL =
       Pattern.compile(
-          "labels/([^/]+)/([^/]+)/(version|branch|environment)=([^/]*)@([^/@]+)-[0-9a-f]{8}");
+          "labels/([^/]+)/([^/]+)/(version|branch|environment)=([^/]*)" + "@([^/@]+)-[0-9a-f]{8}");
   private static final Pattern RESULT =
       Pattern.compile(
-          "results/([^/]+)/([^/]+)/([^/]+)/([^/]+)/(met|unmet)-([0-9a-f]+)@([^/@]+)-[0-9a-f]{8}\\.json");
+          "results/([^/]+)/([^/]+)/([^/]+)/([^/]+)/(met|unmet)-([0-9a-f]+)"
+              + "@([^/@]+)-[0-9a-f]{8}\\.json");
 
   private Facts() {}
 
@@ -59,20 +60,15 @@ final class Facts {
         "labels/%s/%s/%s=%s@%s", name, version, kind, Percent.encodeSegment(value), unique(at));
   }
 
+  /** Returns the path of a result of the contract of a consumer's version. */
   static String result(
-      String provider,
-      String providerVersion,
-      String consumer,
-      String consumerVersion,
-      boolean met,
-      String digest,
-      Instant at) {
+      OfContract contract, String digest, String providerVersion, boolean met, Instant at) {
     return String.format(
         "results/%s/%s/%s/%s/%s-%s@%s.json",
-        provider,
+        contract.provider(),
         providerVersion,
-        consumer,
-        consumerVersion,
+        contract.consumer(),
+        contract.version(),
         met ? "met" : "unmet",
         digest,
         unique(at));

@@ -10,18 +10,16 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
 /**
  * A store in a git repository, through git itself: each publishing is a commit that is pushed. If
- * another one was faster, it is done again upon that.
+ * another one was faster, it is done again upon that; one of them always gets through.
  */
 final class GitStore implements FileStore {
 
   private static final int ATTEMPTS = 40;
-  private static final int LONGEST_WAIT = 250;
 
   private final String url;
 
@@ -40,7 +38,6 @@ final class GitStore implements FileStore {
   }
 
   /** Reads several things with one clone. */
-  @SuppressWarnings("PMD.AvoidCatchingGenericException")
   <T> T inClone(Function<Path, T> question) {
     Path clone = temporary();
     try {
@@ -56,12 +53,6 @@ final class GitStore implements FileStore {
     for (int attempt = 1; attempt <= ATTEMPTS; attempt++) {
       if (inClone(clone -> pushed(clone, files, message))) {
         return;
-      }
-      try {
-        Thread.sleep(ThreadLocalRandom.current().nextInt(LONGEST_WAIT));
-      } catch (InterruptedException stopped) {
-        Thread.currentThread().interrupt();
-        throw new StoreException("interrupted while publishing to " + url, stopped);
       }
     }
     throw new StoreException(

@@ -80,9 +80,7 @@ public final class Library {
       }
       boolean met = clauses.stream().allMatch(ClauseResult::isMet);
       added.put(
-          Facts.result(
-              fact.provider(), version, fact.consumer(), fact.version(), met, each.digest(), now),
-          Json.text(json(clauses)) + "\n");
+          Facts.result(fact, each.digest(), version, met, now), Json.text(json(clauses)) + "\n");
     }
     if (added.isEmpty()) {
       throw new StoreException(
