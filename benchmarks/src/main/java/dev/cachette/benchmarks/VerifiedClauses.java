@@ -33,15 +33,13 @@ public final class VerifiedClauses {
   /**
    * Measures.
    *
-   * @param arguments the number of rounds, 9 by default, and the milliseconds that the provider
-   *     takes for each answer, 0 by default
+   * @param arguments the number of rounds, 9 by default
    */
   public static void main(String[] arguments) throws Exception {
     int rounds = arguments.length > 0 ? Integer.parseInt(arguments[0]) : 9;
-    int pause = arguments.length > 1 ? Integer.parseInt(arguments[1]) : 0;
     Path file = Files.createTempFile("desk--berths", ".contract.yaml");
     Files.writeString(file, contract());
-    HttpServer provider = provider(pause);
+    HttpServer provider = provider();
     String url = "http://localhost:" + provider.getAddress().getPort();
     double[] ratios = new double[rounds];
     try (PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8)) {
@@ -102,7 +100,8 @@ public final class VerifiedClauses {
   private static String body(int at) {
     return String.format(
         Locale.ROOT,
-        "{\"berth\":\"B-%d\",\"length\":%d.5,\"free\":true,\"slots\":[{\"from\":\"04:10\",\"to\":\"05:00\"}],"
+        "{\"berth\":\"B-%d\",\"length\":%d.5,\"free\":true,"
+            + "\"slots\":[{\"from\":\"04:10\",\"to\":\"05:00\"}],"
             + "\"quay\":{\"name\":\"north\",\"depth\":7.2}}",
         at,
         at % 90);
@@ -111,9 +110,10 @@ public final class VerifiedClauses {
   private static String contract() {
     StringBuilder text =
         new StringBuilder(
-            "contract: { consumer: desk, provider: berths, origin: https://berths.example }\n"
-                + "stubs:\n");
-    String string = "{ type: string }";
+            """
+            contract: { consumer: desk, provider: berths, origin: https://berths.example }
+            stubs:
+            """);
     for (int at = 0; at < CLAUSES; at++) {
       text.append(
           String.format(
@@ -121,26 +121,37 @@ public final class VerifiedClauses {
                 - name: berth %1$d
                   request: GET https://berths.example/v1/berths/%1$d
                   answer: { json: %2$s }
-                  example: { method: GET, url: https://berths.example/v1/berths/%1$d, headers: { accept: application/json } }
+                  example:
+                    method: GET
+                    url: https://berths.example/v1/berths/%1$d
+                    headers: { accept: application/json }
                   shape:
                     mediaType: application/json
                     body:
                       type: object
                       required: [berth, free, length, quay, slots]
                       properties:
-                        berth: %3$s
+                        berth: { type: string }
                         free: { type: boolean }
                         length: { type: number }
-                        quay: { type: object, required: [depth, name], properties: { depth: { type: number }, name: %3$s } }
-                        slots: { type: array, items: { type: object, required: [from, to], properties: { from: %3$s, to: %3$s } } }
+                        quay:
+                          type: object
+                          required: [depth, name]
+                          properties: { depth: { type: number }, name: { type: string } }
+                        slots:
+                          type: array
+                          items:
+                            type: object
+                            required: [from, to]
+                            properties: { from: { type: string }, to: { type: string } }
                   neededBy: [BerthDeskTest.reads]
               """,
-              at, body(at), string));
+              at, body(at)));
     }
     return text.toString();
   }
 
-  private static HttpServer provider(int pause) throws IOException {
+  private static HttpServer provider() throws IOException {
     // Otherwise each answer waits 40 ms for an acknowledgement, which hides everything else.
     System.setProperty("sun.net.httpserver.nodelay", "true");
     HttpServer server =
@@ -153,14 +164,9 @@ public final class VerifiedClauses {
             String path = exchange.getRequestURI().getPath();
             int at = Integer.parseInt(path.substring(path.lastIndexOf('/') + 1));
             byte[] body = body(at).getBytes(StandardCharsets.UTF_8);
-            if (pause > 0) {
-              Thread.sleep(pause);
-            }
             exchange.getResponseHeaders().add("content-type", "application/json");
             exchange.sendResponseHeaders(200, body.length);
             exchange.getResponseBody().write(body);
-          } catch (InterruptedException stopped) {
-            Thread.currentThread().interrupt();
           }
         });
     server.start();

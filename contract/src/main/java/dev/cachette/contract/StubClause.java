@@ -154,7 +154,7 @@ public final class StubClause {
    */
   public StubClause readBy(BodyReader reader) {
     Refusals.given("readBy(reader)", reader);
-    Reading.check(stub, CachetteInternals.spec(stub), reader);
+    ConsumerReading.check(stub, CachetteInternals.spec(stub), reader);
     return this;
   }
 

@@ -87,7 +87,7 @@ public final class ClauseRun {
       long start = System.nanoTime();
       Response response = call.send(request);
       took = Duration.ofNanos(System.nanoTime() - start);
-      checks = ResponseCheck.of(clause, response);
+      checks = ClauseCheck.of(clause, response);
       if (checks.stream().anyMatch(it -> !it.holds())) {
         checks = RequestMask.of(request, List.of(response)).checks(checks);
       }

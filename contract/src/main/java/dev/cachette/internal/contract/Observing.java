@@ -77,7 +77,7 @@ final class Observing {
             LooseConditions.of(StubWriter.request(stub.pattern())),
             SampleRequest.of(redacted.get(0).request()),
             answer(example),
-            SecretShapes.without(shape(plain, stub, without), plain, example),
+            ShapeSecrets.without(shape(plain, stub, without), plain, example),
             new TreeSet<>(Set.of(test)));
     return new Observation(clause, stub.reference().place());
   }
@@ -120,7 +120,7 @@ final class Observing {
     Optional<JsonNode> body = PlainBodies.json(response.headers(), response.body());
     return Needs.apply(
         stub.extensions().get(Needs.KEY),
-        new ResponseShape(MediaTypes.bare(response), headers, body.map(TypeSchema::of)),
+        new ResponseShape(BareMediaType.bare(response), headers, body.map(TypeSchema::of)),
         body,
         without);
   }

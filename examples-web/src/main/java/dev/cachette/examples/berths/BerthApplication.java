@@ -3,6 +3,7 @@ package dev.cachette.examples.berths;
 
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.context.annotation.Bean;
 
 /** The berth service as a web application. */
 @SpringBootApplication
@@ -11,5 +12,10 @@ public class BerthApplication {
   /** Starts it. */
   public static void main(String[] arguments) {
     SpringApplication.run(BerthApplication.class, arguments);
+  }
+
+  @Bean
+  Berths berths() {
+    return new Berths();
   }
 }

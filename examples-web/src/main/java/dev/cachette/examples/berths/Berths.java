@@ -4,10 +4,8 @@ package dev.cachette.examples.berths;
 import java.util.Deque;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentLinkedDeque;
-import org.springframework.stereotype.Component;
 
 /** The berths that are free. Thread-safe. */
-@Component
 class Berths {
 
   private final Deque<String> free = new ConcurrentLinkedDeque<>();

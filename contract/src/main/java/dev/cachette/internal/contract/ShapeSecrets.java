@@ -10,9 +10,9 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /** Takes the values of secrets out of shapes: of those, only the type can be needed. */
-final class SecretShapes {
+final class ShapeSecrets {
 
-  private SecretShapes() {}
+  private ShapeSecrets() {}
 
   /**
    * Returns a shape without secrets.

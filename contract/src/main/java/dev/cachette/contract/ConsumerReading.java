@@ -24,9 +24,9 @@ import org.jspecify.annotations.Nullable;
 import org.opentest4j.AssertionFailedError;
 
 /** Checks that a consumer can read what its clause allows. */
-final class Reading {
+final class ConsumerReading {
 
-  private Reading() {}
+  private ConsumerReading() {}
 
   /** A change that the clause allows. */
   private record Allowed(String path, boolean removed) {

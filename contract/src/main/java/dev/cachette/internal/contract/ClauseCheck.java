@@ -20,21 +20,21 @@ import java.util.List;
 import java.util.Optional;
 
 /** Compares the response of a provider with what a clause needs. */
-final class ResponseCheck {
+final class ClauseCheck {
 
   private static final int HUNDRED = 100;
 
   private final Clause clause;
   private final Response actual;
 
-  private ResponseCheck(Clause clause, Response actual) {
+  private ClauseCheck(Clause clause, Response actual) {
     this.clause = clause;
     this.actual = actual;
   }
 
   /** Returns the checks: status, media type, headers and body. */
   static List<Check> of(Clause clause, Response actual) {
-    return new ResponseCheck(clause, actual).checks();
+    return new ClauseCheck(clause, actual).checks();
   }
 
   private List<Check> checks() {
@@ -88,7 +88,7 @@ final class ResponseCheck {
 
   private Check mediaType() {
     String wanted = clause.shape().mediaType();
-    String found = MediaTypes.bare(actual);
+    String found = BareMediaType.bare(actual);
     return found.equals(wanted)
         ? Check.held("media type", wanted)
         : Check.missed(
@@ -139,7 +139,7 @@ final class ResponseCheck {
                 Content.of(example.headers(), example.body()), content(), Ignored.NOTHING)
             .stream()
             .filter(it -> it.kind() == BodyChange.Kind.GONE || it.kind() == BodyChange.Kind.TYPE)
-            .map(ResponseCheck::difference)
+            .map(ClauseCheck::difference)
             .toList();
     return Optional.of(
         differences.isEmpty()

@@ -5,9 +5,9 @@ import dev.cachette.http.Response;
 import java.util.Locale;
 
 /** Media types without parameters. */
-final class MediaTypes {
+final class BareMediaType {
 
-  private MediaTypes() {}
+  private BareMediaType() {}
 
   /** Returns the media type of a response in lower case; empty if it has no content. */
   static String bare(Response response) {
