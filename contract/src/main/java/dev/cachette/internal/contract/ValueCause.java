@@ -75,11 +75,13 @@ final class ValueCause {
     if (types.contains("string") && actual.isNumber()) {
       return sample.filter(it -> dates(it).isPresent()).isPresent()
           ? BodyFindings.likely("a date or time as a number")
-          : Optional.of(Cause.certain("a string has become a number"));
+          : Optional.of(Cause.certain("a number, where the consumer needs a string"));
     }
     return types.contains("string") && actual.isContainerNode()
         ? Optional.of(
-            Cause.certain("a string has become " + (actual.isArray() ? "an array" : "an object")))
+            Cause.certain(
+                (actual.isArray() ? "an array" : "an object")
+                    + ", where the consumer needs a string"))
         : Optional.empty();
   }
 

@@ -54,6 +54,24 @@ class GuideTest {
     Guide.page(page).assertSnippets(Files.readString(SOURCES.resolve(name)) + web);
   }
 
+  /** The snippets on contracts are of two tests that write and verify the same contract. */
+  @Test
+  void theContractOfThePageIsThatOfTheExamples() throws IOException {
+    String page = Files.readString(PAGES.resolve("contracts.md"));
+    String consumer = Files.readString(SOURCES.resolve("../BerthContractTest.java"));
+    String provider =
+        Files.readString(
+            Path.of(
+                "../examples-web/src/test/java/dev/cachette/examples/berths",
+                "BerthContractsTest.java"));
+    String contract =
+        Files.readString(Path.of("src/test/contracts/harbour-desk--berths.contract.yaml"));
+
+    Guide.page("contracts").assertSnippets(consumer + provider);
+    assertTrue(
+        page.contains(contract.substring(0, contract.indexOf("  - name: book a berth at last"))));
+  }
+
   /** Each message in the headings of the page is one that the code can produce. */
   @Test
   void theFailuresOfThePageAreThoseOfTheCode() throws IOException {
