@@ -6,6 +6,7 @@ import static dev.cachette.answer.Answers.status;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import dev.cachette.UnexpectedCalls;
@@ -17,6 +18,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.util.function.Supplier;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -71,6 +73,11 @@ abstract class OpenPage {
   }
 
   final void openPort(String token) {
+    openPort(token, null);
+  }
+
+  /** Opens it, with the tables of a store of contracts if there is one. */
+  final void openPort(String token, Supplier<JsonNode> contracts) {
     InetSocketAddress free = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
     port =
         new ControlPort(
@@ -78,6 +85,9 @@ abstract class OpenPage {
             new ControlledSessions(() -> Cachette.open(settings())),
             free,
             token);
+    if (contracts != null) {
+      port.contracts(contracts);
+    }
     control = port.open();
   }
 

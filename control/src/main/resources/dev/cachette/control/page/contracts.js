@@ -30,12 +30,12 @@ function pair({ consumer, provider, consumerVersions, providerVersions, cells })
 }
 
 function version(scope, before, { version, labels = [] }) {
-  return make("th", { scope }, before + version, labels.map(label =>
-    make("span", { class: "label" }, label)));
+  return make("th", { scope }, before + version, labels.flatMap(label =>
+    [" ", make("span", { class: "label" }, label)]));
 }
 
 function cell({ outcome, at }) {
-  return make("td", { class: `outcome ${outcome}` }, WORDS[outcome],
+  return make("td", { class: `outcome ${outcome}` }, WORDS[outcome], " ",
     at ? make("time", { datetime: at }, at.slice(0, 16).replace("T", " ") + " UTC") : null);
 }
 
