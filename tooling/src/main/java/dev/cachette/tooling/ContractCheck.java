@@ -39,16 +39,7 @@ final class ContractCheck {
     try {
       contract = ContractFiles.read(file.toString(), text);
     } catch (StubFileException wrong) {
-      return wrong.problems().stream()
-          .map(
-              it ->
-                  new Finding(
-                      it.file(),
-                      it.line(),
-                      it.column(),
-                      it.path(),
-                      ToolingException.oneLine(it.message())))
-          .toList();
+      return StubFileCheck.problems(wrong);
     }
     Optional<Description> description = descriptions.at(contract.origin());
     if (description.isEmpty()) {

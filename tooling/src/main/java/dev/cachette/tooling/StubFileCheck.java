@@ -38,17 +38,22 @@ final class StubFileCheck {
       }
       return findings;
     } catch (StubFileException wrong) {
-      return wrong.problems().stream()
-          .map(
-              it ->
-                  new Finding(
-                      it.file(),
-                      it.line(),
-                      it.column(),
-                      it.path(),
-                      ToolingException.oneLine(it.message())))
-          .toList();
+      return problems(wrong);
     }
+  }
+
+  /** Returns the problems of an invalid file. */
+  static List<Finding> problems(StubFileException wrong) {
+    return wrong.problems().stream()
+        .map(
+            it ->
+                new Finding(
+                    it.file(),
+                    it.line(),
+                    it.column(),
+                    it.path(),
+                    ToolingException.oneLine(it.message())))
+        .toList();
   }
 
   private static List<Finding> findings(Path file, StubFiles stubs, Descriptions descriptions) {

@@ -4,6 +4,7 @@ package dev.cachette.internal.contract;
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.JsonSchemas;
 import dev.cachette.internal.json.JsonSchemas.Violation;
+import dev.cachette.internal.json.SchemaText;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.jsonpath.Located;
 import dev.cachette.internal.openapi.Formats;

@@ -9,6 +9,7 @@ import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.body.Ignored;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.json.SchemaText;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.NameSuggester;

@@ -2,6 +2,7 @@
 package dev.cachette.internal.contract;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.SchemaText;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.verification.ContractChange;
 import dev.cachette.verification.ProviderState;

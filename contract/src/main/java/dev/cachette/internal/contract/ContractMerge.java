@@ -39,6 +39,9 @@ final class ContractMerge {
   }
 
   private static Optional<Clause> joined(Clause one, Clause other) {
+    if (one.shape().equals(other.shape())) {
+      return Optional.of(one.neededAlsoBy(other.neededBy()));
+    }
     return shape(one.shape(), other.shape())
         .flatMap(
             shape -> {

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
+import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.Digests;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -34,7 +35,8 @@ final class ContractParts {
   /** The parts that were read, since each class that ends reads all of them. */
   private static final Map<Path, Known> KNOWN = new HashMap<>();
 
-  private record Known(FileTime modified, long size, List<Observation> observations) {}
+  private record Known(
+      FileTime modified, long size, String origin, List<Observation> observations) {}
 
   private final Path folder;
   private final Path parts;
@@ -89,6 +91,7 @@ final class ContractParts {
       Files.deleteIfExists(own);
     } else {
       replace(own, Json.text(part(observations)));
+      KNOWN.remove(own.toAbsolutePath());
     }
     List<Observation> all = all();
     List<String> contradictions = Contradictions.in(all);
@@ -105,8 +108,8 @@ final class ContractParts {
     return contradictions;
   }
 
-  private static ObjectNode part(List<Observation> observations) {
-    ObjectNode part = StubNodes.object();
+  private ObjectNode part(List<Observation> observations) {
+    ObjectNode part = StubNodes.member("origin", StubNodes.text(head.origin()));
     ArrayNode all = part.putArray("observations");
     observations.forEach(it -> all.add(it.form()));
     return part;
@@ -124,19 +127,31 @@ final class ContractParts {
     return all;
   }
 
-  private static List<Observation> observations(Path file) throws IOException {
-    Path key = file.toAbsolutePath();
+  private List<Observation> observations(Path file) throws IOException {
+    Known part = known(file);
+    if (!part.origin.equals(head.origin())) {
+      throw Refusals.argument(
+          String.format(
+              "%s is recorded with %s in one test class, and with %s in another one.%n"
+                  + "Fix: name one origin, or two providers. If that class is gone, delete %s.",
+              head, part.origin, head.origin(), file));
+    }
+    return part.observations;
+  }
+
+  private static Known known(Path file) throws IOException {
     FileTime modified = Files.getLastModifiedTime(file);
     long size = Files.size(file);
-    Known known = KNOWN.get(key);
+    Known known = KNOWN.get(file.toAbsolutePath());
     if (known != null && known.modified.equals(modified) && known.size == size) {
-      return known.observations;
+      return known;
     }
     List<Observation> read = new ArrayList<>();
     JsonNode part = Json.tree(Files.readString(file));
     part.path("observations").forEach(it -> read.add(Observation.read(it)));
-    KNOWN.put(key, new Known(modified, size, List.copyOf(read)));
-    return read;
+    Known fresh = new Known(modified, size, part.path("origin").asText(), List.copyOf(read));
+    KNOWN.put(file.toAbsolutePath(), fresh);
+    return fresh;
   }
 
   private static void replace(Path file, String text) throws IOException {

@@ -47,6 +47,9 @@ final class Contradictions {
   private static Optional<String> between(Observation one, Observation other) {
     Clause left = one.clause();
     Clause right = other.clause();
+    if (left.status() == right.status() && left.shape().equals(right.shape())) {
+      return Optional.empty();
+    }
     boolean sameRequest = left.example().form().equals(right.example().form());
     if (left.status() != right.status()) {
       return sameRequest

@@ -13,12 +13,14 @@ import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
-import java.nio.charset.StandardCharsets;
+import java.nio.charset.Charset;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -57,17 +59,32 @@ public record SampleRequest(Request request) {
           "x-correlation-id",
           "x-request-id");
 
+  /** Headers that identify one request. */
+  private static final Pattern IDENTIFIER =
+      Pattern.compile("(?i).*(request|idempotency|message|transaction|operation)-?(id|key)");
+
+  private static final Pattern UUID =
+      Pattern.compile("\"?[0-9a-fA-F]{8}(-?[0-9a-fA-F]{4}){3}-?[0-9a-fA-F]{12}\"?");
+  private static final String FIXED_UUID = "00000000-0000-4000-8000-000000000000";
+
   /** Returns the sample of a request: decoded, without headers of client and connection. */
   static SampleRequest of(Request made) {
     List<Header> kept =
         made.headers().stream()
             .filter(it -> !NOT_KEPT.contains(it.name().toLowerCase(Locale.ROOT)))
             .filter(it -> !it.name().equalsIgnoreCase("content-encoding"))
-            .map(it -> new Header(it.name().toLowerCase(Locale.ROOT), it.value()))
+            .map(it -> new Header(it.name().toLowerCase(Locale.ROOT), fixed(it)))
             .sorted((one, other) -> one.name().compareTo(other.name()))
             .toList();
     Body body = PlainBodies.of(made.headers(), made.body());
     return new SampleRequest(new Request(made.method(), made.uri(), Headers.of(kept), body));
+  }
+
+  /** Returns a value; an identifier that differs with each request is always the same one. */
+  private static String fixed(Header header) {
+    return IDENTIFIER.matcher(header.name()).matches() && UUID.matcher(header.value()).matches()
+        ? FIXED_UUID
+        : header.value();
   }
 
   /** Reads the form of contract files; a GET of nothing if there is none. */
@@ -87,22 +104,23 @@ public record SampleRequest(Request request) {
                 headers.add(new Header(it.getKey(), it.getValue().asText()));
               }
             });
+    Headers all = Headers.of(headers);
     return new SampleRequest(
         new Request(
             form.path("method").asText(),
             Uri.parse(form.path("url").asText()),
-            Headers.of(headers),
-            body(form)));
+            all,
+            body(form, all.charset())));
   }
 
-  private static Body body(JsonNode form) {
+  private static Body body(JsonNode form, Charset charset) {
     if (form.has("json")) {
       return Body.of(Json.text(form.get("json")));
     }
     if (form.has("base64")) {
       return Body.of(Base64.getDecoder().decode(form.get("base64").asText()));
     }
-    return form.has("text") ? Body.of(form.get("text").asText()) : Body.empty();
+    return form.has("text") ? Body.of(form.get("text").asText().getBytes(charset)) : Body.empty();
   }
 
   /** Returns it in the form of contract files. */
@@ -129,15 +147,16 @@ public record SampleRequest(Request request) {
     AnswerForm written = BodyFormats.answer(content);
     if (written.key().equals("json")) {
       form.set("json", written.value());
-    } else if (BodyFormats.of(content).isText()) {
+    } else if (BodyFormats.of(content).isText() && isText(content)) {
       form.put("text", content.text());
     } else {
       form.put("base64", Base64.getEncoder().encodeToString(content.bytes()));
     }
   }
 
-  /** Returns the body as text. */
-  String text() {
-    return new String(request.body().bytes(), StandardCharsets.UTF_8);
+  /** Returns true if nothing is lost as text, as of files in a multipart body. */
+  private boolean isText(Content content) {
+    byte[] bytes = content.text().getBytes(request.headers().charset());
+    return Arrays.equals(bytes, content.bytes());
   }
 }

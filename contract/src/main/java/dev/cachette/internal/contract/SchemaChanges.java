@@ -2,6 +2,7 @@
 package dev.cachette.internal.contract;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.json.SchemaText;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;

@@ -2,6 +2,7 @@
 package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.harrel.jsonschema.FormatEvaluatorFactory;
 import dev.harrel.jsonschema.Validator;
 import dev.harrel.jsonschema.ValidatorFactory;
 import dev.harrel.jsonschema.providers.JacksonNode;
@@ -16,7 +17,11 @@ final class MetaSchema {
   private static final URI DIALECT = URI.create("https://json-schema.org/draft/2020-12/schema");
 
   private static final Validator VALIDATOR =
-      new ValidatorFactory().withJsonNodeFactory(new JacksonNode.Factory()).createValidator();
+      new ValidatorFactory()
+          .withJsonNodeFactory(new JacksonNode.Factory())
+          // For regular expressions.
+          .withEvaluatorFactory(new FormatEvaluatorFactory())
+          .createValidator();
 
   private MetaSchema() {}
 

@@ -3,6 +3,7 @@ package dev.cachette.internal.openapi;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.MediaType;
+import dev.cachette.internal.json.SchemaText;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
@@ -89,7 +90,7 @@ final class PromiseCheck {
     if (!there.isThere() || there.json().isEmpty() || there.json().isBoolean()) {
       add(
           path,
-          SchemaWords.of(needed),
+          SchemaText.of(needed),
           there.isThere() ? there.asks("it may be any value") : "it is not described");
       return;
     }
@@ -105,10 +106,7 @@ final class PromiseCheck {
     }
     int least = needed.path("minItems").asInt(0);
     if (least > 0 && there.json().path("minItems").asInt(0) < least && needed.has("items")) {
-      add(
-          path,
-          "at least " + least + " element" + (least == 1 ? "" : "s"),
-          there.asks("it may have any number"));
+      add(path, "at least " + SchemaText.elements(least), there.asks("it may have any number"));
     }
   }
 
@@ -129,11 +127,11 @@ final class PromiseCheck {
       more.remove("integer");
     }
     if (promised.isEmpty() && !there.json().has("enum") && !there.json().has("const")) {
-      add(path, SchemaWords.of(needed), there.asks("it may be of any type"));
+      add(path, SchemaText.of(needed), there.asks("it may be of any type"));
       return false;
     }
     if (!more.isEmpty()) {
-      add(path, SchemaWords.of(needed), there.asks("it may be " + SchemaWords.types(more)));
+      add(path, SchemaText.of(needed), there.asks("it may be " + SchemaText.types(more)));
     }
     return more.size() < promised.size() || promised.isEmpty();
   }
@@ -151,9 +149,9 @@ final class PromiseCheck {
           });
       boolean constant = there.json().path("const").equals(allowed);
       if (described.isMissingNode() && !constant) {
-        add(path, SchemaWords.of(needed), there.asks("it may be any value of its type"));
+        add(path, SchemaText.of(needed), there.asks("it may be any value of its type"));
       } else if (!more.isEmpty()) {
-        add(path, SchemaWords.of(needed), there.asks("it may be " + String.join(", ", more)));
+        add(path, SchemaText.of(needed), there.asks("it may be " + String.join(", ", more)));
       }
     }
     for (String keyword : List.of("format", "pattern")) {

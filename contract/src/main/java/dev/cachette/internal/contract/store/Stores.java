@@ -1,13 +1,18 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.contract.store;
 
+import dev.cachette.internal.contract.Contract;
+import dev.cachette.verification.StoreException;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 
 /** Finds the store at a location. */
 public final class Stores {
 
   private static final String GIT = "git+";
+  private static final int DEPTH = 3;
 
   private Stores() {}
 
@@ -18,7 +23,21 @@ public final class Stores {
   public static boolean isStore(String location) {
     return isUrl(location)
         || isRepository(location)
-        || Files.isDirectory(Path.of(location, "contracts"));
+        || hasContracts(Path.of(location, "contracts"));
+  }
+
+  /** Returns true if a folder has contracts by provider, consumer and version. */
+  private static boolean hasContracts(Path folder) {
+    if (!Files.isDirectory(folder)) {
+      return false;
+    }
+    try (Stream<Path> found =
+        Files.find(
+            folder, DEPTH, (path, attributes) -> folder.relativize(path).getNameCount() == DEPTH)) {
+      return found.anyMatch(it -> it.toString().endsWith(Contract.ENDING));
+    } catch (IOException unreadable) {
+      throw new StoreException(folder + " cannot be read: " + unreadable, unreadable);
+    }
   }
 
   /** Returns the store at a location; a folder that does not exist yet is an empty one. */

@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.internal.contract;
+package dev.cachette.internal.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** Says what a schema requires of a value, in words. */
-final class SchemaText {
+public final class SchemaText {
 
   private static final Map<String, String> TYPES =
       Map.of(
@@ -22,7 +24,7 @@ final class SchemaText {
   private SchemaText() {}
 
   /** Returns the words: {@code a string or null}, {@code one of "open", "closed"}. */
-  static String of(JsonNode schema) {
+  public static String of(JsonNode schema) {
     if (schema.has("const")) {
       return schema.get("const").toString();
     }
@@ -49,7 +51,7 @@ final class SchemaText {
   }
 
   /** Returns a number of elements. */
-  static String elements(int number) {
+  public static String elements(int number) {
     return number == 1 ? "1 element" : number + " elements";
   }
 
@@ -60,12 +62,17 @@ final class SchemaText {
   }
 
   /** Returns the words for the value of the keyword {@code type}. */
-  static String type(JsonNode type) {
-    if (type.isArray()) {
-      List<String> each = new ArrayList<>();
-      type.forEach(it -> each.add(TYPES.getOrDefault(it.asText(), it.asText())));
-      return String.join(" or ", each);
+  private static String type(JsonNode type) {
+    List<String> names = new ArrayList<>();
+    type.forEach(it -> names.add(it.asText()));
+    if (type.isTextual()) {
+      names.add(type.asText());
     }
-    return TYPES.getOrDefault(type.asText(), "any value");
+    return names.isEmpty() ? "any value" : types(names);
+  }
+
+  /** Returns the words for one of several types: {@code a string or null}. */
+  public static String types(Collection<String> names) {
+    return names.stream().map(it -> TYPES.getOrDefault(it, it)).collect(Collectors.joining(" or "));
   }
 }
