@@ -58,7 +58,7 @@ public final class ContractStore {
     this.clock = clock;
   }
 
-  /** Returns the store at a location; a folder that does not exist is an empty store. */
+  /** Returns the store at a location; publishing creates a folder that does not exist. */
   public static ContractStore at(String location) {
     Refusals.given("at(location)", location);
     return new ContractStore(location, Stores.at(location), Clock.systemUTC());

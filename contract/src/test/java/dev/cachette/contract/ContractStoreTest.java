@@ -81,7 +81,7 @@ class ContractStoreTest {
   private String location(String kind) throws Exception {
     switch (kind) {
       case "folder":
-        return folder.resolve("store").toString();
+        return Files.createDirectory(folder.resolve("store")).toString();
       case "git":
         git("init", "--quiet", "--bare", folder.resolve("store.git").toString());
         return folder.resolve("store.git").toString();
@@ -346,6 +346,9 @@ class ContractStoreTest {
     refused(
         "git clone of",
         () -> ContractStore.at("git+file://" + folder.resolve("nowhere")).compatibility());
+    refused(
+        "nowhere does not exist",
+        () -> ContractStore.at(folder.resolve("nowhere").toString()).compatibility());
     refused("cannot be reached", () -> ContractStore.at("http://localhost:1/x").compatibility());
   }
 

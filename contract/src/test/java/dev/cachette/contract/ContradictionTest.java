@@ -8,17 +8,26 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.junit.platform.engine.discovery.DiscoverySelectors.selectClass;
 
+import dev.cachette.Cachette;
+import dev.cachette.Settings;
 import dev.cachette.Stub;
 import dev.cachette.answer.Answer;
+import dev.cachette.junit.InterceptHttp;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.platform.engine.TestExecutionResult;
+import org.junit.platform.testkit.engine.EngineTestKit;
+import org.junit.platform.testkit.engine.Events;
 import org.opentest4j.AssertionFailedError;
 
 /** Two tests that rely on different answers to one request. */
@@ -113,6 +122,62 @@ class ContradictionTest {
     assertEquals(Recording.text(folder), Recording.text(second));
   }
 
+  /** The settings of the class below. */
+  static class Folder implements Supplier<Settings> {
+
+    private static Path folder;
+
+    @Override
+    public Settings get() {
+      return Settings.defaults().contractFolder(folder);
+    }
+  }
+
+  /** Two tests of a class, each of which passes. */
+  @InterceptHttp(settings = Folder.class)
+  static class BothInOneClass {
+
+    @BeforeAll
+    static void contract(Cachette net) {
+      Recording.begin(net);
+    }
+
+    @Test
+    void readsNumbers(Cachette net) {
+      net.stub("GET https://berths.example/v1/berths/{berth}").answer(json("{\"length\":30}"));
+      new Desk().get("/v1/berths/1");
+    }
+
+    @Test
+    void readsStrings(Cachette net) {
+      net.stub("GET https://berths.example/v1/berths/{berth}").answer(json("{\"length\":\"30\"}"));
+      new Desk().get("/v1/berths/2");
+    }
+  }
+
+  @Test
+  void theClassFailsIfBothAreInIt() {
+    Folder.folder = folder;
+
+    Events all =
+        EngineTestKit.engine("junit-jupiter")
+            .selectors(selectClass(BothInOneClass.class))
+            .execute()
+            .allEvents();
+
+    assertEquals(0, all.failed().stream().filter(it -> it.getTestDescriptor().isTest()).count());
+    String failure =
+        all.finished().stream()
+            .flatMap(it -> it.getPayload(TestExecutionResult.class).stream())
+            .flatMap(it -> it.getThrowable().stream())
+            .map(Throwable::getMessage)
+            .findFirst()
+            .orElse("");
+    assertTrue(failure.contains("$.length"), failure);
+    assertTrue(failure.contains("BothInOneClass.readsNumbers"), failure);
+    assertTrue(failure.contains("BothInOneClass.readsStrings"), failure);
+  }
+
   @Test
   void theFileIsNotWrittenAndIsWrittenOnceTheTestIsCorrected() {
     session("harbour.FirstTest", json("{\"a\":1}"), "");
@@ -131,8 +196,7 @@ class ContradictionTest {
     Recording.session(folder, name, (net, contract) -> once(net, contract, answer, state));
   }
 
-  private static void once(
-      dev.cachette.Cachette net, ContractRecording contract, Answer answer, String state) {
+  private static void once(Cachette net, ContractRecording contract, Answer answer, String state) {
     Stub stub = net.stub("GET https://berths.example/v1/berths").answer(answer);
     if (!state.isEmpty()) {
       contract.clause(stub).given(state);

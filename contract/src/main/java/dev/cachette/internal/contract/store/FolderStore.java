@@ -24,7 +24,8 @@ final class FolderStore implements FileStore {
   @Override
   public List<String> paths() {
     if (!Files.isDirectory(folder)) {
-      return List.of();
+      throw new StoreException(
+          folder + " does not exist. Fix: correct the path, or publish to it, which creates it.");
     }
     try (Stream<Path> found = Files.walk(folder)) {
       return found

@@ -40,7 +40,7 @@ public final class Stores {
     }
   }
 
-  /** Returns the store at a location; a folder that does not exist yet is an empty one. */
+  /** Returns the store at a location; publishing creates a folder that does not exist. */
   public static Library at(String location) {
     if (location.startsWith(GIT)) {
       return new Library(new GitStore(location.substring(GIT.length())));
