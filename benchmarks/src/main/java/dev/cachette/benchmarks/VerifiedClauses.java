@@ -2,8 +2,8 @@
 package dev.cachette.benchmarks;
 
 import com.sun.net.httpserver.HttpServer;
+import dev.cachette.contract.ContractVerification;
 import dev.cachette.contract.Contracts;
-import dev.cachette.contract.ProviderVerification;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.net.InetAddress;
@@ -46,7 +46,7 @@ public final class VerifiedClauses {
       for (int round = 0; round < rounds; round++) {
         double bare = seconds(() -> calls(url));
         long start = System.nanoTime();
-        ProviderVerification verification = Contracts.in(file).of("berths").against(url);
+        ContractVerification verification = Contracts.in(file).of("berths").against(url);
         double read = (System.nanoTime() - start) / 1e9;
         double verified = seconds(() -> verify(verification));
         ratios[round] = verified / bare;
@@ -91,7 +91,7 @@ public final class VerifiedClauses {
     }
   }
 
-  private static void verify(ProviderVerification verification) {
+  private static void verify(ContractVerification verification) {
     if (!verification.verify().isMet()) {
       throw new IllegalStateException("a clause is not met");
     }

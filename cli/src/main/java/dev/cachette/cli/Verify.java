@@ -2,8 +2,8 @@
 package dev.cachette.cli;
 
 import dev.cachette.contract.ContractStore;
+import dev.cachette.contract.ContractVerification;
 import dev.cachette.contract.Contracts;
-import dev.cachette.contract.ProviderVerification;
 import dev.cachette.contract.StoredContracts;
 import dev.cachette.verification.ClauseResult;
 import dev.cachette.verification.ClauseResult.Outcome;
@@ -121,7 +121,7 @@ final class Verify implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    ProviderVerification verification = verification();
+    ContractVerification verification = verification();
     VerificationResult result = verification.verify();
     if (junitXml != null) {
       if (junitXml.toAbsolutePath().getParent() != null) {
@@ -142,9 +142,9 @@ final class Verify implements Callable<Integer> {
     return result.isMet() ? 0 : nothing ? Tool.IMPOSSIBLE : Tool.DOES_NOT_HOLD;
   }
 
-  private ProviderVerification verification() {
+  private ContractVerification verification() {
     StoredContracts contracts = Contracts.in(location);
-    ProviderVerification verification =
+    ContractVerification verification =
         consumerVersion == null ? contracts.of(provider) : contracts.of(provider, consumerVersion);
     try {
       verification.against(url);
@@ -165,7 +165,7 @@ final class Verify implements Callable<Integer> {
     return verification;
   }
 
-  private static void header(ProviderVerification verification, String text) {
+  private static void header(ContractVerification verification, String text) {
     int colon = text.indexOf(':');
     if (colon < 1) {
       throw new WrongUsage(

@@ -25,7 +25,7 @@ final class ClauseTests {
         .map(
             contract ->
                 DynamicContainer.dynamicContainer(
-                    ProviderVerification.title(contract),
+                    ContractVerification.title(contract),
                     contract.contract().clauses().stream()
                         .map(
                             clause ->

@@ -26,7 +26,7 @@ public final class StoredContracts {
    *     providers there are
    * @throws dev.cachette.stubfile.StubFileException if a contract file is invalid
    */
-  public ProviderVerification of(String provider) {
+  public ContractVerification of(String provider) {
     return of(provider, source.read());
   }
 
@@ -35,11 +35,11 @@ public final class StoredContracts {
    *
    * @throws IllegalArgumentException if there is none; the message lists the versions there are
    */
-  public ProviderVerification of(String provider, String consumerVersion) {
+  public ContractVerification of(String provider, String consumerVersion) {
     return of(provider, source.readAll()).consumerVersion(consumerVersion);
   }
 
-  private ProviderVerification of(String provider, List<VersionedContract> all) {
+  private ContractVerification of(String provider, List<VersionedContract> all) {
     Refusals.given("of(provider)", provider);
     List<VersionedContract> own =
         all.stream().filter(it -> it.contract().provider().equals(provider)).toList();
@@ -51,6 +51,6 @@ public final class StoredContracts {
               "%s has no contract with \"%s\". It has contracts with: %s.",
               location, provider, providers.isEmpty() ? "none" : String.join(", ", providers)));
     }
-    return new ProviderVerification(provider, location, own);
+    return new ContractVerification(provider, location, own);
   }
 }

@@ -12,7 +12,7 @@ import dev.cachette.internal.contract.StubNeeds;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -65,9 +65,8 @@ public final class StubClause {
     CachetteInternals.change(
         stub,
         spec -> {
-          List<ProviderState> states =
-              new ArrayList<>(States.read(spec.extensions().get(States.KEY)));
-          states.add(new ProviderState(state, values));
+          List<GivenState> states = new ArrayList<>(States.read(spec.extensions().get(States.KEY)));
+          states.add(new GivenState(state, values));
           return spec.with(States.KEY, States.write(states).orElseThrow());
         });
     return this;

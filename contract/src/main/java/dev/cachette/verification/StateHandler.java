@@ -10,5 +10,5 @@ public interface StateHandler {
    *
    * @throws Exception if it is not possible; the clause fails with it
    */
-  void change(ProviderState state) throws Exception;
+  void change(GivenState state) throws Exception;
 }

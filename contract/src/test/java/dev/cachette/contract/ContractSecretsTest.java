@@ -228,7 +228,7 @@ class ContractSecretsTest {
 
     try (BerthService berths =
         new BerthService().answers(200, "{\"ok\":true}", "content-type", "application/json")) {
-      ProviderVerification plain = Contracts.in(folder).of("berths").against(berths.url());
+      ContractVerification plain = Contracts.in(folder).of("berths").against(berths.url());
       String problem = plain.verify().clauses().get(0).explanation();
       assertTrue(problem.contains("placeholder for a secret"), problem);
       assertTrue(problem.contains("{{password}}"), problem);

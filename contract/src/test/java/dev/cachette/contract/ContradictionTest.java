@@ -179,6 +179,15 @@ class ContradictionTest {
   }
 
   @Test
+  void otherClassesDoNotFail() {
+    session("harbour.FirstTest", json("{\"a\":1}"), "");
+    assertThrows(
+        AssertionFailedError.class, () -> session("harbour.SecondTest", json("{\"a\":\"1\"}"), ""));
+
+    assertDoesNotThrow(() -> session("harbour.ThirdTest", json("[]"), "another state"));
+  }
+
+  @Test
   void theFileIsNotWrittenAndIsWrittenOnceTheTestIsCorrected() {
     session("harbour.FirstTest", json("{\"a\":1}"), "");
     String before = Recording.text(folder);

@@ -4,7 +4,7 @@ package dev.cachette.internal.contract;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.util.Collections;
 import java.util.List;
 import java.util.Set;
@@ -25,7 +25,7 @@ import java.util.TreeSet;
  */
 public record Clause(
     String name,
-    List<ProviderState> given,
+    List<GivenState> given,
     ObjectNode request,
     SampleRequest example,
     JsonNode answer,

@@ -10,7 +10,7 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.cassette.Redactor;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.Placeholders;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.URI;
@@ -127,7 +127,7 @@ public final class ClauseCall {
   }
 
   /** Returns a state with the secrets filled in its parameters. */
-  ProviderState filled(ProviderState state) {
+  GivenState filled(GivenState state) {
     return SecretStates.read(state, Redactor.filled(SecretStates.request(state), secrets));
   }
 

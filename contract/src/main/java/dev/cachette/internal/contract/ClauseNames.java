@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.contract;
 
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -41,7 +41,7 @@ final class ClauseNames {
         states && !clause.given().isEmpty()
             ? ", given "
                 + clause.given().stream()
-                    .map(ProviderState::toString)
+                    .map(GivenState::toString)
                     .collect(Collectors.joining(" and "))
             : "";
     return clause.name() + given + (status ? ", status " + clause.status() : "");

@@ -8,7 +8,7 @@ import dev.cachette.internal.secret.Masking;
 import dev.cachette.result.Check;
 import dev.cachette.verification.ClauseResult;
 import dev.cachette.verification.ClauseResult.Outcome;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import dev.cachette.verification.Step;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -58,7 +58,7 @@ public final class ClauseRun {
   private final class Run {
 
     private final Clause clause;
-    private final List<ProviderState> entered = new ArrayList<>();
+    private final List<GivenState> entered = new ArrayList<>();
     private String line;
     private List<Check> checks = List.of();
     private @Nullable String problem;
@@ -77,8 +77,8 @@ public final class ClauseRun {
       for (Step step : before) {
         step.run();
       }
-      for (ProviderState written : clause.given()) {
-        ProviderState state = call.filled(written);
+      for (GivenState written : clause.given()) {
+        GivenState state = call.filled(written);
         entered.add(state);
         states.change(state, true, contract.contract(), clause, call.http());
       }
@@ -96,7 +96,7 @@ public final class ClauseRun {
     /** Undoes in reverse, and goes on after failures. */
     void undo() {
       Collections.reverse(entered);
-      for (ProviderState state : entered) {
+      for (GivenState state : entered) {
         attempt(
             () -> states.change(state, false, contract.contract(), clause, call.http()),
             "leaving the state \"" + state.name() + "\"");
@@ -127,7 +127,7 @@ public final class ClauseRun {
           contract.contract().provider(),
           clause.name(),
           line,
-          clause.given().stream().map(ProviderState::toString).toList(),
+          clause.given().stream().map(GivenState::toString).toList(),
           List.copyOf(clause.neededBy()),
           outcome,
           checks,

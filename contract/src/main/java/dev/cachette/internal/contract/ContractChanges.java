@@ -5,7 +5,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.SchemaText;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.verification.ContractChange;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -102,9 +102,7 @@ public final class ContractChanges {
   }
 
   private static String states(Clause clause) {
-    return clause.given().stream()
-        .map(ProviderState::toString)
-        .collect(Collectors.joining(" and "));
+    return clause.given().stream().map(GivenState::toString).collect(Collectors.joining(" and "));
   }
 
   private void different(String clause, String place, String before, String after) {

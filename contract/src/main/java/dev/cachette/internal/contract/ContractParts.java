@@ -21,6 +21,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -29,6 +30,9 @@ import java.util.stream.Stream;
  * replaces its part. Thread-safe, also among processes.
  */
 final class ContractParts {
+
+  /** One wrong stub can contradict many tests. */
+  private static final int SHOWN = 10;
 
   private static final Object IN_THIS_JVM = new Object();
 
@@ -58,7 +62,7 @@ final class ContractParts {
    * Replaces the part of a test class, and writes the contract file anew, unless there are
    * contradictions.
    *
-   * @return the contradictions
+   * @return the contradictions with what this class needs, each as a text
    */
   List<String> write(String testClass, List<Observation> observations) {
     synchronized (IN_THIS_JVM) {
@@ -94,7 +98,7 @@ final class ContractParts {
       KNOWN.remove(own.toAbsolutePath());
     }
     List<Observation> all = all();
-    List<String> contradictions = Contradictions.in(all);
+    List<Contradictions.Found> contradictions = Contradictions.in(all);
     if (contradictions.isEmpty()) {
       Contract contract =
           new Contract(head.consumer(), head.provider(), head.origin(), ContractMerge.clauses(all));
@@ -105,7 +109,17 @@ final class ContractParts {
         replace(file, contract.text());
       }
     }
-    return contradictions;
+    // Those of other classes were told when these ended.
+    Set<Observation> mine = Set.copyOf(observations(own, observations));
+    return contradictions.stream()
+        .filter(it -> mine.contains(it.one()) || mine.contains(it.other()))
+        .map(Contradictions.Found::text)
+        .limit(SHOWN)
+        .toList();
+  }
+
+  private List<Observation> observations(Path own, List<Observation> given) throws IOException {
+    return given.isEmpty() ? List.of() : observations(own);
   }
 
   private ObjectNode part(List<Observation> observations) {

@@ -15,33 +15,36 @@ final class Contradictions {
 
   private Contradictions() {}
 
-  /** Returns the contradictions, each as a text; empty if there are none. */
-  static List<String> in(List<Observation> observations) {
+  /**
+   * A pair of tests that contradict each other.
+   *
+   * @param text the explanation
+   */
+  record Found(Observation one, Observation other, String text) {}
+
+  /** Returns the contradictions; empty if there are none. */
+  static List<Found> in(List<Observation> observations) {
     Map<String, List<Observation>> byQuestion = new TreeMap<>();
     observations.stream()
         .sorted(Comparator.comparing(Observation::order))
         .forEach(
             it -> byQuestion.computeIfAbsent(it.question(), question -> new ArrayList<>()).add(it));
-    List<String> found = new ArrayList<>();
+    List<Found> found = new ArrayList<>();
     for (List<Observation> alike : byQuestion.values()) {
-      first(alike).ifPresent(found::add);
+      find(alike, found);
     }
     return found;
   }
 
-  private static Optional<String> first(List<Observation> alike) {
+  private static void find(List<Observation> alike, List<Found> into) {
     for (int at = 0; at < alike.size(); at++) {
+      Observation one = alike.get(at);
       for (Observation other : alike.subList(at + 1, alike.size())) {
-        Observation one = alike.get(at);
         if (!one.test().equals(other.test())) {
-          Optional<String> found = between(one, other);
-          if (found.isPresent()) {
-            return found;
-          }
+          between(one, other).ifPresent(text -> into.add(new Found(one, other, text)));
         }
       }
     }
-    return Optional.empty();
   }
 
   private static Optional<String> between(Observation one, Observation other) {

@@ -17,7 +17,7 @@ import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.stubfile.AnswerWriter;
 import dev.cachette.internal.stubfile.StubWriter;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -60,13 +60,13 @@ final class Observing {
   static Observation of(
       Call call, StubSpec stub, String test, BiConsumer<String, Optional<String>> without) {
     Response plain = decoded(call.response());
-    List<ProviderState> given = States.read(stub.extensions().get(States.KEY));
+    List<GivenState> given = States.read(stub.extensions().get(States.KEY));
     List<Exchange> exchanges = new ArrayList<>();
     exchanges.add(exchange(call.request(), plain));
     given.forEach(state -> exchanges.add(exchange(SecretStates.request(state), EMPTY)));
     List<Exchange> redacted = Redactor.redactedAsMasked(exchanges);
     Response example = redacted.get(0).response().orElse(plain);
-    List<ProviderState> states = new ArrayList<>();
+    List<GivenState> states = new ArrayList<>();
     for (int at = 0; at < given.size(); at++) {
       states.add(SecretStates.read(given.get(at), redacted.get(at + 1).request()));
     }

@@ -9,7 +9,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.util.Map;
 import java.util.TreeMap;
 
@@ -19,7 +19,7 @@ final class SecretStates {
   private SecretStates() {}
 
   /** Returns the parameters of a state as the body of a request. */
-  static Request request(ProviderState state) {
+  static Request request(GivenState state) {
     ObjectNode parameters = StubNodes.object();
     state.parameters().forEach(parameters::set);
     return new Request(
@@ -30,11 +30,11 @@ final class SecretStates {
   }
 
   /** Returns the state with the parameters of such a request. */
-  static ProviderState read(ProviderState state, Request request) {
+  static GivenState read(GivenState state, Request request) {
     Map<String, JsonNode> parameters = new TreeMap<>();
     Json.tree(request.text())
         .properties()
         .forEach(it -> parameters.put(it.getKey(), it.getValue()));
-    return new ProviderState(state.name(), parameters);
+    return new GivenState(state.name(), parameters);
   }
 }

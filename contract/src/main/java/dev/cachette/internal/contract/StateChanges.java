@@ -6,7 +6,7 @@ import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.NameSuggester;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import dev.cachette.verification.StateHandler;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -60,8 +60,7 @@ public final class StateChanges {
   }
 
   /** Brings the provider into a state, or out of it. */
-  void change(
-      ProviderState state, boolean before, Contract contract, Clause clause, HttpClient http)
+  void change(GivenState state, boolean before, Contract contract, Clause clause, HttpClient http)
       throws Exception {
     Handler handler = handlers.get(state.name());
     if (handler != null) {
@@ -73,7 +72,7 @@ public final class StateChanges {
     }
   }
 
-  private String unknown(ProviderState state) {
+  private String unknown(GivenState state) {
     return String.format(
         "There is no handler for the state \"%s\".%s Handlers: %s.%nFix: given(\"%s\", state ->"
             + " ...), or givenBy(url); with the tool: --given-url.",
@@ -84,12 +83,7 @@ public final class StateChanges {
   }
 
   private static void post(
-      URI url,
-      ProviderState state,
-      boolean before,
-      Contract contract,
-      Clause clause,
-      HttpClient http)
+      URI url, GivenState state, boolean before, Contract contract, Clause clause, HttpClient http)
       throws Exception {
     ObjectNode body = StubNodes.object();
     body.put("state", state.name());

@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
-import dev.cachette.verification.ProviderState;
+import dev.cachette.verification.GivenState;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -23,8 +23,8 @@ public final class States {
   private States() {}
 
   /** Reads states, in their order; none for null. */
-  public static List<ProviderState> read(@Nullable JsonNode given) {
-    List<ProviderState> states = new ArrayList<>();
+  public static List<GivenState> read(@Nullable JsonNode given) {
+    List<GivenState> states = new ArrayList<>();
     if (given != null && given.isArray()) {
       given.forEach(each -> states.add(state(each)));
     } else if (given != null && !given.isNull()) {
@@ -33,17 +33,17 @@ public final class States {
     return List.copyOf(states);
   }
 
-  private static ProviderState state(JsonNode node) {
+  private static GivenState state(JsonNode node) {
     if (!node.isObject()) {
-      return new ProviderState(node.asText(), Map.of());
+      return new GivenState(node.asText(), Map.of());
     }
     Map<String, JsonNode> parameters = new TreeMap<>();
     node.path("parameters").properties().forEach(it -> parameters.put(it.getKey(), it.getValue()));
-    return new ProviderState(node.path("state").asText(), parameters);
+    return new GivenState(node.path("state").asText(), parameters);
   }
 
   /** Writes states; empty if there are none. */
-  public static Optional<JsonNode> write(List<ProviderState> states) {
+  public static Optional<JsonNode> write(List<GivenState> states) {
     if (states.isEmpty()) {
       return Optional.empty();
     }
@@ -55,7 +55,7 @@ public final class States {
     return Optional.of(all);
   }
 
-  private static JsonNode written(ProviderState state) {
+  private static JsonNode written(GivenState state) {
     if (state.parameters().isEmpty()) {
       return StubNodes.text(state.name());
     }

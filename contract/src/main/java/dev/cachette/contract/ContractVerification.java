@@ -29,7 +29,7 @@ import org.junit.jupiter.api.DynamicNode;
  *
  * <p>For one thread; clauses are verified one after the other.
  */
-public final class ProviderVerification {
+public final class ContractVerification {
 
   private final String provider;
   private final String location;
@@ -39,7 +39,7 @@ public final class ProviderVerification {
   private final List<Step> before = new ArrayList<>();
   private final List<Step> after = new ArrayList<>();
 
-  ProviderVerification(String provider, String location, List<VersionedContract> contracts) {
+  ContractVerification(String provider, String location, List<VersionedContract> contracts) {
     this.provider = provider;
     this.location = location;
     this.contracts = contracts;
@@ -51,13 +51,13 @@ public final class ProviderVerification {
    *
    * @throws IllegalArgumentException if it is not an http or https URL
    */
-  public ProviderVerification against(String baseUrl) {
+  public ContractVerification against(String baseUrl) {
     call.against(Refusals.given("against(baseUrl)", baseUrl));
     return this;
   }
 
   /** As {@link #against(String)}. */
-  public ProviderVerification against(URI baseUrl) {
+  public ContractVerification against(URI baseUrl) {
     return against(Refusals.given("against(baseUrl)", baseUrl).toString());
   }
 
@@ -66,7 +66,7 @@ public final class ProviderVerification {
    *
    * @param state its name
    */
-  public ProviderVerification given(String state, StateHandler setUp) {
+  public ContractVerification given(String state, StateHandler setUp) {
     return given(state, setUp, it -> {});
   }
 
@@ -76,7 +76,7 @@ public final class ProviderVerification {
    *
    * @throws IllegalArgumentException if the state has a handler already
    */
-  public ProviderVerification given(String state, StateHandler setUp, StateHandler tearDown) {
+  public ContractVerification given(String state, StateHandler setUp, StateHandler tearDown) {
     states.handle(
         Refusals.given("given(state, handler)", state),
         Refusals.given("given(state, handler)", setUp),
@@ -91,7 +91,7 @@ public final class ProviderVerification {
    *
    * @throws IllegalArgumentException if it is not an http or https URL
    */
-  public ProviderVerification givenBy(String url) {
+  public ContractVerification givenBy(String url) {
     states.by(Refusals.given("givenBy(url)", url));
     return this;
   }
@@ -101,17 +101,17 @@ public final class ProviderVerification {
    *
    * @throws IllegalArgumentException if there is none; the message lists the consumers there are
    */
-  public ProviderVerification consumer(String name) {
+  public ContractVerification consumer(String name) {
     Refusals.given("consumer(name)", name);
     return only(it -> it.contract().consumer().equals(name), name);
   }
 
-  ProviderVerification consumerVersion(String version) {
+  ContractVerification consumerVersion(String version) {
     Refusals.given("of(provider, consumerVersion)", version);
     return only(it -> it.version().equals(version), version);
   }
 
-  private ProviderVerification only(Predicate<VersionedContract> which, String wanted) {
+  private ContractVerification only(Predicate<VersionedContract> which, String wanted) {
     List<VersionedContract> left = contracts.stream().filter(which).toList();
     if (left.isEmpty()) {
       throw Refusals.argument(
@@ -121,7 +121,7 @@ public final class ProviderVerification {
               wanted,
               provider,
               contracts.stream()
-                  .map(ProviderVerification::title)
+                  .map(ContractVerification::title)
                   .collect(Collectors.joining(", "))));
     }
     contracts = left;
@@ -129,13 +129,13 @@ public final class ProviderVerification {
   }
 
   /** Sets a header of each request, instead of that of the example. */
-  public ProviderVerification header(String name, String value) {
+  public ContractVerification header(String name, String value) {
     Refusals.given("header(name, value)", value);
     return header(name, () -> value);
   }
 
   /** Sets a header of each request when it is sent: {@code "Bearer " + freshToken()}. */
-  public ProviderVerification header(String name, Supplier<String> value) {
+  public ContractVerification header(String name, Supplier<String> value) {
     Refusals.given("header(name, value)", name);
     Refusals.given("header(name, value)", value);
     return request(
@@ -143,7 +143,7 @@ public final class ProviderVerification {
   }
 
   /** Changes each request before it is sent. */
-  public ProviderVerification request(UnaryOperator<Request> change) {
+  public ContractVerification request(UnaryOperator<Request> change) {
     call.change(Refusals.given("request(change)", change));
     return this;
   }
@@ -153,19 +153,19 @@ public final class ProviderVerification {
    *
    * @throws IllegalArgumentException if it is shorter than four characters
    */
-  public ProviderVerification secret(String name, String value) {
+  public ContractVerification secret(String name, String value) {
     call.secret(name, value);
     return this;
   }
 
   /** Runs before each clause, before its states. */
-  public ProviderVerification before(Step step) {
+  public ContractVerification before(Step step) {
     before.add(Refusals.given("before(step)", step));
     return this;
   }
 
   /** Runs after each clause, even if it fails. */
-  public ProviderVerification after(Step step) {
+  public ContractVerification after(Step step) {
     after.add(Refusals.given("after(step)", step));
     return this;
   }
@@ -175,7 +175,7 @@ public final class ProviderVerification {
    *
    * @throws IllegalArgumentException if it is not positive
    */
-  public ProviderVerification timeout(Duration time) {
+  public ContractVerification timeout(Duration time) {
     call.timeout(Refusals.given("timeout(time)", time));
     return this;
   }

@@ -27,7 +27,7 @@ import org.junit.platform.testkit.engine.EngineTestKit;
 import org.junit.platform.testkit.engine.Events;
 
 /** How a provider is brought into states, asked, and left. */
-class ProviderVerificationTest {
+class ContractVerificationTest {
 
   @TempDir private static Path folder;
 
@@ -60,7 +60,7 @@ class ProviderVerificationTest {
     berths.close();
   }
 
-  private static ProviderVerification verification() {
+  private static ContractVerification verification() {
     berths.requests().clear();
     return Contracts.in(folder).of("berths").against(berths.url());
   }

@@ -14,11 +14,11 @@ import java.util.TreeMap;
  * @param name the state in words
  * @param parameters its parameters, sorted by name
  */
-public record ProviderState(String name, Map<String, JsonNode> parameters)
-    implements Comparable<ProviderState> {
+public record GivenState(String name, Map<String, JsonNode> parameters)
+    implements Comparable<GivenState> {
 
   /** Copies the parameters. */
-  public ProviderState {
+  public GivenState {
     parameters = Collections.unmodifiableMap(new TreeMap<>(parameters));
   }
 
@@ -54,7 +54,7 @@ public record ProviderState(String name, Map<String, JsonNode> parameters)
 
   /** Compares names, then parameters. */
   @Override
-  public int compareTo(ProviderState other) {
+  public int compareTo(GivenState other) {
     int byName = name.compareTo(other.name);
     return byName != 0 ? byName : parameters.toString().compareTo(other.parameters.toString());
   }
