@@ -36,8 +36,9 @@ final class LabelCommand implements Callable<Integer> {
     if (labels.areNone()) {
       throw new WrongUsage("no label. Fix: --environment NAME or --branch NAME.");
     }
-    ContractStore.at(store).label(release.name(), release.version(), labels.labels());
-    output.remark("labelled " + release + " in " + store);
+    ContractStore in = ContractStore.at(store);
+    in.label(release.name(), release.version(), labels.labels());
+    output.remark("labelled " + release + " in " + in);
     return 0;
   }
 }

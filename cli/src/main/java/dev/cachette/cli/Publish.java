@@ -48,13 +48,14 @@ final class Publish implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<String> published = ContractStore.at(store).publish(contracts, version, labels.labels());
+    ContractStore to = ContractStore.at(store);
+    List<String> published = to.publish(contracts, version, labels.labels());
     if (output.isJson()) {
       output.json(published);
     } else {
       published.forEach(output::result);
     }
-    output.remark("published to " + store);
+    output.remark("published to " + to);
     return 0;
   }
 }

@@ -207,6 +207,11 @@ final class Verify implements Callable<Integer> {
             all == met ? "" : ", " + (all - met) + " not",
             providerVersion == null
                 ? ""
-                : "; added to " + location + " for " + provider + "@" + providerVersion));
+                : "; added to "
+                    + ContractStore.at(location)
+                    + " for "
+                    + provider
+                    + "@"
+                    + providerVersion));
   }
 }

@@ -20,6 +20,9 @@ import java.util.List;
  * {@link StubClause#given}; and stubs that are {@link Stub#unchecked() unchecked}. If two tests
  * rely on what no provider can do, the session fails when it ends, and names both.
  *
+ * <p>The extensions for test frameworks say which tests failed. Plain code calls {@link
+ * Cachette#markFailed}.
+ *
  * <p>Thread-safe.
  */
 public final class ContractRecording {

@@ -61,7 +61,7 @@ public final class ContractStore {
   /** Returns the store at a location; publishing creates a folder that does not exist. */
   public static ContractStore at(String location) {
     Refusals.given("at(location)", location);
-    return new ContractStore(location, Stores.at(location), Clock.systemUTC());
+    return new ContractStore(Stores.shown(location), Stores.at(location), Clock.systemUTC());
   }
 
   /** Takes the time from another clock: times of publishing and verification. */

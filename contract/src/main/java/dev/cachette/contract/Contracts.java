@@ -4,6 +4,7 @@ package dev.cachette.contract;
 import dev.cachette.Cachette;
 import dev.cachette.internal.contract.ContractChanges;
 import dev.cachette.internal.contract.store.ContractSources;
+import dev.cachette.internal.contract.store.Stores;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.verification.ContractChange;
 import java.nio.file.Path;
@@ -59,7 +60,7 @@ public final class Contracts {
    */
   public static StoredContracts in(String location) {
     return new StoredContracts(
-        ContractSources.at(Refusals.given("in(location)", location)), location);
+        ContractSources.at(Refusals.given("in(location)", location)), Stores.shown(location));
   }
 
   /**

@@ -25,7 +25,7 @@ final class ClauseText {
             switch (result.outcome()) {
               case MET -> "meets";
               case NOT_MET -> "does not meet";
-              case NOT_CHECKED -> "could not be asked for";
+              case NOT_CHECKED -> "was not checked against";
             },
             result.clause(),
             consumer(result),

@@ -13,7 +13,7 @@ final class Shortly {
   /** Returns the first difference: {@code $.draught: expected a number, actual "4.2"}. */
   static String of(ClauseResult result) {
     if (result.outcome() == Outcome.NOT_CHECKED) {
-      return result.problem().lines().findFirst().orElse("could not be asked");
+      return result.problem().lines().findFirst().orElse("not checked");
     }
     for (Check check : result.checks()) {
       if (!check.holds()) {

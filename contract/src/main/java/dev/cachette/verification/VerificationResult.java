@@ -21,7 +21,7 @@ public record VerificationResult(String provider, List<ClauseResult> clauses) {
     return clauses.stream().allMatch(ClauseResult::isMet);
   }
 
-  /** Returns the clauses that the provider does not meet, or could not be asked for. */
+  /** Returns the clauses that the provider does not meet, or could not be checked. */
   public List<ClauseResult> unmet() {
     return clauses.stream().filter(it -> !it.isMet()).toList();
   }

@@ -19,6 +19,8 @@ final class BaseUrl {
       URI url = URI.create(text);
       if (url.getHost() != null
           && url.getScheme().matches("https?")
+          // Passwords belong in headers, which no message shows.
+          && url.getUserInfo() == null
           && url.getQuery() == null
           && url.getFragment() == null) {
         return url;

@@ -23,8 +23,12 @@ final class GitStore implements FileStore {
 
   private final String url;
 
+  /** Without a password. */
+  private final String shown;
+
   GitStore(String url) {
     this.url = url;
+    this.shown = url.replaceFirst("//[^/@]*@", "//");
   }
 
   @Override
@@ -56,7 +60,7 @@ final class GitStore implements FileStore {
       }
     }
     throw new StoreException(
-        url + " was changed by others " + ATTEMPTS + " times in a row. Fix: publish again.");
+        shown + " was changed by others " + ATTEMPTS + " times in a row. Fix: publish again.");
   }
 
   /** Returns false if another push was faster. */
@@ -98,7 +102,7 @@ final class GitStore implements FileStore {
     return new StoreException(
         String.format(
             "git %s of %s failed:%n%s",
-            command, url, outcome.text.strip().indent(2).stripTrailing()));
+            command, shown, outcome.text.replace(url, shown).strip().indent(2).stripTrailing()));
   }
 
   private Outcome run(Path folder, String... arguments) {
@@ -142,6 +146,6 @@ final class GitStore implements FileStore {
 
   @Override
   public String toString() {
-    return url;
+    return shown;
   }
 }

@@ -52,6 +52,11 @@ public final class Stores {
         isUrl(location) ? new HttpStore(location) : new FolderStore(Path.of(location)));
   }
 
+  /** Returns a location for messages: without a password. */
+  public static String shown(String location) {
+    return isUrl(location) ? location.replaceFirst("//[^/@]*@", "//") : location;
+  }
+
   private static boolean isUrl(String location) {
     return location.startsWith(GIT)
         || location.startsWith("http://")
