@@ -100,12 +100,7 @@ class ContractCommandsTest {
         "text | $.status | an integer, such as 409 | \"409\" | a number as a string",
         "plain | NO   media type | application/problem+json | application/json | Fix: correct the"
             + " media type",
-        "ok | NO   status | 201 | 200 | Fix: correct the status",
-        "nowhere | NO   header location | present | missing | clause(stub).optional(\"location\")",
         "renamed | $.berth | a string, such as \"B-12\" | missing | renamed: there is \"place\"",
-        "null | $.berth | a string, such as \"B-12\" | null | clause(stub).nullable(\"$.berth\")",
-        "time | $.from | a string that matches \\d\\d:\\d\\d, such as \"04:10\" | \"4.10 am\" |"
-            + " Fix: correct $.from",
       })
   void aFlawIsExplained(String flaw, String place, String expected, String actual, String cause)
       throws Exception {

@@ -112,12 +112,14 @@ class ContradictionTest {
   @MethodSource("agreements")
   void theOrderMakesNoDifference(String name, Answer one, Answer other) throws Exception {
     Path second = Files.createDirectory(folder.resolve("second"));
-    Recording.session(folder, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
-    Recording.session(
+    Recording.plainSession(
+        folder, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
+    Recording.plainSession(
         folder, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
-    Recording.session(
+    Recording.plainSession(
         second, "harbour.SecondTest", (net, contract) -> once(net, contract, other, ""));
-    Recording.session(second, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
+    Recording.plainSession(
+        second, "harbour.FirstTest", (net, contract) -> once(net, contract, one, ""));
 
     assertEquals(Recording.text(folder), Recording.text(second));
   }
@@ -139,19 +141,19 @@ class ContradictionTest {
 
     @BeforeAll
     static void contract(Cachette net) {
-      Recording.begin(net);
+      Contracts.record(net, "harbour-desk", "berths", Desk.PLAIN_BERTHS);
     }
 
     @Test
     void readsNumbers(Cachette net) {
-      net.stub("GET https://berths.example/v1/berths/{berth}").answer(json("{\"length\":30}"));
-      new Desk().get("/v1/berths/1");
+      net.stub("GET http://berths.example/v1/berths/{berth}").answer(json("{\"length\":30}"));
+      new Desk(Desk.PLAIN_BERTHS).get("/v1/berths/1");
     }
 
     @Test
     void readsStrings(Cachette net) {
-      net.stub("GET https://berths.example/v1/berths/{berth}").answer(json("{\"length\":\"30\"}"));
-      new Desk().get("/v1/berths/2");
+      net.stub("GET http://berths.example/v1/berths/{berth}").answer(json("{\"length\":\"30\"}"));
+      new Desk(Desk.PLAIN_BERTHS).get("/v1/berths/2");
     }
   }
 
@@ -202,14 +204,14 @@ class ContradictionTest {
   }
 
   private void session(String name, Answer answer, String state) {
-    Recording.session(folder, name, (net, contract) -> once(net, contract, answer, state));
+    Recording.plainSession(folder, name, (net, contract) -> once(net, contract, answer, state));
   }
 
   private static void once(Cachette net, ContractRecording contract, Answer answer, String state) {
-    Stub stub = net.stub("GET https://berths.example/v1/berths").answer(answer);
+    Stub stub = net.stub("GET http://berths.example/v1/berths").answer(answer);
     if (!state.isEmpty()) {
       contract.clause(stub).given(state);
     }
-    new Desk().get("/v1/berths");
+    new Desk(Desk.PLAIN_BERTHS).get("/v1/berths");
   }
 }

@@ -14,15 +14,27 @@ final class Desk {
 
   static final String BERTHS = "https://berths.example";
 
+  /** Without TLS, for tests of many sessions: each would make certificates of its own. */
+  static final String PLAIN_BERTHS = "http://berths.example";
+
   private final HttpClient client = HttpClient.newHttpClient();
+  private final String origin;
+
+  Desk() {
+    this(BERTHS);
+  }
+
+  Desk(String origin) {
+    this.origin = origin;
+  }
 
   HttpResponse<String> get(String path) {
-    return send(HttpRequest.newBuilder(URI.create(BERTHS + path)).GET().build());
+    return send(HttpRequest.newBuilder(URI.create(origin + path)).GET().build());
   }
 
   HttpResponse<String> post(String path, String json, String... headers) {
     HttpRequest.Builder request =
-        HttpRequest.newBuilder(URI.create(BERTHS + path))
+        HttpRequest.newBuilder(URI.create(origin + path))
             .header("content-type", "application/json")
             .POST(BodyPublishers.ofString(json));
     if (headers.length > 0) {

@@ -18,8 +18,18 @@ final class Recording {
 
   /** Runs the code of a test class, as one test that passes. */
   static void session(Path folder, String name, BiConsumer<Cachette, ContractRecording> code) {
+    session(folder, name, Desk.BERTHS, code);
+  }
+
+  /** As above, for calls without TLS. */
+  static void plainSession(Path folder, String name, BiConsumer<Cachette, ContractRecording> code) {
+    session(folder, name, Desk.PLAIN_BERTHS, code);
+  }
+
+  private static void session(
+      Path folder, String name, String origin, BiConsumer<Cachette, ContractRecording> code) {
     try (Cachette net = Cachette.open(Settings.defaults().name(name).contractFolder(folder))) {
-      code.accept(net, begin(net));
+      code.accept(net, Contracts.record(net, "harbour-desk", "berths", origin));
     }
   }
 
