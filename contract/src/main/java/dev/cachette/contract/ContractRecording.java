@@ -9,8 +9,11 @@ import dev.cachette.internal.contract.Contract;
 import dev.cachette.internal.contract.Names;
 import dev.cachette.internal.contract.Recorder;
 import dev.cachette.internal.misuse.Refusals;
-import java.nio.file.Path;
+import java.util.Collections;
 import java.util.List;
+import java.util.Map;
+import java.util.WeakHashMap;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * A contract that is recorded by the tests of a consumer, see {@link Contracts#record}.
@@ -27,6 +30,10 @@ import java.util.List;
  */
 public final class ContractRecording {
 
+  /** Who begins to record in each test, goes on with what was begun in the first one. */
+  private static final Map<Cachette, Map<Contract, Recorder>> OF_SESSION =
+      Collections.synchronizedMap(new WeakHashMap<>());
+
   private final Cachette net;
   private final Recorder recorder;
 
@@ -39,11 +46,19 @@ public final class ContractRecording {
     Names.require("The consumer", consumer);
     Names.require("The provider", provider);
     String at = Uri.parseOrigin(Refusals.given("origin", origin)).origin();
-    Path folder = CachetteInternals.contractFolder(net);
     Contract head = new Contract(consumer, provider, at, List.of());
-    Recorder recorder = new Recorder(head, folder, CachetteInternals.name(net));
+    return new ContractRecording(
+        net,
+        OF_SESSION
+            .computeIfAbsent(net, session -> new ConcurrentHashMap<>())
+            .computeIfAbsent(head, contract -> recorder(net, contract)));
+  }
+
+  private static Recorder recorder(Cachette net, Contract head) {
+    Recorder recorder =
+        new Recorder(head, CachetteInternals.contractFolder(net), CachetteInternals.name(net));
     CachetteInternals.observe(net, recorder);
-    return new ContractRecording(net, recorder);
+    return recorder;
   }
 
   /**

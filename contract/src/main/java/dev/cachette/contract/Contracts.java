@@ -39,7 +39,7 @@ public final class Contracts {
    * Begins to record a contract: when the session ends, each call that a stub of the origin has
    * answered in a passing test becomes a clause in {@code <consumer>--<provider>.contract.yaml} in
    * the folder of {@link dev.cachette.Settings#contractFolder}, together with those of other test
-   * classes.
+   * classes. Calls of this method with the same arguments in one session have no further effect.
    *
    * @param consumer the name of the application that calls: letters, digits, {@code .}, {@code _}
    *     and single {@code -}

@@ -8,6 +8,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
+import dev.cachette.Settings;
 import dev.cachette.Stub;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -141,6 +142,22 @@ class ContractFileTest {
     assertFalse(text.contains("waiting"), text);
   }
 
+  /** As from a method that runs before each test. */
+  @Test
+  void recordingCanBeginInEachTest() {
+    try (Cachette net = Cachette.open(Settings.defaults().contractFolder(folder))) {
+      for (String path : new String[] {"/v1/one", "/v1/two", "/v1/three"}) {
+        try (Cachette.Scope test = net.scope()) {
+          Recording.begin(net);
+          net.stub("GET https://berths.example" + path).answer(json("{}"));
+          new Desk().get(path);
+        }
+      }
+    }
+
+    assertEquals(3, Recording.text(folder).split("- name:").length - 1);
+  }
+
   @Test
   void withoutClausesThereIsNoFile() {
     Recording.session(folder, "harbour.EmptyTest", (net, contract) -> {});
@@ -150,19 +167,28 @@ class ContractFileTest {
 
   /** A class that runs again replaces what it wrote before. */
   @Test
-  void aClassThatRunsAgainReplacesItsClauses() {
-    for (String member : new String[] {"old", "fresh"}) {
+  void aClassThatRunsAgainReplacesItsClauses() throws Exception {
+    OtherJvm.run(folder, "harbour.BerthDeskTest", "{\"old\":1}");
+    OtherJvm.run(folder, "harbour.BerthDeskTest", "{\"fresh\":1}");
+
+    assertTrue(Recording.text(folder).contains("fresh"));
+    assertFalse(Recording.text(folder).contains("old"));
+  }
+
+  /** Each test may have a session of its own, with the name of its class. */
+  @Test
+  void theSessionsOfAClassAddUp() {
+    for (String path : new String[] {"/v1/one", "/v1/two", "/v1/three"}) {
       Recording.session(
           folder,
           "harbour.BerthDeskTest",
           (net, contract) -> {
-            net.stub("GET https://berths.example/v1/berths").answer(json(Map.of(member, 1)));
-            new Desk().get("/v1/berths");
+            net.stub("GET https://berths.example" + path).answer(json("{}"));
+            new Desk().get(path);
           });
     }
 
-    assertTrue(Recording.text(folder).contains("fresh"));
-    assertFalse(Recording.text(folder).contains("old"));
+    assertEquals(3, Recording.text(folder).split("- name:").length - 1);
   }
 
   @Test

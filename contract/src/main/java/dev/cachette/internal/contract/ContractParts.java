@@ -22,12 +22,15 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
  * What each test class has written for a contract, beside the contract file, which is made of all
- * of them: of all classes, forks and modules that write to one folder. A class that runs again
- * replaces its part. Thread-safe, also among processes.
+ * of them: of all classes, forks and modules that write to one folder. The sessions of a class in
+ * one JVM add up; a class that runs again in another one replaces its part. Thread-safe, also among
+ * processes.
  */
 final class ContractParts {
 
@@ -38,6 +41,9 @@ final class ContractParts {
 
   /** The parts that were read, since each class that ends reads all of them. */
   private static final Map<Path, Known> KNOWN = new HashMap<>();
+
+  /** The parts that this JVM has written. */
+  private static final Map<Path, List<Observation>> WRITTEN = new HashMap<>();
 
   private record Known(
       FileTime modified, long size, String origin, List<Observation> observations) {}
@@ -64,7 +70,7 @@ final class ContractParts {
    *
    * @return the contradictions with what this class needs, each as a text
    */
-  List<String> write(String testClass, List<Observation> observations) {
+  List<String> write(String testClass, List<Observation> fresh) {
     synchronized (IN_THIS_JVM) {
       try {
         Files.createDirectories(parts);
@@ -74,7 +80,7 @@ final class ContractParts {
                     StandardOpenOption.CREATE,
                     StandardOpenOption.WRITE);
             FileLock lock = channel.lock()) {
-          return writeAlone(testClass, observations);
+          return writeAlone(testClass, fresh);
         }
       } catch (IOException unwritable) {
         throw new UncheckedIOException(
@@ -83,14 +89,14 @@ final class ContractParts {
     }
   }
 
-  private List<String> writeAlone(String testClass, List<Observation> observations)
-      throws IOException {
+  private List<String> writeAlone(String testClass, List<Observation> fresh) throws IOException {
     Path own =
         parts.resolve(
             testClass.replaceAll("[^A-Za-z0-9._$-]", "_")
                 + "-"
                 + Digests.of(testClass).substring(0, 8)
                 + ".json");
+    List<Observation> observations = inThisJvm(own.toAbsolutePath(), fresh);
     if (observations.isEmpty()) {
       Files.deleteIfExists(own);
     } else {
@@ -116,6 +122,15 @@ final class ContractParts {
         .map(Contradictions.Found::text)
         .limit(SHOWN)
         .toList();
+  }
+
+  /** Returns these, and those of other sessions of the class: each test may have its own. */
+  private static List<Observation> inThisJvm(Path own, List<Observation> fresh) {
+    List<Observation> all = new ArrayList<>(WRITTEN.getOrDefault(own, List.of()));
+    all.addAll(fresh);
+    List<Observation> kept = onePerKind(all);
+    WRITTEN.put(own, kept);
+    return kept;
   }
 
   private List<Observation> observations(Path own, List<Observation> given) throws IOException {
@@ -166,6 +181,20 @@ final class ContractParts {
     Known fresh = new Known(modified, size, part.path("origin").asText(), List.copyOf(read));
     KNOWN.put(file.toAbsolutePath(), fresh);
     return fresh;
+  }
+
+  /** Keeps one example of those that differ in nothing else: the first in their own order. */
+  private static List<Observation> onePerKind(List<Observation> observations) {
+    Map<String, Observation> kinds =
+        observations.stream()
+            .collect(
+                Collectors.toMap(
+                    Observation::withoutExample,
+                    it -> it,
+                    (one, other) ->
+                        one.exampleOrder().compareTo(other.exampleOrder()) <= 0 ? one : other,
+                    TreeMap::new));
+    return List.copyOf(kinds.values());
   }
 
   private static void replace(Path file, String text) throws IOException {

@@ -17,10 +17,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 
 /** Records what passing tests rely on, and writes it when the session ends. Thread-safe. */
 public final class Recorder implements RunObserver {
@@ -92,7 +90,7 @@ public final class Recorder implements RunObserver {
     }
     List<String> contradictions =
         new ContractParts(folder, head)
-            .write(PLACE.matcher(session).replaceFirst("$1"), onePerKind(observations));
+            .write(PLACE.matcher(session).replaceFirst("$1"), observations);
     if (!contradictions.isEmpty()) {
       throw Failed.of(
           String.format(
@@ -165,19 +163,5 @@ public final class Recorder implements RunObserver {
   @Override
   public String toString() {
     return head.toString();
-  }
-
-  /** Keeps one example of those that differ in nothing else: the first in their own order. */
-  private static List<Observation> onePerKind(List<Observation> observations) {
-    Map<String, Observation> kinds =
-        observations.stream()
-            .collect(
-                Collectors.toMap(
-                    Observation::withoutExample,
-                    it -> it,
-                    (one, other) ->
-                        one.exampleOrder().compareTo(other.exampleOrder()) <= 0 ? one : other,
-                    TreeMap::new));
-    return List.copyOf(kinds.values());
   }
 }
