@@ -107,6 +107,26 @@ class ContradictionTest {
         clauses, Recording.text(folder).split("- name:").length - 1, Recording.text(folder));
   }
 
+  /** An array by places allows no further element, and may still be null for one of the tests. */
+  @Test
+  void anArrayByPlacesThatOneTestAllowsToBeNullIsNone() {
+    Answer answer = json("{\"a\":[\"x\",1]}");
+    session("harbour.FirstTest", answer, "");
+    Recording.plainSession(
+        folder,
+        "harbour.SecondTest",
+        (net, contract) -> {
+          Stub stub = net.stub("GET http://berths.example/v1/berths").answer(answer);
+          contract.clause(stub).nullable("$.a");
+          new Desk(Desk.PLAIN_BERTHS).get("/v1/berths");
+        });
+
+    String text = Recording.text(folder);
+    assertEquals(1, text.split("- name:").length - 1, text);
+    assertTrue(text.contains("items: false"), text);
+    assertFalse(text.contains("null"), text);
+  }
+
   /** The order of the classes makes no difference, not even to a byte. */
   @ParameterizedTest(name = "{0}")
   @MethodSource("agreements")

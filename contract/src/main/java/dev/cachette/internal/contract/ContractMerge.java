@@ -67,7 +67,7 @@ final class ContractMerge {
     Map<String, JsonNode> headers = new LinkedHashMap<>(one.headers());
     for (Map.Entry<String, JsonNode> header : other.headers().entrySet()) {
       JsonNode there = headers.get(header.getKey());
-      Optional<? extends JsonNode> both =
+      Optional<JsonNode> both =
           there == null ? Optional.of(header.getValue()) : SchemaMerge.of(there, header.getValue());
       if (both.isEmpty()) {
         return Optional.empty();

@@ -3,7 +3,6 @@ package dev.cachette.internal.contract;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.util.Iterator;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -17,7 +16,7 @@ final class SchemaMerge {
   private SchemaMerge() {}
 
   /** Returns the joined schema; empty if one schema of these keywords cannot say it. */
-  static Optional<ObjectNode> of(JsonNode one, JsonNode other) {
+  static Optional<JsonNode> of(JsonNode one, JsonNode other) {
     if (one.equals(other)) {
       return Optional.of(one.deepCopy());
     }
@@ -93,9 +92,9 @@ final class SchemaMerge {
       // An array by places cannot be joined with one by items.
       return one.has("prefixItems") == other.has("prefixItems") || left == null && right == null;
     }
-    Optional<ObjectNode> both = of(left, right);
+    Optional<JsonNode> both = of(left, right);
     both.ifPresent(it -> joined.set("items", it));
-    return both.isPresent() || left.equals(right);
+    return both.isPresent();
   }
 
   private static boolean members(ObjectNode one, ObjectNode other, ObjectNode joined) {
@@ -106,13 +105,12 @@ final class SchemaMerge {
     Set<String> names = new TreeSet<>();
     one.path("properties").fieldNames().forEachRemaining(names::add);
     other.path("properties").fieldNames().forEachRemaining(names::add);
-    for (Iterator<String> each = names.iterator(); each.hasNext(); ) {
-      String name = each.next();
+    for (String name : names) {
       JsonNode left = one.path("properties").get(name);
       JsonNode right = other.path("properties").get(name);
-      Optional<ObjectNode> both =
+      Optional<JsonNode> both =
           left == null || right == null
-              ? Optional.of((ObjectNode) (left == null ? right : left))
+              ? Optional.of(left == null ? right : left)
               : of(left, right);
       if (both.isEmpty()) {
         return false;
