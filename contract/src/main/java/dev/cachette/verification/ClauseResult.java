@@ -33,7 +33,7 @@ public record ClauseResult(
     String problem,
     Duration took) {
 
-  /** Whether a provider meets a clause. */
+  /** The outcome for one clause. */
   public enum Outcome {
     /** It does. */
     MET,

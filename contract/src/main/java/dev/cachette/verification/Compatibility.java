@@ -38,7 +38,7 @@ public record Compatibility(List<Pair> pairs) {
     }
   }
 
-  /** What is known of a version of a consumer with a version of a provider. */
+  /** The outcome for a version of a consumer with a version of a provider. */
   public enum Outcome {
     /** The provider meets the contract. */
     MET,

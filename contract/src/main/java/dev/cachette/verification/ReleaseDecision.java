@@ -4,7 +4,7 @@ package dev.cachette.verification;
 import java.util.List;
 
 /**
- * Whether a version can go to an environment.
+ * The answer to: can this version go to this environment?
  *
  * @param name the consumer or provider
  * @param version its version
@@ -20,7 +20,7 @@ public record ReleaseDecision(
   }
 
   /**
-   * What is known of it with one version in the environment.
+   * The outcome with one version in the environment.
    *
    * @param other the other side of the contract: {@code harbour-desk@2.1}
    * @param outcome what is known

@@ -1,6 +1,6 @@
 /**
- * What is known of contracts: states of providers, results of clauses, and which versions work
- * together. Values are immutable; no argument and no result is null.
+ * Results of contracts: states of providers, results of clauses, and which versions work together.
+ * Values are immutable; no argument and no result is null.
  *
  * @since 0.1
  */

@@ -17,7 +17,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** What has changed between two versions of a contract. */
+/** Changes between two versions of a contract. */
 class ContractChangesTest {
 
   private static final String CLAUSE =

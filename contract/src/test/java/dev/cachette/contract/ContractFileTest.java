@@ -18,7 +18,7 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** What becomes a clause, and how it is written. */
+/** The clauses that tests write, and their form in the file. */
 class ContractFileTest {
 
   private static final String BODY = "{\"vessel\":{\"name\":\"Kittiwake\",\"draught\":4.2}}";

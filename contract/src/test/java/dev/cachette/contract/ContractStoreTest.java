@@ -224,7 +224,7 @@ class ContractStoreTest {
     assertTrue(store.compatibility().pairs().get(0).consumerVersions().size() == 1);
   }
 
-  /** What was verified for one version holds for another with the same contract. */
+  /** Results for one version hold for another with the same contract. */
   @Test
   void theSameContractNeedsNoSecondVerification() throws Exception {
     ContractStore store = store("folder");

@@ -24,7 +24,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** What providers do otherwise than their contract says; the table is in deviations.txt. */
+/** Providers that deviate from their contract; the table is in deviations.txt. */
 class DeviationTest {
 
   private static final BerthService BERTHS = new BerthService();

@@ -22,7 +22,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.opentest4j.AssertionFailedError;
 
-/** What tests need of responses, in stub files and in Java. */
+/** Needs of tests, in stub files and in Java. */
 class NeedsTest {
 
   private static final ObjectMapper MAPPER = new ObjectMapper();
@@ -141,7 +141,7 @@ class NeedsTest {
     assertTrue(refusal.getMessage().contains(message), refusal.getMessage());
   }
 
-  /** What the desk reads of a booking. */
+  /** A booking, as the desk reads it. */
   record Booking(String berth, int number) {
 
     static Booking strict(String body) throws IOException {

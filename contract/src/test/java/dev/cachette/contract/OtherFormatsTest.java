@@ -59,7 +59,7 @@ class OtherFormatsTest {
     }
   }
 
-  /** What the consumer sends arrives byte by byte. */
+  /** Requests arrive byte by byte as the consumer sent them. */
   @ParameterizedTest
   @ValueSource(
       strings = {

@@ -9,7 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What a consumer needs of a provider.
+ * The needs of a consumer, as calls that its provider must answer.
  *
  * @param consumer the name of the application that calls
  * @param provider the name of the service that answers

@@ -27,10 +27,10 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * What each test class has written for a contract, beside the contract file, which is made of all
- * of them: of all classes, forks and modules that write to one folder. The sessions of a class in
- * one JVM add up; a class that runs again in another one replaces its part. Thread-safe, also among
- * processes.
+ * The parts of a contract, one for each test class, kept beside the contract file. The file is made
+ * of the parts of all classes, forks and modules that write to one folder. The sessions of a class
+ * in one JVM add up; a class that runs again in another one replaces its part. Thread-safe, also
+ * among processes.
  */
 final class ContractParts {
 

@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
 
 /**
- * What one passing test relied on, for one request.
+ * One request of a passing test, with its needs.
  *
  * @param clause the clause, needed by this test alone
  * @param place where its stub was declared: {@code BerthDeskTest.java:41}

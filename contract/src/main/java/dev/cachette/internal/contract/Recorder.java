@@ -34,7 +34,7 @@ public final class Recorder implements RunObserver {
   private final String session;
   private final List<Passed> passed = new ArrayList<>();
 
-  /** What is left of a test. */
+  /** A test that passed, kept until the session ends. */
   private record Passed(String test, List<Call> calls, List<StubSpec> stubs) {}
 
   /**

@@ -10,7 +10,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * What a consumer relies on of a response, besides its status.
+ * The parts of a response that a consumer relies on, besides its status.
  *
  * @param mediaType its media type without parameters; empty if it has no content
  * @param headers the JSON Schemas of required headers, by name in lower case

@@ -3,6 +3,7 @@ package dev.cachette.internal.contract;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.json.SchemaText;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -25,7 +26,7 @@ record SchemaConflict(String path, String one, String other) {
     if (excludes(one, other) || excludes(other, one) || typesExclude(one, other)) {
       return Optional.of(new SchemaConflict(path, SchemaText.of(one), SchemaText.of(other)));
     }
-    for (java.util.Map.Entry<String, JsonNode> member : one.path("properties").properties()) {
+    for (Map.Entry<String, JsonNode> member : one.path("properties").properties()) {
       JsonNode there = other.path("properties").get(member.getKey());
       if (there != null) {
         Optional<SchemaConflict> within =

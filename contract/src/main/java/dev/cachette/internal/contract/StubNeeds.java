@@ -9,7 +9,7 @@ import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.stubfile.NeedsCheck;
 import java.util.List;
 
-/** What a stub says under {@code needs}, from Java. */
+/** The key {@code needs} of a stub, set from Java. */
 public final class StubNeeds {
 
   private StubNeeds() {}

@@ -24,7 +24,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** What a consumer needs that an API description does not promise, and what no consumer uses. */
+/** Needs that an API description does not promise, and promises that no consumer uses. */
 class PromisesTest {
 
   static Stream<Arguments> promises() {

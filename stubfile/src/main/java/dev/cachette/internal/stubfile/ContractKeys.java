@@ -73,7 +73,7 @@ final class ContractKeys {
           Key.of("headers", "Required headers, each with a JSON Schema.", Shape.OBJECT),
           Key.of("body", "The JSON Schema of the body.", Shape.ANY));
 
-  /** What a stub says to contracts, in the order in which it is written. */
+  /** The keys of a stub for contracts, in the order in which they are written. */
   static final Keys<StubPart> OF_STUB =
       Keys.of(
           key(

@@ -66,7 +66,7 @@ class StubKeysTest {
     }
   }
 
-  /** What stubs say to contracts is kept as it is. */
+  /** Keys for contracts are kept as they are. */
   @Test
   void whatIsForContractsIsReadAndWritten() throws Exception {
     String stub =
