@@ -28,7 +28,7 @@ final class GitStore implements FileStore {
 
   GitStore(String url) {
     this.url = url;
-    this.shown = url.replaceFirst("//[^/@]*@", "//");
+    this.shown = Stores.withoutPassword(url);
   }
 
   @Override

@@ -4,7 +4,6 @@ package dev.cachette.internal.contract.store;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.contract.Contract;
-import dev.cachette.internal.contract.ContractFiles;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.verification.ClauseResult;
@@ -101,11 +100,6 @@ public final class Library {
       }
     }
     return json;
-  }
-
-  /** Reads the text of a contract file of this store. */
-  static Contract read(String path, String text) {
-    return ContractFiles.read(path, text);
   }
 
   @Override

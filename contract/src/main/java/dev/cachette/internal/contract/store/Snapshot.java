@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.contract.store;
 
+import dev.cachette.internal.contract.ContractFiles;
 import dev.cachette.internal.contract.VersionedContract;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.text.Digests;
@@ -53,7 +54,7 @@ public record Snapshot(
   private static StoredContract contract(Facts.OfContract fact, String text) {
     return new StoredContract(
         fact,
-        new VersionedContract(fact.version(), Library.read(fact.path(), text)),
+        new VersionedContract(fact.version(), ContractFiles.read(fact.path(), text)),
         Digests.of(text));
   }
 

@@ -54,7 +54,11 @@ public final class Stores {
 
   /** Returns a location for messages: without a password. */
   public static String shown(String location) {
-    return isUrl(location) ? location.replaceFirst("//[^/@]*@", "//") : location;
+    return isUrl(location) ? withoutPassword(location) : location;
+  }
+
+  static String withoutPassword(String url) {
+    return url.replaceFirst("//[^/@]*@", "//");
   }
 
   private static boolean isUrl(String location) {
