@@ -67,8 +67,20 @@ public final class CachetteContext {
   static void answered(int port) {
     AtomicReferenceArray<CachetteMark> marks = connections;
     if (marks != null && port > 0) {
-      marks.set(port, null);
+      CachetteIncoming.answered(port, marks.getAndSet(port, null));
       CachetteTimers.answered(port);
+    }
+  }
+
+  /** From now on, what this thread hands over is work of this test; not what it starts. */
+  static void handOver(long test) {
+    CURRENT.set(new CachetteMark(test, CachetteMark.HANDED_OVER, Thread.currentThread()));
+  }
+
+  /** This thread goes on with the work of another one, until it takes something else to do. */
+  static void goOnWith(CachetteMark mark) {
+    if (!isOwn()) {
+      CURRENT.set(mark.takenOver(CachetteMark.NEXT_IS_TAKEN));
     }
   }
 
@@ -134,6 +146,12 @@ public final class CachetteContext {
     if (port > 0) {
       CachetteStreams.begins(port, stream, mark);
     }
+  }
+
+  /** A thread selects among connections. */
+  public static void selects() {
+    CachetteIncoming.selects();
+    forget();
   }
 
   /** A thread serves many: what it did before says nothing about what it does next. */

@@ -80,6 +80,12 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
       case "begin":
         CachetteContext.begin((Long) arguments[0]);
         return null;
+      case "handOver":
+        CachetteContext.handOver((Long) arguments[0]);
+        return null;
+      case "carries":
+        CachetteIncoming.carries((Integer) arguments[0], (Long) arguments[1]);
+        return null;
       case "current":
         return madeBy(CachetteContext.current());
       default:

@@ -2,6 +2,7 @@
 package dev.cachette;
 
 import dev.cachette.internal.engine.HostServices;
+import dev.cachette.internal.engine.RealService;
 import dev.cachette.internal.engine.Responder;
 import dev.cachette.internal.engine.Scopes;
 import dev.cachette.internal.tls.AuthorityFile;
@@ -14,8 +15,10 @@ import dev.cachette.internal.wire.WireServer;
  * @param wire the server
  * @param policy which connections it gets, and which of them fail
  * @param tls its certificates
+ * @param realService calls real services
  */
-record AnsweringServer(WireServer wire, ConnectionPolicy policy, ServerTls tls) {
+record AnsweringServer(
+    WireServer wire, ConnectionPolicy policy, ServerTls tls, RealService realService) {
 
   /** Starts one that answers calls by the stubs of scopes. */
   static AnsweringServer start(Settings settings, Scopes scopes, NamedFiles files) {
@@ -38,6 +41,6 @@ record AnsweringServer(WireServer wire, ConnectionPolicy policy, ServerTls tls) 
             settings.servingThreads());
     services.calledBy(wire, settings.realServices());
     policy.serveBy(wire);
-    return new AnsweringServer(wire, policy, tls);
+    return new AnsweringServer(wire, policy, tls, services);
   }
 }

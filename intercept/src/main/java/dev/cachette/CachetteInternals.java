@@ -1,9 +1,17 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Request;
+import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.engine.Capturing;
+import dev.cachette.internal.engine.RealCallObserver;
+import dev.cachette.internal.engine.RealServiceFailed;
 import dev.cachette.internal.model.StubSpec;
+import dev.cachette.internal.wire.ClientHooks;
 import java.nio.file.Path;
 import java.util.Collection;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /**
@@ -18,6 +26,11 @@ public final class CachetteInternals {
   /** Adds an observer of one session, until it ends. */
   public static void observe(Cachette net, RunObserver observer) {
     net.session().observers().add(observer);
+  }
+
+  /** Returns the Cachette that intercepts in this JVM; empty if none does. */
+  public static Optional<Cachette> intercepting() {
+    return SessionHooks.owner();
   }
 
   /** Returns the name of a session: that of its settings, or the line that opened it. */
@@ -38,6 +51,40 @@ public final class CachetteInternals {
    */
   public static void requireKnownProperties(Collection<String> names, String source) {
     SettingsProperties.requireKnown(names, source);
+  }
+
+  /** Captures all calls of a session from now on that no stub answers. */
+  public static void capture(Cachette net, Capturing by) {
+    net.session().scopes().capture(by);
+  }
+
+  /** Sets what knows who makes the calls of a session that intercepts nothing itself. */
+  public static void knowClientsBy(Cachette net, ClientHooks clients) {
+    net.session().knowClientsBy(clients);
+  }
+
+  /** Activates a cassette that is read already, in the current scope. */
+  public static void put(Cachette net, LoadedCassette cassette) {
+    net.session().put(cassette);
+  }
+
+  /**
+   * Sends a request to its destination, which is not intercepted, and waits for the response.
+   *
+   * @throws RealServiceFailed if there is none
+   */
+  public static Exchange call(Cachette net, Request request) throws RealServiceFailed {
+    return net.session().call(request);
+  }
+
+  /**
+   * As {@link #call(Cachette, Request)}, with an observer, which receives the exchange.
+   *
+   * @throws RealServiceFailed if there is no response
+   */
+  public static void call(Cachette net, Request request, RealCallObserver observer)
+      throws RealServiceFailed {
+    net.session().call(request, observer);
   }
 
   /** Returns what was declared of a stub. */

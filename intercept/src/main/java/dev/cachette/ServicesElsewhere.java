@@ -4,6 +4,7 @@ package dev.cachette;
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
+import dev.cachette.internal.engine.RealCallObserver;
 import dev.cachette.internal.engine.RealResponse;
 import dev.cachette.internal.engine.RealService;
 import dev.cachette.internal.engine.RealServiceFailed;
@@ -15,7 +16,6 @@ import java.time.Instant;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /** Real services, except those that are Cachette itself: that would be an endless loop. */
@@ -42,10 +42,10 @@ final class ServicesElsewhere implements RealService {
   }
 
   @Override
-  public RealResponse begin(Request request, String protocol, Consumer<Exchange> ended)
+  public RealResponse begin(Request request, String protocol, RealCallObserver observer)
       throws RealServiceFailed {
     requireElsewhere(request);
-    return calls().begin(request, protocol, ended);
+    return calls().begin(request, protocol, observer);
   }
 
   @Override

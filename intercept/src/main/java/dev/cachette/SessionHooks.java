@@ -10,10 +10,15 @@ import dev.cachette.internal.wire.WireServer;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.RequestPattern;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** The hooks in this JVM for one session; none if it intercepts nothing. */
 final class SessionHooks {
+
+  /** The one that intercepts in this JVM. */
+  private static final AtomicReference<@Nullable Object> OWNER = new AtomicReference<>();
 
   private final Optional<Interception> interception;
   private final WireServer server;
@@ -36,12 +41,18 @@ final class SessionHooks {
    */
   static SessionHooks begin(Object owner, AnsweringServer answering, TestId test) {
     Interception begun = Interception.begin(owner, answering.policy(), answering.tls());
+    OWNER.set(owner);
     WireServer server = answering.wire();
     server.knowClientsBy(HookedClients.of(begun));
     server.serveKept();
     begun.attribution().begin(test);
     NativeStacks.warn(Messages::warn);
     return new SessionHooks(Optional.of(begun), server);
+  }
+
+  /** Returns the Cachette that intercepts in this JVM; empty if none does. */
+  static Optional<Cachette> owner() {
+    return Optional.ofNullable(OWNER.get()).map(Cachette.class::cast);
   }
 
   /** Lets this thread work for a test. */
@@ -99,6 +110,10 @@ final class SessionHooks {
 
   /** Takes the hooks out of this JVM. */
   void close() {
-    interception.ifPresent(Interception::close);
+    interception.ifPresent(
+        it -> {
+          OWNER.set(null);
+          it.close();
+        });
   }
 }

@@ -30,7 +30,7 @@ final class SettingsProperties {
   private static final Pattern SIZE = Pattern.compile("(\\d{1,15}) ?(|KiB|MiB|GiB)");
 
   /** Properties that other parts of Cachette read. */
-  private static final List<String> OTHERS = List.of("recording", "guard", "guardAllows");
+  private static final List<String> OTHERS = List.of("recording", "guard", "guardAllows", "cases");
 
   /**
    * A setting.

@@ -59,7 +59,9 @@ public final class ProxiedCommand {
     }
     try (TunnelJar agent = TunnelJar.write(ownJar.get())) {
       environment.merge(
-          JVM_OPTIONS, agent.option(proxy.getPort(), certificate), (old, own) -> old + " " + own);
+          JVM_OPTIONS,
+          agent.option(new TunnelJar.Recorder(proxy.getPort(), certificate, 0, false)),
+          (old, own) -> old + " " + own);
       return run(builder);
     }
   }

@@ -17,7 +17,7 @@ import java.util.Optional;
  */
 public final class FailedConnection {
 
-  static final String METHOD = "CONNECT";
+  public static final String METHOD = "CONNECT";
 
   /** The port, if none is known yet. */
   public static final int HTTPS = 443;

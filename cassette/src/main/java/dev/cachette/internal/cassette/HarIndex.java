@@ -122,12 +122,12 @@ public final class HarIndex {
   }
 
   /** Returns the members of the log, except its entries. */
-  ObjectNode log() {
+  public ObjectNode log() {
     return log;
   }
 
   /** Returns the members next to the log. */
-  ObjectNode root() {
+  public ObjectNode root() {
     return root;
   }
 

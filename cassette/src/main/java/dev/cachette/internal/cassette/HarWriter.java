@@ -23,9 +23,9 @@ import java.time.temporal.ChronoUnit;
 import java.util.Map;
 
 /** Writes HAR 1.2, with members in a fixed order and an indentation of two spaces. */
-final class HarWriter {
+public final class HarWriter {
 
-  static final String VERSION = "1.2";
+  public static final String VERSION = "1.2";
   private static final String INDENTATION = "      ";
 
   /** Separates entries. */
@@ -41,12 +41,12 @@ final class HarWriter {
   }
 
   /** Returns an entry as it is in the file: its lines after the first are indented. */
-  static String entry(ObjectNode tree) {
+  public static String entry(ObjectNode tree) {
     return indented(text(tree), INDENTATION);
   }
 
   /** Returns an entry as JSON. */
-  static ObjectNode tree(Exchange exchange) {
+  public static ObjectNode tree(Exchange exchange) {
     ObjectNode entry = NODES.objectNode();
     long millis = exchange.time().toMillis();
     entry.put("startedDateTime", written(exchange.started()));
@@ -82,7 +82,8 @@ final class HarWriter {
    * @param root members next to the log
    * @param entries the entries as they are in the file
    */
-  static void write(OutputStream out, ObjectNode log, ObjectNode root, Iterable<String> entries) {
+  public static void write(
+      OutputStream out, ObjectNode log, ObjectNode root, Iterable<String> entries) {
     try {
       StringBuilder head = new StringBuilder(text(log));
       // The braces that are open after the head are closed after the entries.

@@ -11,6 +11,7 @@ import dev.cachette.cassette.Matching;
 import dev.cachette.cassette.RecordingMode;
 import dev.cachette.http.Body;
 import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
 import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.match.HostPattern;
 import dev.cachette.match.RequestPattern;
@@ -22,6 +23,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 
 /**
@@ -59,6 +61,8 @@ public final class LoadedCassette {
   /** The exchanges that have answered a call. */
   private final BitSet replayed = new BitSet();
 
+  private Optional<Choice> choice = Optional.empty();
+  private List<Uri> named = List.of();
   private int calls;
   private Duration realTime = Duration.ZERO;
 
@@ -142,7 +146,8 @@ public final class LoadedCassette {
 
   /** Returns true if its hosts include exactly this host. */
   public boolean names(String host, int port) {
-    return hosts.stream().anyMatch(it -> it.names(host, port));
+    return hosts.stream().anyMatch(it -> it.names(host, port))
+        || named.stream().anyMatch(it -> it.host().equals(host) && it.port() == port);
   }
 
   /** Returns true if unknown requests go to the real service, and are recorded. */
@@ -166,11 +171,42 @@ public final class LoadedCassette {
     return records() && (!replays() || !playlist.knows(host));
   }
 
+  /** Chooses the exchange that answers a request; both have placeholders for secrets. */
+  @FunctionalInterface
+  public interface Choice {
+
+    /** Returns its index; empty if none answers. */
+    Optional<Integer> of(Request request);
+  }
+
+  /**
+   * Lets a choice decide which exchange answers, instead of its matching.
+   *
+   * @param destinations the origins that it is for, even if they are on this machine
+   */
+  public void chooseBy(Choice other, Set<String> destinations) {
+    choice = Optional.of(other);
+    named = destinations.stream().map(Uri::parseOrigin).toList();
+  }
+
+  /** Returns the hosts that it is for, even if they are this machine. */
+  public List<String> namedHosts() {
+    return named.stream().map(Uri::host).distinct().toList();
+  }
+
   /** Returns the exchange that answers a request. */
   public synchronized Optional<Replayed> replay(Request request) {
-    return replays() && !isLargeAndUnknown(request)
-        ? playlist.next(redactor.redact(request)).map(this::replayed)
-        : Optional.empty();
+    if (!replays()) {
+      return Optional.empty();
+    }
+    if (choice.isPresent()) {
+      Optional<Integer> chosen = choice.get().of(redactor.redact(request));
+      chosen.ifPresent(at -> playlist.playedFor(request.uri().host()));
+      return chosen.map(this::replayed);
+    }
+    return isLargeAndUnknown(request)
+        ? Optional.empty()
+        : playlist.next(redactor.redact(request)).map(this::replayed);
   }
 
   /** Returns true for a large upload to another URL; redacting its body would take seconds. */

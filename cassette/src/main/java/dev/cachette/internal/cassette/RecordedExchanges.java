@@ -77,10 +77,10 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
    * @param tree its JSON
    * @param exchange the exchange
    */
-  record Read(JsonNode tree, Exchange exchange) {}
+  public record Read(JsonNode tree, Exchange exchange) {}
 
   /** As {@link #get}, with the JSON of the entry. */
-  Read read(int at) {
+  public Read read(int at) {
     HarIndex.Entry entry = index.entries().get(at);
     try {
       JsonNode tree = tree(texts.of(entry));
@@ -134,11 +134,12 @@ public final class RecordedExchanges extends AbstractList<Exchange> {
     return index.skipped();
   }
 
-  HarIndex index() {
+  public HarIndex index() {
     return index;
   }
 
-  String text(int at) {
+  /** Returns the text of an entry. */
+  public String text(int at) {
     return texts.of(index.entries().get(at));
   }
 }

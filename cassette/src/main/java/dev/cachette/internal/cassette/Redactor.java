@@ -44,7 +44,8 @@ public final class Redactor {
   private final SecretFinder finder;
   private final LikelySecrets likely = new LikelySecrets();
 
-  Redactor(Redaction rules) {
+  /** Creates one that knows the secrets of these rules. */
+  public Redactor(Redaction rules) {
     this.rules = rules;
     this.known = new KnownSecrets(rules.secrets());
     this.finder =
@@ -92,7 +93,7 @@ public final class Redactor {
   }
 
   /** Returns the request with placeholders for secrets. */
-  Request redact(Request request) {
+  public Request redact(Request request) {
     // Named secrets get their own names first; then the places tell which other values are secret.
     likely.lookAway();
     return redactOnce(redactPlaces(redactOnce(request)));
@@ -102,7 +103,7 @@ public final class Redactor {
    * Redacts several exchanges, since each may reveal secrets of the others. If the rules are
    * strict, those in which something only looks like a secret are left out.
    */
-  List<Exchange> redactAll(List<Exchange> exchanges) {
+  public List<Exchange> redactAll(List<Exchange> exchanges) {
     return redactAll(exchanges, 1);
   }
 
@@ -153,7 +154,7 @@ public final class Redactor {
   }
 
   /** Redacts one exchange, by what is known until now. */
-  Exchange redact(int number, Exchange exchange) {
+  public Exchange redact(int number, Exchange exchange) {
     int before = known.count();
     Exchange marked = redactPlaces(number, redactOnce(exchange));
     return known.count() == before ? marked : redactOnce(marked);
@@ -211,7 +212,7 @@ public final class Redactor {
   }
 
   /** Returns the request with named secrets filled in. */
-  Request fill(Request request) {
+  public Request fill(Request request) {
     return changed(request, known::fill, (name, value) -> known.fill(value), known::fill);
   }
 

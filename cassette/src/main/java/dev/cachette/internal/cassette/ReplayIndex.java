@@ -107,7 +107,7 @@ final class ReplayIndex {
       return Optional.empty();
     }
     played.put(turn, count + 1);
-    playedOf.merge(request.uri().host(), 1, Integer::sum);
+    playedFor(request.uri().host());
     return Optional.of(chosen.get(Math.min(count, chosen.size() - 1)));
   }
 
@@ -124,6 +124,11 @@ final class ReplayIndex {
     return turn < all.size() && playedOf.getOrDefault(host, 0) >= all.get(turn).exchangesBefore
         ? recordings.get(all.get(turn).at).fault()
         : Optional.empty();
+  }
+
+  /** Notes that an exchange with a host was replayed. */
+  void playedFor(String host) {
+    playedOf.merge(host, 1, Integer::sum);
   }
 
   /** Moves on past that fault. */

@@ -23,6 +23,7 @@ final class AnswerSources {
             stubs,
             new ExampleSource(),
             new LetThroughSource(scopes, outside),
+            new CaptureSource(scopes, outside),
             new CassetteSource(scopes, outside),
             new PreflightSource(scopes),
             new UnexpectedSource(outside, this::explain));

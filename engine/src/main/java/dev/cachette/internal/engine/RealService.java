@@ -3,7 +3,6 @@ package dev.cachette.internal.engine;
 
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
-import java.util.function.Consumer;
 
 /** Calls the destination that a client meant. */
 @FunctionalInterface
@@ -23,13 +22,14 @@ public interface RealService {
    * complete if it comes quickly.
    *
    * @param protocol as in {@link #call}
-   * @param ended receives the exchange once, when the response is complete or its reader has left
-   * @throws RealServiceFailed if there is no response; {@code ended} gets nothing then
+   * @param observer receives the exchange once, when the response is complete or its reader has
+   *     left
+   * @throws RealServiceFailed if there is no response; the observer gets nothing then
    */
-  default RealResponse begin(Request request, String protocol, Consumer<Exchange> ended)
+  default RealResponse begin(Request request, String protocol, RealCallObserver observer)
       throws RealServiceFailed {
     Exchange exchange = call(request, protocol);
-    ended.accept(exchange);
+    observer.ended(exchange);
     return RealResponse.complete(exchange.response().orElseThrow());
   }
 

@@ -29,6 +29,7 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The open scopes, innermost first, and all state that changes while calls arrive.
@@ -61,6 +62,9 @@ public final class Scopes {
 
   /** True once there has been an API description. */
   private volatile boolean describing;
+
+  /** What captures all calls; null if nothing does. */
+  private volatile @Nullable Capturing capturing;
 
   /** Opens the outermost scope, which is empty. */
   public Scopes(ScopeSettings settings) {
@@ -251,6 +255,16 @@ public final class Scopes {
   /** Returns true if a cassette has an exchange for a request. */
   boolean isRecorded(Request request) {
     return cassettesFor(request).stream().anyMatch(it -> it.answers(request));
+  }
+
+  /** Captures all calls from now on that no stub answers. */
+  public void capture(Capturing by) {
+    capturing = by;
+  }
+
+  /** Returns what captures all calls. */
+  Optional<Capturing> capturing() {
+    return Optional.ofNullable(capturing);
   }
 
   /** Checks calls against an API description, in the innermost scope. */

@@ -107,6 +107,38 @@ public final class Attribution {
         () -> stack(thread.get()));
   }
 
+  /** From now on, what this thread hands over to others is work with this number. */
+  public void handOver(long number) {
+    holder.handOver(number);
+  }
+
+  /** A connection that this JVM has accepted from a port carries a call; none if it is 0. */
+  public void carries(int remotePort, long call) {
+    holder.carries(remotePort, call);
+  }
+
+  /**
+   * What is known of a request, to be told to another JVM.
+   *
+   * @param number the number of the test or call; 0 for none
+   * @param evidence how it is known
+   * @param thread the name of the thread
+   */
+  public record Told(long number, Evidence evidence, String thread) {}
+
+  /** Returns who made the current request on a connection from this port, by number. */
+  public Optional<Told> told(int port, int stream) {
+    Object @Nullable [] ofStream = stream > 0 ? holder.madeBy(port, stream) : null;
+    Object @Nullable [] found = ofStream == null ? holder.madeBy(port) : ofStream;
+    if (found == null) {
+      return Optional.empty();
+    }
+    Evidence evidence = EVIDENCE[(Integer) found[1]];
+    boolean shared = stream > 0 && ofStream == null && evidence == Evidence.HANDED_OVER;
+    return Optional.of(
+        new Told((Long) found[0], shared ? Evidence.STARTED_THREAD : evidence, (String) found[2]));
+  }
+
   /** A new request begins on a connection from this port. */
   public void answered(int port) {
     holder.answered(port);

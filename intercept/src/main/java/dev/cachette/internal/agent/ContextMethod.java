@@ -9,6 +9,7 @@ final class ContextMethod extends MethodVisitor {
 
   private static final String CONTEXT = "java/net/CachetteContext";
   private static final String HOOK = "java/net/CachetteHook";
+  private static final String INCOMING = "java/net/CachetteIncoming";
   private static final String TIMERS = "java/net/CachetteTimers";
 
   /** The variable of {@code timedRead} that has the timeout. */
@@ -49,7 +50,7 @@ final class ContextMethod extends MethodVisitor {
             Opcodes.INVOKESTATIC, HOOK, "connected", "(Ljava/lang/Object;Z)V", false);
       }
       case CAPTURED -> tell("captured", 1);
-      case FORGET -> call("forget", "()V");
+      case SELECTS -> call("selects", "()V");
       case TIMER -> {
         super.visitVarInsn(Opcodes.ALOAD, 1);
         timers("begins", WITH_OBJECT);
@@ -59,7 +60,7 @@ final class ContextMethod extends MethodVisitor {
         super.visitVarInsn(Opcodes.LLOAD, TIMEOUT);
         timers("reads", "(Ljava/lang/Object;J)V");
       }
-      case MADE, TAKEN, RUNS -> {
+      case MADE, TAKEN, RUNS, READ -> {
         // Not at its beginning.
       }
       default -> throw new IllegalArgumentException("no prologue for " + hook);
@@ -77,7 +78,17 @@ final class ContextMethod extends MethodVisitor {
       super.visitVarInsn(Opcodes.ALOAD, 0);
       timers("read", "(ILjava/lang/Object;)I");
     }
+    if (hook == ContextPoint.Hook.READ && opcode == Opcodes.IRETURN) {
+      incoming("(ILjava/lang/Object;)I");
+    } else if (hook == ContextPoint.Hook.READ && opcode == Opcodes.LRETURN) {
+      incoming("(JLjava/lang/Object;)J");
+    }
     super.visitInsn(opcode);
+  }
+
+  private void incoming(String descriptor) {
+    super.visitVarInsn(Opcodes.ALOAD, 0);
+    super.visitMethodInsn(Opcodes.INVOKESTATIC, INCOMING, "read", descriptor, false);
   }
 
   @Override

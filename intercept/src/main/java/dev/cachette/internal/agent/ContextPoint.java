@@ -25,8 +25,13 @@ enum ContextPoint {
   CHANNEL_CONNECTED(Hook.CONNECTED, "sun/nio/ch/SocketChannelImpl", "endConnect", "(ZZ)V"),
   CHANNEL_CONNECTED_LATER(
       Hook.CONNECTED, "sun/nio/ch/SocketChannelImpl", "endFinishConnect", "(ZZ)V"),
+  SOCKET_READ(Hook.READ, "sun/nio/ch/NioSocketImpl", "read", "([BII)I"),
+  CHANNEL_READ(Hook.READ, "sun/nio/ch/SocketChannelImpl", "read", "(Ljava/nio/ByteBuffer;)I"),
+  CHANNEL_SCATTERING_READ(
+      Hook.READ, "sun/nio/ch/SocketChannelImpl", "read", "([Ljava/nio/ByteBuffer;II)J"),
+  CHANNEL_BLOCKING_READ(Hook.READ, "sun/nio/ch/SocketChannelImpl", "blockingRead", "([BIIJ)I"),
   SELECT(
-      Hook.FORGET,
+      Hook.SELECTS,
       "sun/nio/ch/SelectorImpl",
       "lockAndDoSelect",
       "(Ljava/util/function/Consumer;J)I"),
@@ -77,7 +82,7 @@ enum ContextPoint {
     /** At its beginning, with {@code this} and its second argument, a boolean. */
     CONNECTED,
     /** At its beginning. */
-    FORGET,
+    SELECTS,
     /** At its beginning, with its first argument. */
     CAPTURED,
     /** At its beginning, with a call and its connection. */
@@ -88,6 +93,8 @@ enum ContextPoint {
     TIMER,
     /** At its beginning, with its timeout, and at its end, with its result. */
     READS,
+    /** At its end, with its result and {@code this}. */
+    READ,
     /** At its end, with {@code this}. */
     MADE,
     /** At its end, with its result. */

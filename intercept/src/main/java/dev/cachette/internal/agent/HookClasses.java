@@ -24,6 +24,7 @@ final class HookClasses {
           "CachetteStreams",
           "CachetteUnserved",
           "CachetteContext",
+          "CachetteIncoming",
           "CachetteTimers",
           "CachetteHook",
           "CachetteDns");

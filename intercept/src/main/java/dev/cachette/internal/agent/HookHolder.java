@@ -67,6 +67,16 @@ final class HookHolder {
     control.apply("begin", new Object[] {test});
   }
 
+  /** From now on, what this thread hands over to others is work for a test. */
+  void handOver(long test) {
+    control.apply("handOver", new Object[] {test});
+  }
+
+  /** A connection that this JVM has accepted from a port carries a call; none if it is 0. */
+  void carries(int remotePort, long call) {
+    control.apply("carries", new Object[] {remotePort, call});
+  }
+
   /** A new request begins on the connection with this local port. */
   void answered(int port) {
     control.apply("answered", new Object[] {port});

@@ -8,6 +8,7 @@ import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.agent.InterceptionBypass;
 import dev.cachette.internal.cassette.FailedConnection;
+import dev.cachette.internal.engine.RealCallObserver;
 import dev.cachette.internal.engine.RealResponse;
 import dev.cachette.internal.engine.RealService;
 import dev.cachette.internal.engine.RealServiceFailed;
@@ -16,6 +17,7 @@ import io.netty.bootstrap.Bootstrap;
 import io.netty.buffer.UnpooledByteBufAllocator;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;
+import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelOption;
 import io.netty.channel.ConnectTimeoutException;
 import io.netty.channel.IoEventLoop;
@@ -37,7 +39,6 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
-import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javax.net.ssl.SSLContext;
 import org.jspecify.annotations.Nullable;
@@ -74,7 +75,7 @@ public final class RealCalls implements RealService {
 
   @Override
   public Exchange call(Request request, String protocol) throws RealServiceFailed {
-    Beginning call = new Beginning(request, protocol);
+    Beginning call = new Beginning(request, protocol, exchange -> {});
     try {
       return call.answered(await(call.send().whole(), request));
     } catch (IOException | TimeoutException failed) {
@@ -83,21 +84,21 @@ public final class RealCalls implements RealService {
   }
 
   @Override
-  public RealResponse begin(Request request, String protocol, Consumer<Exchange> ended)
+  public RealResponse begin(Request request, String protocol, RealCallObserver observer)
       throws RealServiceFailed {
-    Beginning call = new Beginning(request, protocol);
+    Beginning call = new Beginning(request, protocol, observer);
     ArrivingResponse response;
     Response head;
     try {
       response = call.send();
       head = await(response.head(), request);
       if (head.status() == SWITCHING_PROTOCOLS) {
-        ended.accept(call.answered(head));
+        observer.ended(call.answered(head));
         return new RealResponse(head, Optional.of(response), Optional.empty());
       }
       if (response.isCompleteSoon()) {
         Exchange exchange = call.answered(await(response.whole(), request));
-        ended.accept(exchange);
+        observer.ended(exchange);
         return RealResponse.complete(exchange.response().orElseThrow());
       }
     } catch (IOException | TimeoutException failed) {
@@ -107,13 +108,14 @@ public final class RealCalls implements RealService {
         .whole()
         .whenComplete(
             (whole, failed) ->
-                ended.accept(failed == null ? call.answered(whole) : call.failed(failed)));
+                observer.ended(failed == null ? call.answered(whole) : call.failed(failed)));
     return new RealResponse(head, Optional.of(response), response.length());
   }
 
   /** A call, and the exchange that becomes of it. */
   private final class Beginning {
 
+    private final RealCallObserver observer;
     private final Request received;
     private final Request request;
     private final String protocol;
@@ -121,14 +123,15 @@ public final class RealCalls implements RealService {
     private final long before = System.nanoTime();
     private final ArrivingResponse response = new ArrivingResponse();
 
-    Beginning(Request received, String protocol) {
+    Beginning(Request received, String protocol, RealCallObserver observer) {
+      this.observer = observer;
       this.received = received;
       this.request = PassMark.without(received);
       this.protocol = protocol;
     }
 
     ArrivingResponse send() throws IOException {
-      RealCalls.this.send(mark.on(received), protocol.equals("HTTP/2"), response);
+      RealCalls.this.send(mark.on(received), protocol.equals("HTTP/2"), response, observer);
       return response;
     }
 
@@ -201,13 +204,17 @@ public final class RealCalls implements RealService {
     }
   }
 
-  private void send(Request request, boolean http2, ArrivingResponse response) throws IOException {
+  private void send(
+      Request request, boolean http2, ArrivingResponse response, RealCallObserver observer)
+      throws IOException {
     Route route = Route.to(request.uri(), addresses);
     InetSocketAddress address = route.address();
     ProxyHandler tunnel = route.tunnel().isEmpty() ? null : route.tunnel().get().handler();
     Connection handlers = new Connection(request, route, tunnel, trust(), http2, response);
+    ChannelHandler first =
+        observer.followsConnection() ? new AnnouncedConnection(handlers, observer) : handlers;
     engine
-        .execute(loop -> connect(loop, address, handlers, response))
+        .execute(loop -> connect(loop, address, first, response))
         .exceptionally(
             neverStarted -> {
               response.fail(new IOException("the engine is closed"));
@@ -244,7 +251,10 @@ public final class RealCalls implements RealService {
   }
 
   private static void connect(
-      IoEventLoop loop, InetSocketAddress address, Connection handlers, ArrivingResponse response) {
+      IoEventLoop loop,
+      InetSocketAddress address,
+      ChannelHandler handlers,
+      ArrivingResponse response) {
     Bootstrap bootstrap =
         new Bootstrap()
             .group(loop)

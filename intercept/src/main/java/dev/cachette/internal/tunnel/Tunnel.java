@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.tunnel;
 
-import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -11,6 +10,7 @@ import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Optional;
 import java.util.regex.Pattern;
 
 /**
@@ -28,14 +28,13 @@ final class Tunnel {
   private static final int TLS_HANDSHAKE = 0x16;
   private static final Pattern HTTP = Pattern.compile("[A-Z]{3,16} .*", Pattern.DOTALL);
   private static final Pattern MAYBE_HTTP = Pattern.compile("[A-Z]{0,16}");
-  private static final Pattern ESTABLISHED = Pattern.compile("HTTP/1\\.1 2\\d\\d .*");
 
   private final Socket client;
   private final InetSocketAddress destination;
-  private final int recorder;
+  private final RecorderProxy recorder;
   private boolean ended;
 
-  Tunnel(Socket client, InetSocketAddress destination, int recorder) {
+  Tunnel(Socket client, InetSocketAddress destination, RecorderProxy recorder) {
     this.client = client;
     this.destination = destination;
     this.recorder = recorder;
@@ -45,13 +44,16 @@ final class Tunnel {
   void run() throws IOException {
     try (client) {
       byte[] first = firstBytes();
-      try (Socket service = isForRecorder(first) ? throughRecorder() : direct()) {
+      Socket service = isForRecorder(first) ? throughRecorder() : direct();
+      try {
         service.setTcpNoDelay(true);
         client.setTcpNoDelay(true);
         service.getOutputStream().write(first);
         TunnelEntrance.start("cachette-tunnel", () -> carryBack(service));
         carry(client, service);
         awaitEnd(service);
+      } finally {
+        recorder.close(service);
       }
     }
   }
@@ -87,39 +89,13 @@ final class Tunnel {
     return new String(bytes, StandardCharsets.ISO_8859_1);
   }
 
+  private Socket throughRecorder() throws IOException {
+    Optional<Socket> tunnel = recorder.connect(destination, client.getPort());
+    return tunnel.isPresent() ? tunnel.get() : direct();
+  }
+
   private Socket direct() throws IOException {
     return new Socket(InetAddress.getByName(destination.getHostString()), destination.getPort());
-  }
-
-  private Socket throughRecorder() throws IOException {
-    Socket proxy = new Socket(InetAddress.getLoopbackAddress(), recorder);
-    String host = destination.getHostString();
-    String authority = (host.contains(":") ? "[" + host + "]" : host) + ":" + destination.getPort();
-    proxy
-        .getOutputStream()
-        .write(
-            ("CONNECT " + authority + " HTTP/1.1\r\nHost: " + authority + "\r\n\r\n")
-                .getBytes(StandardCharsets.ISO_8859_1));
-    String answer = line(proxy.getInputStream());
-    if (!ESTABLISHED.matcher(answer).matches()) {
-      proxy.close();
-      throw new IOException("the recorder refuses " + authority + ": " + answer);
-    }
-    while (!line(proxy.getInputStream()).isEmpty()) {
-      // Its headers say nothing that matters here.
-    }
-    return proxy;
-  }
-
-  private static String line(InputStream in) throws IOException {
-    StringBuilder line = new StringBuilder();
-    for (int next = in.read(); next != '\n'; next = in.read()) {
-      if (next < 0) {
-        throw new EOFException("the recorder has ended");
-      }
-      line.append((char) next);
-    }
-    return line.toString().stripTrailing();
   }
 
   private void carryBack(Socket service) {

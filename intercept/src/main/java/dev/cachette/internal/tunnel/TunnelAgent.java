@@ -27,7 +27,7 @@ public final class TunnelAgent {
    * Called by the JVM before {@code main}.
    *
    * @param arguments as {@link TunnelJar} writes them, separated by {@code |}: the jar of Cachette,
-   *     the port of the recorder, and the file with the certificate of its authority
+   *     and those of {@link TunnelledJvm#begin}
    */
   public static void premain(String arguments, Instrumentation given) {
     String version = System.getProperty("java.specification.version");
@@ -42,8 +42,8 @@ public final class TunnelAgent {
       ClassLoader ours =
           new URLClassLoader(new URL[] {jar}, ClassLoader.getSystemClassLoader().getParent());
       ours.loadClass("dev.cachette.internal.tunnel.TunnelledJvm")
-          .getMethod("begin", String.class, String.class)
-          .invoke(null, parts[1], parts[2]);
+          .getMethod("begin", String[].class)
+          .invoke(null, (Object) parts);
     } catch (ReflectiveOperationException | java.io.IOException | RuntimeException failed) {
       Throwable cause = failed.getCause() == null ? failed : failed.getCause();
       remark("calls of this JVM are recorded by proxy only: ".concat(cause.toString()));
@@ -51,6 +51,6 @@ public final class TunnelAgent {
   }
 
   private static void remark(String text) {
-    REMARKS.println("cachette record: ".concat(text));
+    REMARKS.println("cachette: ".concat(text));
   }
 }

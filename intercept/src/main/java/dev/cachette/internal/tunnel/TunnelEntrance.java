@@ -15,15 +15,17 @@ final class TunnelEntrance implements AutoCloseable {
 
   private final ServerSocket accepting;
   private final InetSocketAddress destination;
-  private final int recorder;
+  private final RecorderProxy recorder;
 
-  private TunnelEntrance(ServerSocket accepting, InetSocketAddress destination, int recorder) {
+  private TunnelEntrance(
+      ServerSocket accepting, InetSocketAddress destination, RecorderProxy recorder) {
     this.accepting = accepting;
     this.destination = destination;
     this.recorder = recorder;
   }
 
-  static TunnelEntrance open(InetSocketAddress destination, int recorder) throws IOException {
+  static TunnelEntrance open(InetSocketAddress destination, RecorderProxy recorder)
+      throws IOException {
     ServerSocket accepting = new ServerSocket(0, BACKLOG, InetAddress.getLoopbackAddress());
     TunnelEntrance opened = new TunnelEntrance(accepting, destination, recorder);
     start("cachette-tunnel " + destination, opened::accept);

@@ -35,7 +35,11 @@ public final class TunnelJar implements AutoCloseable {
    * @param cachette the jar with all of Cachette
    */
   public static TunnelJar write(Path cachette) throws IOException {
-    Path path = Files.createTempFile("cachette-agent", ".jar");
+    return write(cachette, Files.createTempFile("cachette-agent", ".jar"));
+  }
+
+  /** Writes it to a file, which stays if this is not closed. */
+  public static TunnelJar write(Path cachette, Path path) throws IOException {
     try (OutputStream file = Files.newOutputStream(path);
         JarOutputStream jar = new JarOutputStream(file, manifest())) {
       for (Class<?> type : List.of(Agent.class, TunnelAgent.class)) {
@@ -52,13 +56,25 @@ public final class TunnelJar implements AutoCloseable {
   }
 
   /**
-   * Returns the option of the JVM.
+   * Where the agent finds its recorder, on this machine.
    *
-   * @param port the port of the recorder on this machine
+   * @param proxy the port of its proxy
    * @param certificate the file with the certificate of its authority
+   * @param questions the port where it asks who made a call; 0 if it does not
+   * @param mayBeAbsent whether calls go directly to their services while there is no recorder
    */
-  public String option(int port, Path certificate) {
-    String agent = String.join("|", cachette.toString(), Integer.toString(port), certificate + "");
+  public record Recorder(int proxy, Path certificate, int questions, boolean mayBeAbsent) {}
+
+  /** Returns the option of the JVM. */
+  public String option(Recorder recorder) {
+    String agent =
+        String.join(
+            "|",
+            cachette.toString(),
+            Integer.toString(recorder.proxy()),
+            recorder.certificate().toString(),
+            Integer.toString(recorder.questions()),
+            Boolean.toString(recorder.mayBeAbsent()));
     String option = "-javaagent:" + path + "=" + agent;
     return option.indexOf(' ') < 0 ? option : "\"" + option + "\"";
   }

@@ -27,27 +27,39 @@ import java.util.concurrent.ConcurrentHashMap;
  */
 public final class TunnelledJvm implements Destinations {
 
-  private final int recorder;
+  /** The number of what the application does by itself, such as at its start, or by a timer. */
+  public static final long BACKGROUND = Long.MAX_VALUE;
+
+  private final RecorderProxy recorder;
 
   /** By host and port. */
   private final Map<InetSocketAddress, TunnelEntrance> entrances = new ConcurrentHashMap<>();
 
-  private TunnelledJvm(int recorder) {
+  private TunnelledJvm(RecorderProxy recorder) {
     this.recorder = recorder;
   }
 
   /**
    * Begins to lead calls of this JVM to the recorder.
    *
-   * @param port the recorder's port on this machine
-   * @param certificate the file with the certificate of its authority
+   * @param arguments the jar of Cachette; the recorder's port on this machine; the file with the
+   *     certificate of its authority; the port where it asks who made a call, 0 if it does not; and
+   *     whether calls go directly to their services while there is no recorder
    */
-  public static void begin(String port, String certificate) throws IOException {
-    PublicKey authority = key(Path.of(certificate));
-    Interception.begin(
-        "cachette record",
-        new TunnelledJvm(Integer.parseInt(port)),
-        (chain, host, connection) -> isSigned(chain[0], authority));
+  public static void begin(String... arguments) throws IOException {
+    RecorderProxy proxy =
+        new RecorderProxy(Integer.parseInt(arguments[1]), Boolean.parseBoolean(arguments[4]));
+    PublicKey authority = key(Path.of(arguments[2]));
+    Interception begun =
+        Interception.begin(
+            "the recorder of cachette",
+            new TunnelledJvm(proxy),
+            (chain, host, connection) -> isSigned(chain[0], authority));
+    int questions = Integer.parseInt(arguments[3]);
+    if (questions > 0) {
+      begun.attribution().handOver(BACKGROUND);
+      new CallerAnswers(questions, proxy, begun.attribution()).start();
+    }
   }
 
   private static PublicKey key(Path certificate) throws IOException {
@@ -74,7 +86,7 @@ public final class TunnelledJvm implements Destinations {
   /** Services on this machine are recorded, too. */
   @Override
   public boolean wantsLocal(String host, int port) {
-    return port != recorder;
+    return !recorder.isAt(port);
   }
 
   @Override
@@ -94,7 +106,7 @@ public final class TunnelledJvm implements Destinations {
 
   @Override
   public ConnectException refuseHttp3(String host, int port) {
-    return new ConnectException("cachette record does not record HTTP/3; use HTTP/2 or HTTP/1.1");
+    return new ConnectException("cachette does not record HTTP/3; use HTTP/2 or HTTP/1.1");
   }
 
   @Override

@@ -1,0 +1,10 @@
+/**
+ * Cases: tests made from the traffic of a running application. {@link dev.cachette.cases.Capture}
+ * writes them, {@link dev.cachette.cases.Cases} replays them against the application.
+ *
+ * <p>No argument and no result is ever null. Values are immutable.
+ */
+@NullMarked
+package dev.cachette.cases;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,162 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.cases;
+
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import java.util.regex.MatchResult;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Finds values that an application makes anew at each call, by their shape: UUIDs, hashes, and
+ * times close to that of the call. A text may have several, such as a URL that ends in a UUID.
+ */
+final class Shapes {
+
+  private static final Duration CLOSE = Duration.ofDays(1);
+  private static final int FEWEST_HASH_DIGITS = 16;
+
+  /** One kind of value; {@code name} is what replaces it in a template. */
+  private record Shape(String name, Pattern pattern, Test test) {}
+
+  /** Decides about a text that has the form of a shape. */
+  private interface Test {
+    boolean isOne(String text, Instant now);
+  }
+
+  private static final List<Shape> ALL =
+      List.of(
+          new Shape(
+              "a UUID",
+              edged("[0-9a-fA-F]{8}(?:-[0-9a-fA-F]{4}){3}-[0-9a-fA-F]{12}"),
+              (text, now) -> true),
+          new Shape(
+              "a time",
+              edged(
+                  "\\d{4}-\\d\\d-\\d\\d[T ]\\d\\d:\\d\\d(?::\\d\\d(?:\\.\\d{1,9})?)?"
+                      + "(?:Z|[+-]\\d\\d:?\\d\\d)?(?:\\[[A-Za-z_/]+\\])?"),
+              (text, now) -> isClose(Shapes::dateTime, text, now)),
+          new Shape(
+              "a time",
+              Pattern.compile(
+                  "[A-Z][a-z]{2}, \\d\\d [A-Z][a-z]{2} \\d{4} \\d\\d:\\d\\d:\\d\\d GMT"),
+              (text, now) ->
+                  isClose(
+                      it ->
+                          ZonedDateTime.parse(it, DateTimeFormatter.RFC_1123_DATE_TIME).toInstant(),
+                      text,
+                      now)),
+          new Shape(
+              "a date",
+              edged("\\d{4}-\\d\\d-\\d\\d"),
+              (text, now) ->
+                  isClose(
+                      it -> LocalDate.parse(it).atTime(12, 0).toInstant(ZoneOffset.UTC),
+                      text,
+                      now)),
+          new Shape(
+              "a time",
+              edged("\\d{10}(?:\\.\\d{1,9})?"),
+              (text, now) ->
+                  isClose(
+                      it -> Instant.ofEpochSecond(Long.parseLong(it.substring(0, 10))), text, now)),
+          new Shape(
+              "a time",
+              edged("\\d{13}"),
+              (text, now) -> isClose(it -> Instant.ofEpochMilli(Long.parseLong(it)), text, now)),
+          new Shape(
+              "a ULID",
+              edged("[0-7][0-9A-HJKMNP-TV-Z]{25}"),
+              (text, now) -> hasDigitsAndLetters(text)),
+          new Shape(
+              "a hash",
+              edged(
+                  "(?:[0-9a-f]{"
+                      + FEWEST_HASH_DIGITS
+                      + ",}|[0-9A-F]{"
+                      + FEWEST_HASH_DIGITS
+                      + ",})"),
+              (text, now) -> hasDigitsAndLetters(text)),
+          new Shape(
+              "a hash",
+              edged("[A-Za-z0-9+/_-]{43}=?|[A-Za-z0-9+/]{86}=="),
+              (text, now) -> hasDigitsAndLetters(text)));
+
+  private Shapes() {}
+
+  private static Pattern edged(String pattern) {
+    return Pattern.compile("(?<![A-Za-z0-9_.-])(?:" + pattern + ")(?![A-Za-z0-9_-])");
+  }
+
+  /** Converts a text to a time. */
+  private interface Parsing {
+    Instant of(String text);
+  }
+
+  private static boolean isClose(Parsing parsing, String text, Instant now) {
+    try {
+      return Duration.between(parsing.of(text), now).abs().compareTo(CLOSE) <= 0;
+    } catch (DateTimeException | NumberFormatException other) {
+      return false;
+    }
+  }
+
+  private static Instant dateTime(String text) {
+    String iso =
+        text.replace(' ', 'T').replaceAll("\\[.*", "").replaceAll("([+-]\\d\\d)(\\d\\d)$", "$1:$2");
+    boolean hasZone = iso.endsWith("Z") || iso.matches(".*[+-]\\d\\d:\\d\\d");
+    return hasZone
+        ? OffsetDateTime.parse(iso).toInstant()
+        : LocalDateTime.parse(iso).toInstant(ZoneOffset.UTC);
+  }
+
+  private static boolean hasDigitsAndLetters(String text) {
+    return text.chars().anyMatch(Character::isDigit) && text.chars().anyMatch(Character::isLetter);
+  }
+
+  /**
+   * Replaces the values that were made anew.
+   *
+   * @param now when the call was made
+   * @param replacement returns what replaces one, which may be itself
+   */
+  static String replace(String text, Instant now, UnaryOperator<String> replacement) {
+    return replace(text, now, (shape, value) -> replacement.apply(value));
+  }
+
+  private interface Replacing {
+    String of(String shape, String value);
+  }
+
+  private static String replace(String text, Instant now, Replacing replacing) {
+    String changed = text;
+    for (Shape shape : ALL) {
+      changed =
+          shape
+              .pattern
+              .matcher(changed)
+              .replaceAll(
+                  found -> Matcher.quoteReplacement(replaced(found, shape, now, replacing)));
+    }
+    return changed;
+  }
+
+  private static String replaced(MatchResult found, Shape shape, Instant now, Replacing replacing) {
+    String value = found.group();
+    return shape.test.isOne(value, now) ? replacing.of(shape.name, value) : value;
+  }
+
+  /** Returns the text with the names of shapes instead of the values that were made anew. */
+  static String template(String text, Instant now) {
+    return replace(text, now, (shape, value) -> "<" + shape + ">");
+  }
+}

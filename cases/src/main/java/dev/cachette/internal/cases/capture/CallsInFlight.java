@@ -1,0 +1,150 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.cases.capture;
+
+import dev.cachette.internal.engine.Maker;
+import dev.cachette.internal.tunnel.TunnelledJvm;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import java.util.function.LongSupplier;
+
+/**
+ * The incoming calls that the application answers now, and which of them makes an outgoing one.
+ *
+ * <p>The agent in the application follows a call over threads and executors, but not over all of
+ * them. So an endpoint is certain only once all outgoing calls of a call of it were told. Certain
+ * ones run in parallel; of the others there is never more than one, so that an outgoing call that
+ * is not told belongs to that one.
+ */
+public final class CallsInFlight {
+
+  /** An outgoing call this long after its incoming one is by a timer, not by that. */
+  private static final long LATEST_NANOS = TimeUnit.SECONDS.toNanos(10);
+
+  /** A call waits at most this long for another one: that may be a stream without an end. */
+  private static final long PATIENCE_MILLIS = 10_000;
+
+  private final BooleanSupplier isFollowed;
+  private final LongSupplier nanos;
+  private final Map<Long, InFlight> all = new LinkedHashMap<>();
+  private final Map<Long, Long> ended = new LinkedHashMap<>();
+
+  /** Endpoints whose outgoing calls are told. */
+  private final Set<String> certain = new HashSet<>();
+
+  /** Endpoints that have made an outgoing call that was not told. */
+  private final Set<String> uncertain = new HashSet<>();
+
+  private static final class InFlight {
+
+    private final String endpoint;
+    private final boolean isCertain;
+
+    InFlight(String endpoint, boolean isCertain) {
+      this.endpoint = endpoint;
+      this.isCertain = isCertain;
+    }
+  }
+
+  /**
+   * Creates it without calls.
+   *
+   * @param isFollowed whether an agent in the application tells who makes calls
+   */
+  public CallsInFlight(BooleanSupplier isFollowed, LongSupplier nanos) {
+    this.isFollowed = isFollowed;
+    this.nanos = nanos;
+  }
+
+  /** Begins with an incoming call, when it can be told apart from the others. */
+  public synchronized void begin(long number, String endpoint) {
+    boolean isCertain = certain.contains(endpoint);
+    long end = nanos.getAsLong() + TimeUnit.MILLISECONDS.toNanos(PATIENCE_MILLIS);
+    try {
+      while (!isCertain && all.values().stream().anyMatch(other -> !other.isCertain)) {
+        long left = TimeUnit.NANOSECONDS.toMillis(end - nanos.getAsLong());
+        if (left <= 0) {
+          break;
+        }
+        wait(left);
+        isCertain = certain.contains(endpoint);
+      }
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+    }
+    all.put(number, new InFlight(endpoint, isCertain));
+  }
+
+  /** Ends an incoming call. */
+  public synchronized void end(long number) {
+    InFlight call = all.remove(number);
+    if (call != null) {
+      if (isFollowed.getAsBoolean() && !uncertain.contains(call.endpoint)) {
+        certain.add(call.endpoint);
+      }
+      ended.put(number, nanos.getAsLong());
+      notifyAll();
+    }
+  }
+
+  /**
+   * Who has made an outgoing call.
+   *
+   * @param call the number of the incoming call; empty for none
+   * @param doubt the numbers of those that it may be, if that cannot be told; else empty
+   */
+  public record Owner(OptionalLong call, List<Long> doubt) {
+
+    private static final Owner NONE = new Owner(OptionalLong.empty(), List.of());
+
+    static Owner of(long call) {
+      return new Owner(OptionalLong.of(call), List.of());
+    }
+  }
+
+  /** Returns who makes an outgoing call that has arrived. */
+  public synchronized Owner ownerOf(Maker maker) {
+    long told = maker.evidence().isCertain() ? maker.test().number() : 0;
+    if (told == TunnelledJvm.BACKGROUND) {
+      return Owner.NONE;
+    }
+    if (all.containsKey(told) || isRecent(told)) {
+      return Owner.of(told);
+    }
+    if (told != 0 || all.isEmpty()) {
+      return Owner.NONE;
+    }
+    List<Long> possible = new ArrayList<>();
+    all.forEach(
+        (number, call) -> {
+          if (!call.isCertain) {
+            possible.add(number);
+          }
+        });
+    if (possible.isEmpty()) {
+      possible.addAll(all.keySet());
+    }
+    possible.forEach(number -> doubt(all.get(number).endpoint));
+    return possible.size() == 1
+        ? Owner.of(possible.get(0))
+        : new Owner(OptionalLong.empty(), possible);
+  }
+
+  private boolean isRecent(long call) {
+    return Optional.ofNullable(ended.get(call))
+        .filter(at -> nanos.getAsLong() - at < LATEST_NANOS)
+        .isPresent();
+  }
+
+  private void doubt(String endpoint) {
+    certain.remove(endpoint);
+    uncertain.add(endpoint);
+  }
+}

@@ -1,0 +1,250 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.cases.run;
+
+import dev.cachette.Cachette;
+import dev.cachette.CachetteInternals;
+import dev.cachette.cassette.CassetteSettings;
+import dev.cachette.cassette.Exchange;
+import dev.cachette.cassette.RecordingMode;
+import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
+import dev.cachette.internal.cases.CallChoice;
+import dev.cachette.internal.cases.CallComparison;
+import dev.cachette.internal.cases.CallPairs;
+import dev.cachette.internal.cases.Case;
+import dev.cachette.internal.cases.CaseExchange;
+import dev.cachette.internal.cases.CaseHar;
+import dev.cachette.internal.cases.ResponseComparison;
+import dev.cachette.internal.cases.VaryingValues;
+import dev.cachette.internal.cases.file.CaseFile;
+import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.cassette.RecordedExchanges;
+import dev.cachette.internal.cassette.Redactor;
+import dev.cachette.internal.engine.RealServiceFailed;
+import dev.cachette.replay.CaseFinding;
+import dev.cachette.replay.CaseFinding.Kind;
+import dev.cachette.replay.CaseResult;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+
+/** Replays one case: sends its incoming calls, answers the outgoing ones, and compares. */
+public final class CaseRun {
+
+  /** How long outgoing calls may come after the response, besides what they did when captured. */
+  private static final long PATIENCE_MILLIS = 1_000;
+
+  private static final int LAG_FACTOR = 3;
+
+  private final Cachette net;
+  private final CaseFile file;
+  private final ReplaySettings settings;
+  private final Redactor redactor;
+  private final CallChoice choice;
+  private final Substitutions substitutions = new Substitutions();
+  private final CookieJar cookies = new CookieJar();
+  private final List<CaseFinding> findings = new ArrayList<>();
+  private final List<Case.Step> now = new ArrayList<>();
+
+  private CaseRun(Cachette net, CaseFile file, ReplaySettings settings) {
+    this.net = net;
+    this.file = file;
+    this.settings = settings;
+    this.redactor = new Redactor(settings.secrets());
+    this.choice = new CallChoice(Clock.systemUTC(), this::isOfBackground);
+  }
+
+  /** Replays a case. */
+  public static CaseResult of(Cachette net, CaseFile file, ReplaySettings settings) {
+    long before = System.nanoTime();
+    CaseRun run = new CaseRun(net, file, settings);
+    run.run();
+    boolean updated = settings.updates() && !run.findings.isEmpty() && run.update();
+    List<String> calls =
+        file.content().steps().stream()
+            .flatMap(step -> step.incoming().stream())
+            .map(it -> CallPairs.line(it.exchange().request()))
+            .toList();
+    return new CaseResult(
+        file.content().name(),
+        file.path(),
+        file.written().lines().get(0),
+        calls,
+        run.findings,
+        Duration.ofNanos(System.nanoTime() - before),
+        updated);
+  }
+
+  private boolean isOfBackground(Request request) {
+    Instant at = Instant.now();
+    return settings.background().stream()
+        .flatMap(it -> it.content().exchanges().stream())
+        .anyMatch(it -> CallComparison.isSameResource(it, request, at));
+  }
+
+  private void run() {
+    Cachette.Scope scope = net.scope();
+    AssertionError left = null;
+    try {
+      settings.background().ifPresent(this::answerBackground);
+      for (int step = 0; step < file.content().steps().size(); step++) {
+        if (!run(step)) {
+          break;
+        }
+      }
+    } finally {
+      left = closing(scope);
+    }
+    // Those that were noticed here are findings; others are not HTTP, or a misuse.
+    if (left != null && findings.isEmpty()) {
+      throw left;
+    }
+  }
+
+  private static AssertionError closing(Cachette.Scope scope) {
+    try {
+      scope.close();
+      return null;
+    } catch (AssertionError failed) {
+      return failed;
+    }
+  }
+
+  private void answerBackground(CaseFile background) {
+    CallChoice ofBackground = new CallChoice(Clock.systemUTC(), request -> true);
+    List<CaseExchange> all = background.content().exchanges();
+    ofBackground.begin(all, IntStream.range(0, all.size()).boxed().collect(Collectors.toSet()));
+    put(background.content().name(), background.exchanges(), ofBackground);
+  }
+
+  private void put(String name, RecordedExchanges exchanges, CallChoice by) {
+    CassetteSettings how =
+        CassetteSettings.defaults().mode(RecordingMode.REPLAY).redaction(any -> settings.secrets());
+    LoadedCassette cassette = new LoadedCassette(name, how, RecordingMode.REPLAY, exchanges);
+    cassette.chooseBy(by, settings.destinations());
+    CachetteInternals.put(net, cassette);
+  }
+
+  /** Replays a step; returns false if the next ones make no sense. */
+  private boolean run(int number) {
+    RecordedExchanges exchanges = substitutions.in(file.exchanges());
+    CaseHar.Written written = CaseHar.read(file.content().name(), exchanges);
+    Case.Step step = written.content().steps().get(number);
+    List<CaseExchange> all = written.content().exchanges();
+    choice.begin(all, indexes(all, step.outgoing()));
+    put(file.content().name(), exchanges, choice);
+    CaseExchange expected = step.incoming().orElseThrow();
+    try {
+      Exchange raw = CachetteInternals.call(net, request(expected.exchange().request()));
+      raw.response().ifPresent(cookies::keep);
+      Exchange actual = comparable(expected, raw);
+      awaitOutgoing(step);
+      findings.addAll(ResponseComparison.findings(expected, actual));
+      List<CallChoice.Asked> asked = choice.asked();
+      CallPairs pairs = CallPairs.of(step.outgoing(), asked);
+      findings.addAll(pairs.findings());
+      VaryingValues.forEach(expected, actual, substitutions::add);
+      now.add(stepNow(step, actual, pairs, asked));
+      return true;
+    } catch (RealServiceFailed failed) {
+      findings.add(
+          new CaseFinding(
+              Kind.NO_RESPONSE,
+              CallPairs.line(expected.exchange().request()),
+              "",
+              expected.exchange().outcome(),
+              "no response from " + settings.application().origin(),
+              String.valueOf(failed.getMessage())));
+      return false;
+    }
+  }
+
+  /** Finds exchanges by identity: equal ones may be there twice. */
+  private static Set<Integer> indexes(List<CaseExchange> all, List<CaseExchange> some) {
+    Set<Integer> found = new TreeSet<>();
+    for (int at = 0; at < all.size(); at++) {
+      CaseExchange one = all.get(at);
+      if (some.stream().anyMatch(it -> it == one)) {
+        found.add(at);
+      }
+    }
+    return found;
+  }
+
+  private Request request(Request captured) {
+    Uri uri = captured.uri();
+    Uri target = settings.application();
+    Request request =
+        new Request(
+            captured.method(),
+            new Uri(target.scheme(), target.host(), target.port(), uri.path(), uri.rawQuery()),
+            captured.headers(),
+            captured.body());
+    request = cookies.in(redactor.fill(request));
+    for (UnaryOperator<Request> change : settings.changes()) {
+      request = change.apply(request);
+    }
+    return request;
+  }
+
+  /** Returns an exchange as it would have been captured: at the same origin, and redacted. */
+  private Exchange comparable(CaseExchange expected, Exchange raw) {
+    Exchange moved = ResponseComparison.at(expected.exchange().request().uri().origin(), raw);
+    return redactor.redact(1, moved.with(expected.exchange().request()));
+  }
+
+  private void awaitOutgoing(Case.Step step) {
+    Exchange incoming = step.incoming().orElseThrow().exchange();
+    Instant end = incoming.started().plus(incoming.time());
+    long lag =
+        step.outgoing().stream()
+            .mapToLong(it -> Duration.between(end, it.exchange().started()).toMillis())
+            .max()
+            .orElse(0);
+    try {
+      choice.awaitAll(PATIENCE_MILLIS + LAG_FACTOR * Math.max(0, lag));
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  /** Returns a step as it is now; an outgoing call that is new has no answer, so it is left out. */
+  private static Case.Step stepNow(
+      Case.Step step, Exchange actual, CallPairs pairs, List<CallChoice.Asked> asked) {
+    CaseExchange expected = step.incoming().orElseThrow();
+    List<CaseExchange> outgoing = new ArrayList<>();
+    pairs.pairs().entrySet().stream()
+        .sorted(Map.Entry.comparingByValue())
+        .forEach(
+            pair -> {
+              CaseExchange captured = step.outgoing().get(pair.getKey());
+              outgoing.add(
+                  new CaseExchange(
+                      captured.exchange().with(asked.get(pair.getValue()).request()),
+                      captured.request(),
+                      captured.response()));
+            });
+    return new Case.Step(
+        Optional.of(new CaseExchange(actual, expected.request(), expected.response())), outgoing);
+  }
+
+  /** Updates the file, unless something in it cannot be known. */
+  private boolean update() {
+    boolean impossible =
+        findings.stream()
+            .anyMatch(it -> it.kind() == Kind.CALL_NEW || it.kind() == Kind.NO_RESPONSE);
+    if (!impossible) {
+      CaseFile.replace(file.path(), Optional.of(file), new Case(file.content().name(), now));
+    }
+    return !impossible;
+  }
+}

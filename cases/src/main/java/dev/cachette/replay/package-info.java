@@ -1,0 +1,10 @@
+/**
+ * Results of replaying cases: what an application does differently than when its calls were
+ * captured.
+ *
+ * <p>No argument and no result is ever null. Values are immutable.
+ */
+@NullMarked
+package dev.cachette.replay;
+
+import org.jspecify.annotations.NullMarked;

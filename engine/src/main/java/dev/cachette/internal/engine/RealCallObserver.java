@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.engine;
+
+import dev.cachette.cassette.Exchange;
+
+/** Sees what becomes of a call to a real service. */
+@FunctionalInterface
+public interface RealCallObserver {
+
+  /** The response is complete, or its reader has left. Called once. */
+  void ended(Exchange exchange);
+
+  /** Returns true if it is to be told of the connection. */
+  default boolean followsConnection() {
+    return false;
+  }
+
+  /**
+   * The connection is made, and carries nothing but this call; the request is sent after this. May
+   * wait.
+   *
+   * @param port its port on this machine
+   */
+  default void connectedFrom(int port) {}
+}

@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.tunnel;
+
+import dev.cachette.calls.MadeBy.Evidence;
+import dev.cachette.internal.agent.Attribution;
+import java.io.ByteArrayOutputStream;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.net.Socket;
+
+/**
+ * The questions of a recorder to one application, over a connection between them. Each is a byte
+ * and two numbers; each has an answer, so that the recorder knows when it is done.
+ */
+final class CallerQuestions implements AutoCloseable {
+
+  private static final byte AT = 'A';
+  private static final byte ANSWERED = 'R';
+  private static final byte CARRIES = 'C';
+
+  private static final int PATIENCE_MILLIS = 2_000;
+
+  private final Socket connection;
+  private final DataInputStream in;
+  private final DataOutputStream out;
+
+  CallerQuestions(Socket connection) throws IOException {
+    this.connection = connection;
+    connection.setTcpNoDelay(true);
+    connection.setSoTimeout(PATIENCE_MILLIS);
+    this.in = new DataInputStream(connection.getInputStream());
+    this.out = new DataOutputStream(connection.getOutputStream());
+  }
+
+  /**
+   * Who made a request.
+   *
+   * @param call the number of the incoming call, or another number; 0 if it is not known
+   * @param evidence how it is known
+   * @param thread the name of the thread; empty if nothing is known
+   */
+  record Caller(long call, Evidence evidence, String thread) {
+
+    static final Caller UNKNOWN = new Caller(0, Evidence.NONE, "");
+
+    static Caller of(Attribution.Told told) {
+      return new Caller(told.number(), told.evidence(), told.thread());
+    }
+  }
+
+  /** Returns who made the request that is on a tunnel now. */
+  synchronized Caller at(int tunnel, int stream) throws IOException {
+    ask(AT, tunnel, stream);
+    return new Caller(in.readLong(), Evidence.values()[in.readByte()], in.readUTF());
+  }
+
+  /** What is sent next on a tunnel is another request. */
+  synchronized void answered(int tunnel) throws IOException {
+    ask(ANSWERED, tunnel, 0);
+    in.readByte();
+  }
+
+  /** A connection from a port to the application carries a call; none if it is 0. */
+  synchronized void carries(int port, long call) throws IOException {
+    ask(CARRIES, port, call);
+    in.readByte();
+  }
+
+  private void ask(byte question, int port, long number) throws IOException {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    DataOutputStream asked = new DataOutputStream(bytes);
+    asked.writeByte(question);
+    asked.writeInt(port);
+    asked.writeLong(number);
+    out.write(bytes.toByteArray());
+  }
+
+  /** Answers one question, in the application. */
+  static void answer(DataInputStream from, DataOutputStream to, CallerAnswers answers)
+      throws IOException {
+    byte question = from.readByte();
+    int port = from.readInt();
+    long number = from.readLong();
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    DataOutputStream answer = new DataOutputStream(bytes);
+    switch (question) {
+      case AT -> {
+        Caller caller = answers.at(port, (int) number);
+        answer.writeLong(caller.call());
+        answer.writeByte(caller.evidence().ordinal());
+        answer.writeUTF(caller.thread());
+      }
+      case ANSWERED -> {
+        answers.answered(port);
+        answer.writeByte(0);
+      }
+      case CARRIES -> {
+        answers.carries(port, number);
+        answer.writeByte(0);
+      }
+      default -> throw new IOException("unknown question " + question);
+    }
+    to.write(bytes.toByteArray());
+  }
+
+  @Override
+  public void close() throws IOException {
+    connection.close();
+  }
+}

@@ -1,0 +1,145 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.tunnel;
+
+import dev.cachette.http.Request;
+import dev.cachette.internal.engine.Maker;
+import dev.cachette.internal.engine.TestId;
+import dev.cachette.internal.tunnel.CallerQuestions.Caller;
+import dev.cachette.internal.wire.ClientHooks;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
+
+/**
+ * Knows the clients in other JVMs, whose agents have connected: which incoming call has made an
+ * outgoing one. Thread-safe.
+ */
+public final class TunnelledClients implements ClientHooks, AutoCloseable {
+
+  private static final int BACKLOG = 16;
+
+  private final ServerSocket accepting;
+  private final List<CallerQuestions> applications = new CopyOnWriteArrayList<>();
+
+  private TunnelledClients(ServerSocket accepting) {
+    this.accepting = accepting;
+  }
+
+  /**
+   * Waits for agents.
+   *
+   * @param port the port on this machine; 0 for a free one
+   * @throws IOException if the port is taken
+   */
+  public static TunnelledClients open(int port) throws IOException {
+    TunnelledClients opened =
+        new TunnelledClients(new ServerSocket(port, BACKLOG, InetAddress.getLoopbackAddress()));
+    TunnelEntrance.start("cachette-callers", opened::accept);
+    return opened;
+  }
+
+  /** Returns the port that agents connect to. */
+  public int port() {
+    return accepting.getLocalPort();
+  }
+
+  /** Returns true if an agent is connected. */
+  public boolean isAny() {
+    return !applications.isEmpty();
+  }
+
+  private void accept() {
+    while (!accepting.isClosed()) {
+      try {
+        Socket connection = accepting.accept();
+        applications.add(new CallerQuestions(connection));
+      } catch (IOException closed) {
+        // The loop ends if this socket is closed.
+      }
+    }
+  }
+
+  /** A question to one application. */
+  private interface Question {
+    void ask(CallerQuestions application) throws IOException;
+  }
+
+  private void askAll(Question question) {
+    for (CallerQuestions application : applications) {
+      try {
+        question.ask(application);
+      } catch (IOException ended) {
+        leave(application);
+      }
+    }
+  }
+
+  private void leave(CallerQuestions application) {
+    applications.remove(application);
+    try {
+      application.close();
+    } catch (IOException closed) {
+      // It has ended.
+    }
+  }
+
+  @Override
+  public Maker at(int port) {
+    return at(port, 0);
+  }
+
+  @Override
+  public Maker at(int port, int stream) {
+    for (CallerQuestions application : applications) {
+      try {
+        Caller caller = application.at(port, stream);
+        if (!caller.thread().isEmpty()) {
+          return new Maker(
+              new TestId(caller.call(), "", false),
+              caller.evidence(),
+              Optional.of(caller.thread()),
+              List::of);
+        }
+      } catch (IOException ended) {
+        leave(application);
+      }
+    }
+    return Maker.UNKNOWN;
+  }
+
+  @Override
+  public void answered(int port) {
+    askAll(application -> application.answered(port));
+  }
+
+  /** A connection from a port to an application carries a call; none if it is 0. */
+  public void carries(int port, long call) {
+    askAll(application -> application.carries(port, call));
+  }
+
+  @Override
+  public boolean leave(String host, int port, Runnable end) {
+    return false;
+  }
+
+  @Override
+  public boolean take(int port) {
+    return false;
+  }
+
+  @Override
+  public boolean pass(int port, Request request, Duration time) {
+    return false;
+  }
+
+  @Override
+  public void close() throws IOException {
+    accepting.close();
+    applications.forEach(this::leave);
+  }
+}
