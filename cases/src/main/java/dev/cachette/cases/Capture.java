@@ -92,6 +92,7 @@ public final class Capture implements AutoCloseable {
             .withoutInterception()
             .unexpectedCalls(UnexpectedCalls.WARN)
             .unusedStubs(UnusedStubs.IGNORE)
+            .acceptLateCalls(true)
             .maxCalls(MOST_CALLS)
             .realServices(settings.realServices());
     return settings.certificateAuthority().map(base::certificateAuthority).orElse(base);
@@ -139,6 +140,11 @@ public final class Capture implements AutoCloseable {
   /** Returns the certificate of the authority that the application has to trust, in PEM format. */
   public String authorityPem() {
     return outgoing.proxy().authorityPem();
+  }
+
+  /** Returns the proxy for incoming calls, such as for a control port. */
+  public Cachette net() {
+    return incoming;
   }
 
   /** Returns the port where agents in applications connect. */

@@ -26,9 +26,7 @@ public record CaseFinding(
     /** It does not make an outgoing call. */
     CALL_MISSING("An outgoing call is missing"),
     /** It makes an outgoing call that was not captured. */
-    CALL_NEW("An outgoing call is new"),
-    /** It makes outgoing calls in another order. */
-    CALL_ORDER("The order of outgoing calls differs");
+    CALL_NEW("An outgoing call is new");
 
     private final String words;
 

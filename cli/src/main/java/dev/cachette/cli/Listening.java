@@ -65,26 +65,13 @@ final class Listening {
 
   @Mixin private TrustedCa trusted;
 
-  @Option(
-      names = "--ca",
-      paramLabel = "FILE",
-      description =
-          "The key and certificate for HTTPS; by default ~/.cachette/authority.pem, which is"
-              + " created at first use, readable only by its owner.")
-  private Path authority = home().resolve(".cachette").resolve("authority.pem");
+  @Mixin private Authority authority;
 
   @Option(
       names = "--ca-cert-out",
       paramLabel = "FILE",
       description = "Write the CA certificate here, for programs that have to trust it.")
   private @Nullable Path authorityOut;
-
-  /** As other programs do: the variable of the shell before the entry of the user. */
-  private static Path home() {
-    String variable = System.getenv("HOME");
-    return Path.of(
-        variable == null || variable.isBlank() ? System.getProperty("user.home") : variable);
-  }
 
   @Nullable String upstream() {
     return upstream;
@@ -116,7 +103,7 @@ final class Listening {
             .maxCallBodies(MOST_BODIES)
             .listenAddress(at)
             .servingThreads(Math.min(MOST_THREADS, Runtime.getRuntime().availableProcessors()))
-            .certificateAuthority(authority);
+            .certificateAuthority(authority.file());
     if (meant != null) {
       settings = settings.servingAs(meant);
     }

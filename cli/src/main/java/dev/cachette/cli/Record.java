@@ -87,7 +87,7 @@ final class Record implements Callable<Integer> {
     int code;
     try {
       Files.writeString(certificate, net.proxy().authorityPem());
-      code = ProxiedCommand.run(command, net.proxy().uri(), certificate);
+      code = ProxiedCommand.of(command, net.proxy().uri(), certificate).run();
     } catch (RuntimeException | IOException impossible) {
       net.markFailed(impossible);
       net.close();

@@ -6,7 +6,6 @@ import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import dev.cachette.contract.ContractStore;
 import dev.cachette.control.ControlPort;
-import dev.cachette.control.ControlToken;
 import dev.cachette.control.Controlled;
 import dev.cachette.control.ControlledSessions;
 import dev.cachette.stubfile.StubFileException;
@@ -69,29 +68,7 @@ final class Serve implements Callable<Integer> {
               + " CORS to answers that have none.")
   private boolean cors;
 
-  @Option(
-      names = "--control",
-      paramLabel = "PORT",
-      converter = PortReader.class,
-      description =
-          "Open a control port as well, to add and remove stubs and read calls: with a page for a"
-              + " browser, and with operations that GET /openapi.json describes.")
-  private @Nullable Integer control;
-
-  @Option(
-      names = "--token",
-      paramLabel = "TOKEN",
-      description =
-          "The token for the control port, sent as Authorization: Bearer. By default one is made up"
-              + " and printed.")
-  private @Nullable String token;
-
-  @Option(
-      names = "--no-token",
-      description =
-          "Let every program on this machine use the control port. Stubs that it sends can then"
-              + " only name files in the folders of the served ones, and not call real services.")
-  private boolean noToken;
+  @Mixin private ControlOptions control;
 
   @Option(
       names = "--store",
@@ -106,16 +83,11 @@ final class Serve implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    if (control != null && listening.isOpenToOthers() && noToken) {
-      throw new WrongUsage("a control port that other machines can reach needs a token.");
-    }
-    if (store != null && control == null) {
+    control.check(listening.isOpenToOthers());
+    if (store != null && !control.isWanted()) {
       throw new WrongUsage("--store is shown by the control port. Fix: --control PORT.");
     }
-    if (token != null && noToken) {
-      throw new WrongUsage("--token and --no-token exclude each other.");
-    }
-    if (files.isEmpty() && control == null && !through && listening.upstream() == null) {
+    if (files.isEmpty() && !control.isWanted() && !through && listening.upstream() == null) {
       throw new WrongUsage(
           "nothing to serve. Fix: name a stub file, a cassette or an API description.");
     }
@@ -124,7 +96,7 @@ final class Serve implements Callable<Integer> {
     CallPrinter printer = new CallPrinter(output, false);
     Settings settings =
         confined(listening.settings(meant).treatHttpAsHttps(true).cors(cors).callListener(printer));
-    Cachette net = Cachette.open(control == null ? settings : settings.maxCalls(MOST_CALLS));
+    Cachette net = Cachette.open(control.isWanted() ? settings.maxCalls(MOST_CALLS) : settings);
     ControlledSessions sessions =
         new ControlledSessions(
             () ->
@@ -176,8 +148,14 @@ final class Serve implements Callable<Integer> {
     }
     String address = net.baseUrl();
     listening.writeCertificate(net.proxy().authorityPem());
-    if (control != null) {
-      openControl(net, sessions, control);
+    if (control.isWanted()) {
+      ControlPort port =
+          control.port(new Controlled(net), sessions, listening.at(control.number()));
+      if (store != null) {
+        ContractStore contracts = ContractStore.at(store);
+        port.contracts(() -> tables(contracts));
+      }
+      control.open(port, output);
     }
     return address;
   }
@@ -203,22 +181,6 @@ final class Serve implements Callable<Integer> {
         });
   }
 
-  private void openControl(Cachette net, ControlledSessions sessions, int port) {
-    String needed = noToken ? null : token == null ? ControlToken.create() : token;
-    ControlPort opened = new ControlPort(new Controlled(net), sessions, listening.at(port), needed);
-    if (store != null) {
-      ContractStore contracts = ContractStore.at(store);
-      opened.contracts(() -> tables(contracts));
-    }
-    String at = opened.open();
-    output.remark("control at " + at);
-    output.remark("a page for a browser at " + at + "/");
-    if (token == null && needed != null) {
-      output.notice("token " + needed);
-      output.remark("try: curl -H 'Authorization: Bearer " + needed + "' " + at + "/calls");
-    }
-  }
-
   private static JsonNode tables(ContractStore store) {
     try {
       return CompatibilityText.json(store.compatibility());
@@ -229,7 +191,7 @@ final class Serve implements Callable<Integer> {
 
   /** Whoever may use the control port without a token must not reach what they could not before. */
   private Settings confined(Settings settings) {
-    return noToken ? settings.declaredWithin(folders()) : settings;
+    return control.isWithoutToken() ? settings.declaredWithin(folders()) : settings;
   }
 
   private List<Path> folders() {

@@ -9,6 +9,19 @@ final class Stopping {
 
   private Stopping() {}
 
+  /** At SIGTERM or Ctrl-C, asks for the end of a capture, and waits for it. */
+  static void atSignal(CaptureEnd end) {
+    Runtime.getRuntime()
+        .addShutdownHook(
+            new Thread(
+                () -> {
+                  if (!end.isDone()) {
+                    end.ask();
+                    Runtime.getRuntime().halt(end.awaitDone());
+                  }
+                }));
+  }
+
   /**
    * Waits for SIGTERM or Ctrl-C; never returns.
    *

@@ -157,21 +157,12 @@ final class Verify implements Callable<Integer> {
       if (timeout != null) {
         verification.timeout(timeout);
       }
-      headers.forEach(it -> header(verification, it));
+      headers.forEach(it -> HeaderOption.read(it, verification::header));
       secrets.forEach((name, value) -> verification.secret(name, Secrets.value(name, value)));
     } catch (IllegalArgumentException wrong) {
       throw new WrongUsage(String.valueOf(wrong.getMessage()));
     }
     return verification;
-  }
-
-  private static void header(ContractVerification verification, String text) {
-    int colon = text.indexOf(':');
-    if (colon < 1) {
-      throw new WrongUsage(
-          "--header needs a name and a value: --header \"authorization: Bearer ...\"");
-    }
-    verification.header(text.substring(0, colon).strip(), text.substring(colon + 1).strip());
   }
 
   private void print(VerificationResult result) {

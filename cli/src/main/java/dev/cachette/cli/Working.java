@@ -19,7 +19,8 @@ final class Working {
   private static final long BETWEEN = 5;
 
   /** Commands that show progress themselves, or run until they are stopped. */
-  private static final Set<String> TELLING = Set.of("demo", "serve", "record", "refresh");
+  private static final Set<String> TELLING =
+      Set.of("demo", "serve", "record", "refresh", "capture", "replay");
 
   private Working() {}
 

@@ -51,6 +51,7 @@ public final class ControlPort {
   private final ControlledSessions sessions;
   private final Cachette own;
   private @Nullable Supplier<JsonNode> contracts;
+  private @Nullable CaseControl cases;
   private final AccessControl access;
 
   /**
@@ -79,6 +80,12 @@ public final class ControlPort {
   /** Shows which versions work together, by a store of contracts; before it starts. */
   public ControlPort contracts(Supplier<JsonNode> tables) {
     contracts = tables;
+    return this;
+  }
+
+  /** Shows and changes cases; before it starts. */
+  public ControlPort cases(CaseControl captured) {
+    cases = captured;
     return this;
   }
 
@@ -112,6 +119,7 @@ public final class ControlPort {
     forEach("GET", "/sources", (of, received) -> json(of.sources()));
     forEach("GET", "/messages", (of, received) -> json(messages()));
     answer("GET /compat", received -> compatibility());
+    new CaseResources(Optional.ofNullable(cases)).addTo(this::answer);
     forEach("POST", "/stubs", ControlPort::add);
     forEach("GET", "/stubs/{id}", ControlPort::added);
     forEach("PUT", "/stubs/{id}", ControlPort::replace);

@@ -10,10 +10,12 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A command that runs with proxy settings in the environment variables that most programs use, and
- * with an agent in JVMs, which use none.
+ * with an agent in JVMs, which use none. Immutable: every method that sets something returns a new
+ * object.
  */
 public final class ProxiedCommand {
 
@@ -34,19 +36,66 @@ public final class ProxiedCommand {
 
   private static final String JVM_OPTIONS = "JAVA_TOOL_OPTIONS";
 
-  private ProxiedCommand() {}
+  private final List<String> command;
+  private final URI proxy;
+  private final Path certificate;
+  private final int questions;
+  private final @Nullable Path log;
+
+  private ProxiedCommand(
+      List<String> command, URI proxy, Path certificate, int questions, @Nullable Path log) {
+    this.command = List.copyOf(command);
+    this.proxy = proxy;
+    this.certificate = certificate;
+    this.questions = questions;
+    this.log = log;
+  }
 
   /**
-   * Runs it with inherited input and output; returns its exit code.
+   * Returns a command with inherited input and output.
    *
    * @param command the program and its arguments
    * @param proxy the address of the proxy
    * @param certificate a PEM file (RFC 7468) with the certificate that it has to trust
+   */
+  public static ProxiedCommand of(List<String> command, URI proxy, Path certificate) {
+    return new ProxiedCommand(command, proxy, certificate, 0, null);
+  }
+
+  /** Lets agents in JVMs tell at this port of this machine who makes a call. */
+  public ProxiedCommand askedAt(int port) {
+    return new ProxiedCommand(command, proxy, certificate, port, log);
+  }
+
+  /** Writes its output to a file, and gives it no input. */
+  public ProxiedCommand logTo(Path file) {
+    return new ProxiedCommand(command, proxy, certificate, questions, file);
+  }
+
+  /**
+   * Runs it; returns its exit code.
+   *
    * @throws ToolingException if it cannot be run
    * @throws IOException if the agent cannot be written to a temporary file
    */
-  public static int run(List<String> command, URI proxy, Path certificate) throws IOException {
+  public int run() throws IOException {
+    try (RunningCommand running = start()) {
+      return running.await();
+    }
+  }
+
+  /**
+   * Starts it.
+   *
+   * @throws ToolingException if it cannot be run
+   * @throws IOException if the agent cannot be written to a temporary file
+   */
+  public RunningCommand start() throws IOException {
     ProcessBuilder builder = new ProcessBuilder(command).inheritIO();
+    if (log != null) {
+      builder.redirectInput(ProcessBuilder.Redirect.PIPE);
+      builder.redirectErrorStream(true).redirectOutput(log.toFile());
+    }
     Map<String, String> environment = builder.environment();
     PROXIES.forEach(name -> environment.put(name, proxy.toString()));
     CERTIFICATES.forEach(name -> environment.put(name, certificate.toString()));
@@ -55,19 +104,22 @@ public final class ProxiedCommand {
     environment.remove("NO_PROXY");
     Optional<Path> ownJar = ownJar();
     if (ownJar.isEmpty()) {
-      return run(builder);
+      return RunningCommand.start(builder, () -> {});
     }
-    try (TunnelJar agent = TunnelJar.write(ownJar.get())) {
-      environment.merge(
-          JVM_OPTIONS,
-          agent.option(new TunnelJar.Recorder(proxy.getPort(), certificate, 0, false)),
-          (old, own) -> old + " " + own);
-      return run(builder);
+    TunnelJar agent = TunnelJar.write(ownJar.get());
+    String option =
+        agent.option(new TunnelJar.Recorder(proxy.getPort(), certificate, questions, false));
+    environment.merge(JVM_OPTIONS, option, (old, own) -> old + " " + own);
+    try {
+      return RunningCommand.start(builder, agent::close);
+    } catch (RuntimeException impossible) {
+      agent.close();
+      throw impossible;
     }
   }
 
   /** Returns the jar of this program; empty if it runs from a folder of classes. */
-  private static Optional<Path> ownJar() {
+  static Optional<Path> ownJar() {
     try {
       return Optional.of(
               Path.of(
@@ -75,29 +127,6 @@ public final class ProxiedCommand {
           .filter(Files::isRegularFile);
     } catch (URISyntaxException | IllegalArgumentException notOnDisk) {
       return Optional.empty();
-    }
-  }
-
-  private static int run(ProcessBuilder builder) {
-    String name = builder.command().get(0);
-    Process process;
-    try {
-      process = builder.start();
-    } catch (IOException impossible) {
-      throw new ToolingException(name + " cannot be run: " + impossible.getMessage());
-    }
-    Thread ending = new Thread(process::destroy);
-    Runtime.getRuntime().addShutdownHook(ending);
-    try {
-      int code = process.waitFor();
-      Runtime.getRuntime().removeShutdownHook(ending);
-      return code;
-    } catch (InterruptedException interrupted) {
-      process.destroy();
-      Thread.currentThread().interrupt();
-      throw new ToolingException("interrupted while " + name + " ran.");
-    } catch (IllegalStateException stopping) {
-      throw new ToolingException("stopped while " + name + " ran.");
     }
   }
 }

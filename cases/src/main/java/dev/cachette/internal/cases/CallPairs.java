@@ -8,11 +8,9 @@ import dev.cachette.replay.CaseFinding;
 import dev.cachette.replay.CaseFinding.Kind;
 import dev.cachette.result.Cause;
 import dev.cachette.result.Difference;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 
 /**
@@ -92,9 +90,6 @@ public final class CallPairs {
         found.add(new CaseFinding(Kind.CALL_NEW, line(request), "", "", "", cause(request)));
       }
     }
-    if (found.isEmpty()) {
-      otherOrder().ifPresent(found::add);
-    }
     return found;
   }
 
@@ -119,32 +114,5 @@ public final class CallPairs {
   /** Returns the request line of a call. */
   public static String line(Request request) {
     return request.method() + " " + request.uri();
-  }
-
-  /** Returns the first call that was made before one that had ended before it, when captured. */
-  private Optional<CaseFinding> otherOrder() {
-    for (int earlier = 0; earlier < captured.size(); earlier++) {
-      for (int later = earlier + 1; later < captured.size(); later++) {
-        boolean wasAfter =
-            !captured.get(later).exchange().started().isBefore(end(captured.get(earlier)));
-        Integer first = pairs.get(earlier);
-        Integer second = pairs.get(later);
-        if (wasAfter && first != null && second != null && second < first) {
-          return Optional.of(
-              new CaseFinding(
-                  Kind.CALL_ORDER,
-                  line(captured.get(later).exchange().request()),
-                  "",
-                  "after " + line(captured.get(earlier).exchange().request()),
-                  "before it",
-                  ""));
-        }
-      }
-    }
-    return Optional.empty();
-  }
-
-  private static Instant end(CaseExchange exchange) {
-    return exchange.exchange().started().plus(exchange.exchange().time());
   }
 }

@@ -99,6 +99,17 @@ public final class CaseMerge {
         && (now.response().isEmpty() || ResponseComparison.findings(before, now).isEmpty());
   }
 
+  /** Returns exchanges without those that are the same as an earlier one, such as of a timer. */
+  public static List<CaseExchange> distinct(List<Exchange> exchanges) {
+    List<CaseExchange> found = new ArrayList<>();
+    for (Exchange each : exchanges) {
+      if (found.stream().noneMatch(it -> isSame(it, each))) {
+        found.add(CaseExchange.of(each));
+      }
+    }
+    return found;
+  }
+
   /** Returns true if a request is the one of a case, whatever its headers. */
   public static boolean isSameRequest(CaseExchange before, Exchange now) {
     return CallComparison.isSameResource(before, now.request(), now.started())

@@ -15,8 +15,10 @@ import dev.cachette.internal.scan.BodyType;
 import dev.cachette.internal.scan.ValueFormats;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
@@ -29,6 +31,9 @@ public final class ShapeLearner {
 
   /** Everything that the application was given until now. */
   private final StringBuilder given = new StringBuilder();
+
+  /** What the application has made anew itself, even if it was given back to it. */
+  private final Set<String> made = new HashSet<>();
 
   private ShapeLearner() {}
 
@@ -131,7 +136,15 @@ public final class ShapeLearner {
 
   /** Returns the text with another value for each that the application was not given. */
   private String marked(String text, Instant now) {
-    return Shapes.replace(text, now, value -> given.indexOf(value) >= 0 ? value : other(value));
+    return Shapes.replace(text, now, value -> isGiven(value) ? value : other(value));
+  }
+
+  private boolean isGiven(String value) {
+    boolean isGiven = given.indexOf(value) >= 0 && !made.contains(value);
+    if (!isGiven) {
+      made.add(value);
+    }
+    return isGiven;
   }
 
   /** Returns another value of the same type: a number stays one. */

@@ -88,8 +88,8 @@ final class Shapes {
               (text, now) -> hasDigitsAndLetters(text)),
           new Shape(
               "a hash",
-              edged("[A-Za-z0-9+/_-]{43}=?|[A-Za-z0-9+/]{86}=="),
-              (text, now) -> hasDigitsAndLetters(text)));
+              edged("[A-Za-z0-9_-]{43}|[A-Za-z0-9+/]{43}=|[A-Za-z0-9+/]{86}=="),
+              (text, now) -> isMixed(text)));
 
   private Shapes() {}
 
@@ -121,6 +121,12 @@ final class Shapes {
 
   private static boolean hasDigitsAndLetters(String text) {
     return text.chars().anyMatch(Character::isDigit) && text.chars().anyMatch(Character::isLetter);
+  }
+
+  private static boolean isMixed(String text) {
+    return text.chars().anyMatch(Character::isDigit)
+        && text.chars().anyMatch(Character::isUpperCase)
+        && text.chars().anyMatch(Character::isLowerCase);
   }
 
   /**

@@ -103,6 +103,16 @@ public final class CapturedCalls implements AutoCloseable {
     drafts.remove(number);
   }
 
+  /** Adds incoming calls that were captured elsewhere, in their order. */
+  public void importAll(List<Exchange> exchanges) {
+    long number = 0;
+    for (Exchange exchange : exchanges) {
+      number++;
+      begin(number, Optional.empty());
+      end(number, exchange);
+    }
+  }
+
   /** Ends the repetition of an incoming call. */
   synchronized void endRepeated(long number, long original, Exchange exchange) {
     drafts.get(number).end(exchange);

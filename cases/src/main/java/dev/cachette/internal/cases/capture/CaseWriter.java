@@ -60,9 +60,12 @@ final class CaseWriter {
   private Case.Step step(Draft draft) {
     List<Exchange> all = redactor.redactAll(draft.exchanges());
     boolean hasIncoming = draft.incoming().isPresent();
+    if (!hasIncoming) {
+      return new Case.Step(Optional.empty(), CaseMerge.distinct(all));
+    }
     return new Case.Step(
-        hasIncoming ? Optional.of(CaseExchange.of(all.get(0))) : Optional.empty(),
-        all.subList(hasIncoming ? 1 : 0, all.size()).stream().map(CaseExchange::of).toList());
+        Optional.of(CaseExchange.of(all.get(0))),
+        all.subList(1, all.size()).stream().map(CaseExchange::of).toList());
   }
 
   private static Case.Step marked(Case.Step step, CapturedCase captured) {

@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.cli;
+
+import dev.cachette.tooling.ProxiedCommand;
+import dev.cachette.tooling.RunningCommand;
+import dev.cachette.tooling.ToolingException;
+import java.io.IOException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Option;
+
+/** The options for the application whose calls are captured or replayed. */
+final class Application {
+
+  private static final int SHOWN_LINES = 20;
+
+  @Option(
+      names = "--app",
+      required = true,
+      paramLabel = "ORIGIN",
+      converter = OriginReader.class,
+      description = "The origin of the application, such as http://localhost:8080.")
+  private String origin;
+
+  @Option(
+      names = "--ready-within",
+      paramLabel = "TIME",
+      converter = DurationReader.class,
+      description = "How long the command may take until it accepts connections; 60s by default.")
+  private Duration limit = Duration.ofMinutes(1);
+
+  @Option(
+      names = "--app-log",
+      paramLabel = "FILE",
+      description = "Write the output of the command here; by default to a temporary file.")
+  private @Nullable Path log;
+
+  @Option(
+      names = "--outgoing-port",
+      paramLabel = "PORT",
+      converter = PortReader.class,
+      description =
+          "The port of the proxy for outgoing calls, for an application that runs already with the"
+              + " option that cachette agent prints. The port after it is used as well.")
+  private @Nullable Integer outgoingPort;
+
+  /** Returns the origin of the application. */
+  String origin() {
+    return origin;
+  }
+
+  /**
+   * Returns the port of the proxy for outgoing calls.
+   *
+   * @param isStarted whether the application is started by a command
+   */
+  Optional<Integer> outgoingPort(boolean isStarted) {
+    if (outgoingPort == null && !isStarted) {
+      throw new WrongUsage(
+          "which application? Fix: a command after --; or, if it runs already with the option that"
+              + " cachette agent --port PORT prints, --outgoing-port PORT.");
+    }
+    if (outgoingPort != null && (outgoingPort == 0 || outgoingPort == 65_535)) {
+      throw new WrongUsage("--outgoing-port needs a port from 1 to 65534.");
+    }
+    return Optional.ofNullable(outgoingPort);
+  }
+
+  /** An application that was started, with its files. */
+  record Started(RunningCommand command, Path certificate) implements AutoCloseable {
+
+    @Override
+    public void close() {
+      command.close();
+      certificate.toFile().delete();
+    }
+  }
+
+  /**
+   * Starts it, and waits until it is ready.
+   *
+   * @param questions the port where its agent tells who makes a call; 0 if nobody asks
+   * @throws ToolingException if it does not become ready; the end of its output is in the message
+   */
+  Started start(List<String> command, URI proxy, String authorityPem, int questions)
+      throws IOException {
+    Path certificate = Files.createTempFile("cachette", ".pem");
+    Files.writeString(certificate, authorityPem);
+    Path output = log == null ? Files.createTempFile("cachette-app", ".log") : log;
+    Started started =
+        new Started(
+            ProxiedCommand.of(command, proxy, certificate).askedAt(questions).logTo(output).start(),
+            certificate);
+    try {
+      started.command().awaitReady(URI.create(origin), limit);
+      return started;
+    } catch (ToolingException late) {
+      started.close();
+      throw new ToolingException(late.getMessage() + "\nIts output ends with:\n" + end(output));
+    }
+  }
+
+  private static String end(Path output) throws IOException {
+    List<String> lines = Files.readAllLines(output);
+    return String.join("\n", lines.subList(Math.max(0, lines.size() - SHOWN_LINES), lines.size()))
+        .indent(2);
+  }
+}
