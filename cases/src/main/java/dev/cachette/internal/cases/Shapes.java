@@ -23,7 +23,7 @@ import java.util.regex.Pattern;
 final class Shapes {
 
   private static final Duration CLOSE = Duration.ofDays(1);
-  private static final int FEWEST_HASH_DIGITS = 16;
+  private static final int FEWEST_HASH_DIGITS = 12;
 
   /** One kind of value; {@code name} is what replaces it in a template. */
   private record Shape(String name, Pattern pattern, Test test) {}
