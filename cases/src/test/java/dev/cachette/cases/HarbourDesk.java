@@ -104,7 +104,7 @@ final class HarbourDesk implements AutoCloseable {
         throw new IllegalStateException("the desk is on fire");
       }
       handler.handle(call);
-    } catch (InterruptedException | RuntimeException failed) {
+    } catch (InterruptedException | IOException | RuntimeException failed) {
       answer(call, 500, "text/plain", String.valueOf(failed.getMessage()));
     }
   }

@@ -82,6 +82,15 @@ public final class CallsInFlight {
     all.put(number, new InFlight(endpoint, isCertain));
   }
 
+  /** A call is made once more, in the place of the first. */
+  public synchronized void repeat(long number, long again) {
+    InFlight call = all.remove(number);
+    if (call != null) {
+      all.put(again, call);
+      ended.put(number, nanos.getAsLong());
+    }
+  }
+
   /** Ends an incoming call. */
   public synchronized void end(long number) {
     InFlight call = all.remove(number);

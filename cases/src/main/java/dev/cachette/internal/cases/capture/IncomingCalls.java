@@ -181,6 +181,7 @@ public final class IncomingCalls implements Capturing {
       }
       long again = numbers.incrementAndGet();
       captured.repeat(again, number);
+      inFlight.repeat(number, again);
       CompletableFuture<Exchange> done = new CompletableFuture<>();
       by.send(
           request,
@@ -209,6 +210,7 @@ public final class IncomingCalls implements Capturing {
         // Nothing is learnt from it.
       } finally {
         carriesNot(again);
+        inFlight.end(again);
       }
     }
 
