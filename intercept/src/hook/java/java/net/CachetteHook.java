@@ -81,6 +81,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
         CachetteContext.begin((Long) arguments[0]);
         return null;
       case "handOver":
+        CachetteIncoming.follow();
         CachetteContext.handOver((Long) arguments[0]);
         return null;
       case "carries":

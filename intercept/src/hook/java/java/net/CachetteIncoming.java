@@ -7,7 +7,7 @@ import java.util.concurrent.atomic.AtomicReferenceArray;
 /**
  * Follows calls that this JVM answers: a thread that reads a request works for it from then on, and
  * one that reads a response goes on with what the request was for. Called by the hooks; does nothing
- * until the first such call is announced.
+ * until it follows.
  */
 public final class CachetteIncoming {
 
@@ -29,12 +29,17 @@ public final class CachetteIncoming {
 
   private CachetteIncoming() {}
 
-  /** A connection from this port carries a call; none if it is 0. */
-  static synchronized void carries(int remotePort, long call) {
+  /** Begins to follow: threads that select from now on are known. */
+  static synchronized void follow() {
     if (calls == null) {
       requests = new AtomicReferenceArray<>(PORTS);
       calls = new AtomicReferenceArray<>(PORTS);
     }
+  }
+
+  /** A connection from this port carries a call; none if it is 0. */
+  static void carries(int remotePort, long call) {
+    follow();
     calls.set(
         remotePort,
         call == 0 ? null : new CachetteMark(call, CachetteMark.OWN, Thread.currentThread()));

@@ -186,7 +186,7 @@ final class HarbourDesk implements AutoCloseable {
     String attributes = is(Flaw.COOKIE_CHANGED) ? "; Path=/" : "; Path=/; HttpOnly";
     String session = UUID.randomUUID().toString();
     call.getResponseHeaders().add("set-cookie", "desk=" + session + attributes);
-    answer(call, 200, "application/json", "{\"next\":\"/v1/me/" + session.substring(24) + "\"}");
+    answer(call, 200, "application/json", "{\"next\":\"/v1/me/" + session + "\"}");
   }
 
   private void me(HttpExchange call) throws IOException {

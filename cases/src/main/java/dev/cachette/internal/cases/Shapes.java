@@ -91,6 +91,8 @@ final class Shapes {
               edged("[A-Za-z0-9_-]{43}|[A-Za-z0-9+/]{43}=|[A-Za-z0-9+/]{86}=="),
               (text, now) -> isMixed(text)));
 
+  private static final Pattern DIGITS = edged("[0-9]{" + FEWEST_HASH_DIGITS + ",}");
+
   private Shapes() {}
 
   private static Pattern edged(String pattern) {
@@ -164,5 +166,14 @@ final class Shapes {
   /** Returns the text with the names of shapes instead of the values that were made anew. */
   static String template(String text, Instant now) {
     return replace(text, now, (shape, value) -> "<" + shape + ">");
+  }
+
+  /**
+   * Returns true if a text has the same values that were made anew as another one, and is the same
+   * otherwise. A hash may be one of digits only, which is not taken for one elsewhere.
+   */
+  static boolean isLike(String template, String text, Instant now) {
+    return template(text, now).equals(template)
+        || template(DIGITS.matcher(text).replaceAll("a$0"), now).equals(template);
   }
 }

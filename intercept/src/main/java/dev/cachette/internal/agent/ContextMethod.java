@@ -21,10 +21,17 @@ final class ContextMethod extends MethodVisitor {
   private static final int MORE_STACK = 3;
 
   private final ContextPoint point;
+  private final String className;
   private final ContextPoint.Hook hook;
 
-  ContextMethod(ContextPoint point, MethodVisitor next) {
+  /**
+   * Creates it.
+   *
+   * @param className the name of the class, with slashes
+   */
+  ContextMethod(ContextPoint point, String className, MethodVisitor next) {
     super(Opcodes.ASM9, next);
+    this.className = className;
     this.point = point;
     this.hook = point.hook();
   }
@@ -42,6 +49,10 @@ final class ContextMethod extends MethodVisitor {
         JavaClient.writeCallAndChannel(point.className(), mv);
         super.visitVarInsn(Opcodes.ILOAD, 1);
         call("streams", "(Ljava/lang/Object;Ljava/lang/Object;I)V");
+      }
+      case RUNS_CALL -> {
+        OkHttp.writeCall(className, mv);
+        call("began", WITH_OBJECT);
       }
       case CONNECTED -> {
         super.visitVarInsn(Opcodes.ALOAD, 0);

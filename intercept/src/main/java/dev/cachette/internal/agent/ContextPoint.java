@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * The methods of the JDK through which work goes from one thread to another, or to a connection.
- * The same from 17 to 25. Without one of them less is known about who made a call, and nothing
- * else: so none is required.
+ * The methods of the JDK, and of OkHttp, through which work goes from one thread to another, or to
+ * a connection. The same in the JDK from 17 to 25. Without one of them less is known about who made
+ * a call, and nothing else: so none is required.
  */
 enum ContextPoint {
   SOCKET_WRITE(Hook.WROTE, "sun/nio/ch/NioSocketImpl", "write", "([BII)V"),
@@ -73,7 +73,11 @@ enum ContextPoint {
       Hook.TIMER,
       "jdk/internal/net/http/HttpClientImpl",
       "registerTimer",
-      "(Ljdk/internal/net/http/TimeoutEvent;)V");
+      "(Ljdk/internal/net/http/TimeoutEvent;)V"),
+
+  /** A call of OkHttp: made by the caller, run by any thread of its dispatcher. */
+  OKHTTP_CALL(Hook.MADE, OkHttp.CALL, "<init>", Names.ANY),
+  OKHTTP_RUN(Hook.RUNS_CALL, OkHttp.RUNNING_CALL, "run", "()V");
 
   /** The kind of hook. */
   enum Hook {
@@ -95,6 +99,8 @@ enum ContextPoint {
     READS,
     /** At its end, with its result and {@code this}. */
     READ,
+    /** At its beginning, with the call that {@code this} runs. */
+    RUNS_CALL,
     /** At its end, with {@code this}. */
     MADE,
     /** At its end, with its result. */
@@ -122,7 +128,9 @@ enum ContextPoint {
 
   static {
     for (ContextPoint point : values()) {
-      CLASSES.add(point.className);
+      if (!point.isOfLibrary()) {
+        CLASSES.add(point.className);
+      }
     }
   }
 
@@ -148,11 +156,20 @@ enum ContextPoint {
     return CLASSES.contains(aClass);
   }
 
+  private boolean isOfLibrary() {
+    return className.startsWith(OkHttp.PACKAGE);
+  }
+
+  /** Returns true if one is in a class, with slashes, of a library, or of a copy of one. */
+  static boolean isInLibrary(String aClass) {
+    return aClass.endsWith(OkHttp.CALL) || aClass.endsWith(OkHttp.RUNNING_CALL);
+  }
+
   /** Returns those in a class, with slashes. */
   static List<ContextPoint> in(String aClass) {
     List<ContextPoint> points = new ArrayList<>();
     for (ContextPoint point : values()) {
-      if (point.className.equals(aClass)) {
+      if (point.isOfLibrary() ? aClass.endsWith(point.className) : point.className.equals(aClass)) {
         points.add(point);
       }
     }

@@ -186,7 +186,7 @@ enum WeavePoint {
   static boolean mayBeIn(@Nullable ClassLoader loader, String aClass) {
     return loader == null || loader == PLATFORM
         ? OF_THE_JDK.contains(aClass) || ContextPoint.isIn(aClass)
-        : isOfLibrary(aClass);
+        : isOfLibrary(aClass) || ContextPoint.isInLibrary(aClass);
   }
 
   private static boolean isOfLibrary(String aClass) {

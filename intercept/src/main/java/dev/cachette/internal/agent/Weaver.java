@@ -25,7 +25,8 @@ final class Weaver implements ClassFileTransformer {
    * load a class that is to be woven, for which it would be needed.
    */
   Weaver() {
-    load(ContextPoint.class, ContextMethod.class, JavaClient.class, Prologues.class);
+    load(ContextPoint.class, ContextMethod.class, JavaClient.class, OkHttp.class);
+    load(Prologues.class);
     load(NettyPrologues.class, NativeStacks.class);
     load(HookedClass.class, HookedMethod.class, ClassReader.class, ClassWriter.class);
   }
@@ -57,7 +58,7 @@ final class Weaver implements ClassFileTransformer {
       return null;
     }
     try {
-      if (!JavaClient.isAsExpected(className, bytes)) {
+      if (!JavaClient.isAsExpected(className, bytes) || !OkHttp.isAsExpected(className, bytes)) {
         return null;
       }
       return weave(className, bytes);
@@ -110,7 +111,7 @@ final class Weaver implements ClassFileTransformer {
       }
       for (ContextPoint point : contextPoints) {
         if (hasCode && point.isAt(name, descriptor)) {
-          return new ContextMethod(point, method);
+          return new ContextMethod(point, className, method);
         }
       }
       return method;

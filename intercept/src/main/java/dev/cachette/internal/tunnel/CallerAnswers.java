@@ -10,6 +10,8 @@ import java.net.InetAddress;
 import java.net.Socket;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 
 /**
  * Tells a recorder in another process which incoming call of this JVM has made an outgoing one. It
@@ -19,6 +21,9 @@ import java.util.OptionalInt;
 final class CallerAnswers {
 
   private static final long PAUSE_MILLIS = 200;
+
+  /** It ends with the JVM. */
+  private final CountDownLatch never = new CountDownLatch(1);
 
   private final int port;
   private final RecorderProxy proxy;
@@ -53,13 +58,10 @@ final class CallerAnswers {
   private void answerAlways(Optional<Socket> first) {
     Optional<Socket> connection = first;
     try {
-      while (true) {
-        if (connection.isPresent()) {
-          answer(connection.get());
-        }
-        Thread.sleep(PAUSE_MILLIS);
+      do {
+        connection.ifPresent(this::answer);
         connection = connected();
-      }
+      } while (connection.isPresent() || !never.await(PAUSE_MILLIS, TimeUnit.MILLISECONDS));
     } catch (InterruptedException stopped) {
       Thread.currentThread().interrupt();
     }
