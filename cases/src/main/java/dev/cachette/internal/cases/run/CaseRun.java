@@ -6,6 +6,7 @@ import dev.cachette.CachetteInternals;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.RecordingMode;
+import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cases.CallChoice;
@@ -15,6 +16,7 @@ import dev.cachette.internal.cases.Case;
 import dev.cachette.internal.cases.CaseExchange;
 import dev.cachette.internal.cases.CaseHar;
 import dev.cachette.internal.cases.ResponseComparison;
+import dev.cachette.internal.cases.SecretValues;
 import dev.cachette.internal.cases.VaryingValues;
 import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -48,7 +50,7 @@ public final class CaseRun {
   private final Cachette net;
   private final CaseFile file;
   private final ReplaySettings settings;
-  private final Redactor redactor;
+  private Redaction secrets;
   private final CallChoice choice;
   private final Substitutions substitutions = new Substitutions();
   private final CookieJar cookies = new CookieJar();
@@ -59,7 +61,7 @@ public final class CaseRun {
     this.net = net;
     this.file = file;
     this.settings = settings;
-    this.redactor = new Redactor(settings.secrets());
+    this.secrets = settings.secrets();
     this.choice = new CallChoice(Clock.systemUTC(), this::isOfBackground);
   }
 
@@ -146,6 +148,7 @@ public final class CaseRun {
     try {
       Exchange raw = CachetteInternals.call(net, request(expected.exchange().request()));
       raw.response().ifPresent(cookies::keep);
+      keepSecrets(expected, raw);
       Exchange actual = comparable(expected, raw);
       awaitOutgoing(step);
       findings.addAll(ResponseComparison.findings(expected, actual));
@@ -189,7 +192,7 @@ public final class CaseRun {
             new Uri(target.scheme(), target.host(), target.port(), uri.path(), uri.rawQuery()),
             captured.headers(),
             captured.body());
-    request = cookies.in(redactor.fill(request));
+    request = cookies.in(new Redactor(secrets).fill(request));
     for (UnaryOperator<Request> change : settings.changes()) {
       request = change.apply(request);
     }
@@ -199,7 +202,14 @@ public final class CaseRun {
   /** Returns an exchange as it would have been captured: at the same origin, and redacted. */
   private Exchange comparable(CaseExchange expected, Exchange raw) {
     Exchange moved = ResponseComparison.at(expected.exchange().request().uri().origin(), raw);
-    return redactor.redact(1, moved.with(expected.exchange().request()));
+    return new Redactor(secrets).redact(1, moved.with(expected.exchange().request()));
+  }
+
+  /** The later steps send what the application has given out now. */
+  private void keepSecrets(CaseExchange expected, Exchange raw) {
+    Map<String, String> given =
+        SecretValues.of(expected.exchange().response().orElseThrow(), raw.response().orElseThrow());
+    given.forEach((name, value) -> secrets = secrets.secret(name, value));
   }
 
   private void awaitOutgoing(Case.Step step) {
