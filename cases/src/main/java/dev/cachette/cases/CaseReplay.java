@@ -5,9 +5,9 @@ import dev.cachette.Cachette;
 import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
-import dev.cachette.internal.cases.Case;
 import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseFolder;
+import dev.cachette.internal.cases.run.Answers;
 import dev.cachette.internal.cases.run.CaseRun;
 import dev.cachette.internal.cases.run.ReplaySettings;
 import dev.cachette.internal.misuse.Refusals;
@@ -22,7 +22,6 @@ import java.util.function.Consumer;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.DynamicNode;
@@ -185,23 +184,12 @@ public final class CaseReplay implements Iterable<DynamicNode> {
               all.isEmpty() ? "" : " with a name that only(...) accepts",
               folder.path()));
     }
-    Set<String> destinations =
-        all.stream()
-            .flatMap(file -> file.content().steps().stream())
-            .flatMap(step -> step.outgoing().stream())
-            .map(it -> it.exchange().request().uri())
-            .filter(it -> !it.origin().equals(application.origin()))
-            .map(Uri::origin)
-            .collect(Collectors.toSet());
+    Set<String> destinations = Answers.destinations(all, application.origin());
     Optional<CaseFile> background =
-        all.stream().filter(it -> it.content().isBackground()).filter(it -> has(it)).findFirst();
+        all.stream().filter(it -> it.content().isBackground()).findFirst();
     return new Prepared(
         files,
         new ReplaySettings(application, changes, secrets, destinations, background, updates));
-  }
-
-  private static boolean has(CaseFile file) {
-    return file.content().steps().stream().map(Case.Step::outgoing).anyMatch(it -> !it.isEmpty());
   }
 
   /** Returns folder and application. */

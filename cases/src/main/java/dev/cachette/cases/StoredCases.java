@@ -1,10 +1,16 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cases;
 
+import dev.cachette.Cachette;
+import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Uri;
+import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseFolder;
+import dev.cachette.internal.cases.run.Answers;
 import dev.cachette.internal.misuse.Refusals;
 import java.net.URI;
+import java.util.List;
+import java.util.Set;
 
 /** Cases in a folder. */
 public final class StoredCases {
@@ -29,6 +35,22 @@ public final class StoredCases {
   /** As {@link #against(String)}. */
   public CaseReplay against(URI url) {
     return against(Refusals.given("against(url)", url).toString());
+  }
+
+  /**
+   * Answers the outgoing calls that the application makes by itself, such as at its start, in the
+   * current scope of a Cachette. While a case is replayed, they are answered anyway.
+   *
+   * @throws dev.cachette.cassette.CassetteException if a file is not one of a case
+   */
+  public StoredCases answerBackground(Cachette net) {
+    Refusals.given("answerBackground(net)", net);
+    List<CaseFile> all = folder.read();
+    Set<String> destinations = Answers.destinations(all, "");
+    all.stream()
+        .filter(file -> file.content().isBackground())
+        .forEach(it -> Answers.putBackground(net, it, Redaction.byDefault(), destinations));
+    return this;
   }
 
   /** Returns the folder. */

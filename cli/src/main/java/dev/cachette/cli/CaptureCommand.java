@@ -43,6 +43,7 @@ final class CaptureCommand implements Callable<Integer> {
   @Mixin private Application application;
   @Mixin private RedactionOptions rules;
   @Mixin private TrustedCa trusted;
+  @Mixin private ServiceAddresses addresses;
   @Mixin private Authority authority;
   @Mixin private ControlOptions control;
 
@@ -155,7 +156,7 @@ final class CaptureCommand implements Callable<Integer> {
           CaptureSettings.of(folder, application.origin())
               .listenAddress(listen)
               .redaction(rules.redaction())
-              .realServices(trusted.addedTo(RealServices.defaults()))
+              .realServices(trusted.addedTo(addresses.addedTo(RealServices.defaults())))
               .certificateAuthority(authority.file())
               .background(background.toArray(String[]::new));
       Integer port = application.outgoingPort(!command.isEmpty()).orElse(null);

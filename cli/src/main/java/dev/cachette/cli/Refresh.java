@@ -5,7 +5,6 @@ import dev.cachette.cassette.Drift;
 import dev.cachette.tooling.CassetteOnDisk;
 import dev.cachette.tooling.CassetteRefresh;
 import java.nio.file.Path;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -41,21 +40,14 @@ final class Refresh implements Callable<Integer> {
       description = "Exit with 1 for changes in shape (shape), or for any change (any).")
   private Compare.@Nullable FailOn failOn;
 
-  @Option(
-      names = "--at",
-      paramLabel = "ORIGIN=ADDRESS",
-      converter = {OriginReader.class, OriginReader.class},
-      description =
-          "The address of a service, if it differs from its name:"
-              + " https://tides.example=http://127.0.0.1:8085. Can be repeated.")
-  private Map<String, String> addresses = Map.of();
+  @Mixin private ServiceAddresses addresses;
 
   @Override
   public Integer call() {
     try (CassetteOnDisk cassette = new CassetteOnDisk(file, output::notice)) {
       CassetteRefresh refreshed =
           CassetteRefresh.of(
-              cassette, rules.redaction(), trusted.servicesAt(addresses), output::remark);
+              cassette, rules.redaction(), trusted.servicesAt(addresses.all()), output::remark);
       Drift drift = refreshed.drift();
       if (output.isJson()) {
         output.json(drift.exchanges());

@@ -3,9 +3,7 @@ package dev.cachette.internal.cases.run;
 
 import dev.cachette.Cachette;
 import dev.cachette.CachetteInternals;
-import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.cassette.RecordingMode;
 import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
@@ -19,7 +17,6 @@ import dev.cachette.internal.cases.ResponseComparison;
 import dev.cachette.internal.cases.SecretValues;
 import dev.cachette.internal.cases.VaryingValues;
 import dev.cachette.internal.cases.file.CaseFile;
-import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Redactor;
 import dev.cachette.internal.engine.RealServiceFailed;
@@ -36,8 +33,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 
 /** Replays one case: sends its incoming calls, answers the outgoing ones, and compares. */
 public final class CaseRun {
@@ -122,18 +117,7 @@ public final class CaseRun {
   }
 
   private void answerBackground(CaseFile background) {
-    CallChoice ofBackground = new CallChoice(Clock.systemUTC(), request -> true);
-    List<CaseExchange> all = background.content().exchanges();
-    ofBackground.begin(all, IntStream.range(0, all.size()).boxed().collect(Collectors.toSet()));
-    put(background.content().name(), background.exchanges(), ofBackground);
-  }
-
-  private void put(String name, RecordedExchanges exchanges, CallChoice by) {
-    CassetteSettings how =
-        CassetteSettings.defaults().mode(RecordingMode.REPLAY).redaction(any -> settings.secrets());
-    LoadedCassette cassette = new LoadedCassette(name, how, RecordingMode.REPLAY, exchanges);
-    cassette.chooseBy(by, settings.destinations());
-    CachetteInternals.put(net, cassette);
+    Answers.putBackground(net, background, secrets, settings.destinations());
   }
 
   /** Replays a step; returns false if the next ones make no sense. */
@@ -143,7 +127,7 @@ public final class CaseRun {
     Case.Step step = written.content().steps().get(number);
     List<CaseExchange> all = written.content().exchanges();
     choice.begin(all, indexes(all, step.outgoing()));
-    put(file.content().name(), exchanges, choice);
+    Answers.put(net, file.content().name(), exchanges, choice, secrets, settings.destinations());
     CaseExchange expected = step.incoming().orElseThrow();
     try {
       Exchange raw = CachetteInternals.call(net, request(expected.exchange().request()));
