@@ -3,7 +3,7 @@
 set -e
 cd "$(dirname "$0")"
 cachette=../cachette
-mvn -B -q -o dependency:build-classpath -Dmdep.outputFile=target/classpath > /dev/null
+mvn -B -q compile dependency:build-classpath -DincludeScope=runtime -Dmdep.outputFile=target/classpath > /dev/null
 $cachette --version > /dev/null # Builds it, if necessary.
 $cachette serve src/test/services/tides.stubs.yaml --port 9131 --for https://tides.example &
 tides=$!

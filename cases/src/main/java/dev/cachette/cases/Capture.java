@@ -13,7 +13,6 @@ import dev.cachette.internal.cases.capture.CapturedCase;
 import dev.cachette.internal.cases.capture.IncomingCalls;
 import dev.cachette.internal.cases.capture.OutgoingCalls;
 import dev.cachette.internal.cases.capture.Sessions;
-import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseFolder;
 import dev.cachette.internal.engine.RealCallObserver;
 import dev.cachette.internal.engine.RealServiceFailed;
@@ -51,7 +50,7 @@ public final class Capture implements AutoCloseable {
             settings.folder(),
             settings.redaction(),
             new Sessions(settings.session(), settings.sessionCookie()),
-            (captured, change) -> listener.written(shown(captured, change)));
+            captured -> listener.written(shown(captured)));
     this.applications = TunnelledClients.open(settings.agentPort());
     CallsInFlight inFlight = new CallsInFlight(applications::isAny, System::nanoTime);
     this.outgoing =
@@ -154,11 +153,11 @@ public final class Capture implements AutoCloseable {
 
   /** Returns the cases, in the order of their numbers. */
   public List<CapturedCaseInfo> cases() {
-    return captured.cases().stream().map(it -> shown(it, CaseFile.Change.UNCHANGED)).toList();
+    return captured.cases().stream().filter(it -> !it.isDropped()).map(this::shown).toList();
   }
 
-  private CapturedCaseInfo shown(CapturedCase it, CaseFile.Change change) {
-    return CapturedCaseInfo.of(it, change, new CaseFolder(settings.folder()));
+  private CapturedCaseInfo shown(CapturedCase it) {
+    return CapturedCaseInfo.of(it, new CaseFolder(settings.folder()));
   }
 
   /**

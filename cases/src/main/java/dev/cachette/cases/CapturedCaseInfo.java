@@ -4,7 +4,6 @@ package dev.cachette.cases;
 import dev.cachette.internal.cases.Case;
 import dev.cachette.internal.cases.CaseExchange;
 import dev.cachette.internal.cases.capture.CapturedCase;
-import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseFolder;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -51,7 +50,7 @@ public record CapturedCaseInfo(
     varying = List.copyOf(varying);
   }
 
-  static CapturedCaseInfo of(CapturedCase from, CaseFile.Change change, CaseFolder folder) {
+  static CapturedCaseInfo of(CapturedCase from, CaseFolder folder) {
     List<String> incoming = new ArrayList<>();
     List<String> outgoing = new ArrayList<>();
     List<String> varying = new ArrayList<>();
@@ -78,7 +77,7 @@ public record CapturedCaseInfo(
         outcome,
         outgoing,
         varying.stream().distinct().toList(),
-        Change.valueOf(change.name()));
+        Change.valueOf(from.change().name()));
   }
 
   private static String target(CaseExchange call) {

@@ -60,10 +60,7 @@ public final class CasesOfHar {
     }
     CapturedCalls captured =
         new CapturedCalls(
-            folder,
-            redaction,
-            new Sessions(Optional.empty(), Optional.empty()),
-            (written, change) -> {});
+            folder, redaction, new Sessions(Optional.empty(), Optional.empty()), written -> {});
     try (captured) {
       captured.importAll(wanted);
     }

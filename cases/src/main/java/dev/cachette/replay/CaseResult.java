@@ -48,8 +48,13 @@ public record CaseResult(
     return more == 0 ? first : first + " (and " + more + " more)";
   }
 
-  /** Returns what differs, finding by finding, and how to fix it. */
-  public String explanation() {
+  /** Returns what differs, finding by finding. */
+  public String differences() {
     return CaseText.of(this);
+  }
+
+  /** Returns what differs, finding by finding, and how to fix it in a test. */
+  public String explanation() {
+    return CaseText.withFix(this);
   }
 }

@@ -23,10 +23,11 @@ final class CaseText {
             result.line()));
     result.calls().forEach(call -> text.append("  ").append(call).append(newLine()));
     byCall(result).forEach((heading, findings) -> add(text, heading, findings));
-    if (!result.isSame()) {
-      text.append(newLine()).append(fix(result)).append(newLine());
-    }
     return text.toString();
+  }
+
+  static String withFix(CaseResult result) {
+    return result.isSame() ? of(result) : of(result) + newLine() + fix(result) + newLine();
   }
 
   private static Map<String, List<CaseFinding>> byCall(CaseResult result) {
@@ -69,9 +70,10 @@ final class CaseText {
       return "Fix: if the new outgoing call is intended, capture the case again: nothing was"
           + " recorded that could answer it.";
     }
-    return "Fix: correct the application; or, if this is intended, update the file with"
-        + " -Dcachette.cases=update and review the change. For a value that differs each time, add"
-        + " its place to \"_varying\" in the file.";
+    return String.format(
+        "Fix: correct the application; or, if this is intended, update the file with%n"
+            + "-Dcachette.cases=update and review the change. For a value that differs each time,%n"
+            + "add its place to \"_varying\" in the file.");
   }
 
   private static String newLine() {

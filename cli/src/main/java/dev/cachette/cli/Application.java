@@ -85,23 +85,25 @@ final class Application {
    * Starts it, and waits until it is ready.
    *
    * @param questions the port where its agent tells who makes a call; 0 if nobody asks
-   * @throws ToolingException if it does not become ready; the end of its output is in the message
+   * @param output the end of its own output is printed here, if it does not become ready
+   * @throws ToolingException if it does not become ready
    */
-  Started start(List<String> command, URI proxy, String authorityPem, int questions)
+  Started start(List<String> command, URI proxy, String authorityPem, int questions, Output output)
       throws IOException {
     Path certificate = Files.createTempFile("cachette", ".pem");
     Files.writeString(certificate, authorityPem);
-    Path output = log == null ? Files.createTempFile("cachette-app", ".log") : log;
+    Path said = log == null ? Files.createTempFile("cachette-app", ".log") : log;
     Started started =
         new Started(
-            ProxiedCommand.of(command, proxy, certificate).askedAt(questions).logTo(output).start(),
+            ProxiedCommand.of(command, proxy, certificate).askedAt(questions).logTo(said).start(),
             certificate);
     try {
       started.command().awaitReady(URI.create(origin), limit);
       return started;
     } catch (ToolingException late) {
       started.close();
-      throw new ToolingException(late.getMessage() + "\nIts output ends with:\n" + end(output));
+      output.notice("The output of the command ends with:\n" + end(said));
+      throw late;
     }
   }
 

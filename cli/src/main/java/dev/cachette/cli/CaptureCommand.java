@@ -135,7 +135,7 @@ final class CaptureCommand implements Callable<Integer> {
       }
       try (Application.Started started =
           application.start(
-              command, capture.proxy(), capture.authorityPem(), capture.agentPort())) {
+              command, capture.proxy(), capture.authorityPem(), capture.agentPort(), output)) {
         return run(capture, printer, end, started.command());
       }
     } finally {

@@ -91,14 +91,15 @@ final class ReplayCommand implements Callable<Integer> {
     List<CaseResult> results = new ArrayList<>();
     try (Cachette net = Cachette.open(settings());
         CapturePort page = CapturePort.open(control, net, new ReplayedCases(results), output)) {
+      CaseReplay replay = replay(net);
       int code;
       if (command.isEmpty()) {
         net.baseUrl();
-        code = run(replay(net), results);
+        code = run(replay, results);
       } else {
         try (Application.Started started =
-            application.start(command, net.proxy().uri(), net.proxy().authorityPem(), 0)) {
-          code = run(replay(net), results);
+            application.start(command, net.proxy().uri(), net.proxy().authorityPem(), 0, output)) {
+          code = run(replay, results);
         }
       }
       if (page.isOpen()) {
@@ -122,7 +123,8 @@ final class ReplayCommand implements Callable<Integer> {
 
   private CaseReplay replay(Cachette net) {
     try {
-      CaseReplay replay = Cases.in(folder).against(application.origin()).with(net);
+      CaseReplay replay =
+          Cases.in(folder).answerBackground(net).against(application.origin()).with(net);
       if (!names.isEmpty()) {
         replay.only(names::contains);
       }
@@ -163,6 +165,11 @@ final class ReplayCommand implements Callable<Integer> {
             application.origin(),
             result.cases().size() - different,
             different == 0 ? "" : ", " + different + " different"));
+    if (result.different().stream().anyMatch(it -> !it.updated())) {
+      output.remark(
+          "Fix: correct the application; or, if this is intended, add --update, or capture the"
+              + " cases again, and review the change.");
+    }
     boolean nothing =
         result.cases().stream()
             .allMatch(it -> it.findings().stream().anyMatch(of -> of.kind() == Kind.NO_RESPONSE));
@@ -180,7 +187,7 @@ final class ReplayCommand implements Callable<Integer> {
           each.updated() ? "updated" : each.isSame() ? "as captured" : "DIFFERENT");
     }
     StringBuilder text = new StringBuilder(table.toString());
-    result.different().forEach(it -> text.append('\n').append(it.explanation()));
+    result.different().forEach(it -> text.append('\n').append(it.differences()));
     output.result(text.toString());
   }
 

@@ -31,6 +31,7 @@ final class LivePage {
           "stubs.js",
           "complete.js",
           "sources.js",
+          "cases.js",
           "contracts.js",
           "messages.js");
 

@@ -11,6 +11,7 @@ import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
@@ -24,6 +25,10 @@ final class Shapes {
 
   private static final Duration CLOSE = Duration.ofDays(1);
   private static final int FEWEST_HASH_DIGITS = 12;
+
+  private static final String TIME = "a time";
+  private static final String DATE = "a date";
+  private static final Set<String> TIMES = Set.of(TIME, DATE);
 
   /** One kind of value; {@code name} is what replaces it in a template. */
   private record Shape(String name, Pattern pattern, Test test) {}
@@ -40,13 +45,13 @@ final class Shapes {
               edged("[0-9a-fA-F]{8}(?:-[0-9a-fA-F]{4}){3}-[0-9a-fA-F]{12}"),
               (text, now) -> true),
           new Shape(
-              "a time",
+              TIME,
               edged(
                   "\\d{4}-\\d\\d-\\d\\d[T ]\\d\\d:\\d\\d(?::\\d\\d(?:\\.\\d{1,9})?)?"
                       + "(?:Z|[+-]\\d\\d:?\\d\\d)?(?:\\[[A-Za-z_/]+\\])?"),
               (text, now) -> isClose(Shapes::dateTime, text, now)),
           new Shape(
-              "a time",
+              TIME,
               Pattern.compile(
                   "[A-Z][a-z]{2}, \\d\\d [A-Z][a-z]{2} \\d{4} \\d\\d:\\d\\d:\\d\\d GMT"),
               (text, now) ->
@@ -56,7 +61,7 @@ final class Shapes {
                       text,
                       now)),
           new Shape(
-              "a date",
+              DATE,
               edged("\\d{4}-\\d\\d-\\d\\d"),
               (text, now) ->
                   isClose(
@@ -64,13 +69,13 @@ final class Shapes {
                       text,
                       now)),
           new Shape(
-              "a time",
+              TIME,
               edged("\\d{10}(?:\\.\\d{1,9})?"),
               (text, now) ->
                   isClose(
                       it -> Instant.ofEpochSecond(Long.parseLong(it.substring(0, 10))), text, now)),
           new Shape(
-              "a time",
+              TIME,
               edged("\\d{13}"),
               (text, now) -> isClose(it -> Instant.ofEpochMilli(Long.parseLong(it)), text, now)),
           new Shape(
@@ -139,6 +144,12 @@ final class Shapes {
    */
   static String replace(String text, Instant now, UnaryOperator<String> replacement) {
     return replace(text, now, (shape, value) -> replacement.apply(value));
+  }
+
+  /** As {@link #replace(String, Instant, UnaryOperator)}, but for times, which identify nothing. */
+  static String replaceIdentifiers(String text, Instant now, UnaryOperator<String> replacement) {
+    return replace(
+        text, now, (shape, value) -> TIMES.contains(shape) ? value : replacement.apply(value));
   }
 
   private interface Replacing {

@@ -15,7 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 
-/** The values of a response that vary, as they were captured and as they are now. */
+/** The values of a response that vary, as they were captured and as they are now; but no times. */
 public final class VaryingValues {
 
   private VaryingValues() {}
@@ -38,16 +38,24 @@ public final class VaryingValues {
     Optional<JsonNode> other = json(after.get());
     for (String path : captured.response().json()) {
       if (one.isPresent() && other.isPresent()) {
-        Map<String, String> values = new HashMap<>();
-        for (Located located : JsonQuery.parse(path).find(one.get())) {
-          values.put(located.path(), located.node().asText());
-        }
-        for (Located located : JsonQuery.parse(path).find(other.get())) {
-          String value = values.getOrDefault(located.path(), "");
-          pairs(value, then, located.node().asText(), now.started(), receiver);
-        }
+        Map<String, String> values = texts(path, one.get());
+        texts(path, other.get())
+            .forEach(
+                (place, value) ->
+                    pairs(values.getOrDefault(place, ""), then, value, now.started(), receiver));
       }
     }
+  }
+
+  /** Returns the strings at a path, by their places. */
+  private static Map<String, String> texts(String path, JsonNode json) {
+    Map<String, String> values = new HashMap<>();
+    for (Located located : JsonQuery.parse(path).find(json)) {
+      if (located.node().isTextual()) {
+        values.put(located.path(), located.node().textValue());
+      }
+    }
+    return values;
   }
 
   private static Optional<JsonNode> json(Response response) {
@@ -70,7 +78,7 @@ public final class VaryingValues {
 
   private static List<String> values(String text, Instant now) {
     List<String> found = new ArrayList<>();
-    Shapes.replace(
+    Shapes.replaceIdentifiers(
         text,
         now,
         value -> {

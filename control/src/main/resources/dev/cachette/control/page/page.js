@@ -1,12 +1,14 @@
 // The views, and which one the address names: #/calls?filter=is:unexpected&call=17
 import { showCalls } from "/page/calls.js";
+import { showCases } from "/page/cases.js";
 import { showContracts } from "/page/contracts.js";
 import { showMessages } from "/page/messages.js";
 import { showSources } from "/page/sources.js";
 import { showStubs } from "/page/stubs.js";
 
 const VIEWS = {
-  calls: showCalls, stubs: showStubs, sources: showSources, contracts: showContracts, messages: showMessages,
+  calls: showCalls, stubs: showStubs, sources: showSources, contracts: showContracts, cases: showCases,
+  messages: showMessages,
 };
 let shown = null;
 

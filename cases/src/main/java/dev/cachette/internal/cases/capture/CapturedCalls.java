@@ -5,7 +5,6 @@ import dev.cachette.cassette.CassetteException;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Redaction;
 import dev.cachette.internal.cases.Case;
-import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseName;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -15,7 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.BiConsumer;
+import java.util.function.Consumer;
 
 /**
  * What is captured: each incoming call with its outgoing ones, and the cases that become of them. A
@@ -27,7 +26,7 @@ public final class CapturedCalls implements AutoCloseable {
 
   private final CaseWriter writer;
   private final Sessions sessions;
-  private final BiConsumer<CapturedCase, CaseFile.Change> listener;
+  private final Consumer<CapturedCase> listener;
   private final Thread thread = new Thread(this::writeAlways, "cachette-cases");
 
   private final Map<Long, Draft> drafts = new LinkedHashMap<>();
@@ -50,10 +49,7 @@ public final class CapturedCalls implements AutoCloseable {
    * @throws CassetteException if a file in the folder is not one of a case
    */
   public CapturedCalls(
-      Path folder,
-      Redaction redaction,
-      Sessions sessions,
-      BiConsumer<CapturedCase, CaseFile.Change> listener) {
+      Path folder, Redaction redaction, Sessions sessions, Consumer<CapturedCase> listener) {
     this.writer = new CaseWriter(folder, redaction);
     this.sessions = sessions;
     this.listener = listener;
@@ -251,7 +247,8 @@ public final class CapturedCalls implements AutoCloseable {
 
   private void write(CapturedCase captured) {
     if (!captured.isDropped() && !captured.drafts().isEmpty()) {
-      listener.accept(captured, writer.write(captured));
+      writer.write(captured);
+      listener.accept(captured);
     }
   }
 

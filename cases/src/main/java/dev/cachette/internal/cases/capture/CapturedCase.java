@@ -3,6 +3,7 @@ package dev.cachette.internal.cases.capture;
 
 import dev.cachette.internal.cases.Case;
 import dev.cachette.internal.cases.VaryingPlaces;
+import dev.cachette.internal.cases.file.CaseFile;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -16,6 +17,7 @@ public final class CapturedCase {
   private Optional<String> name = Optional.empty();
   private VaryingPlaces marks = VaryingPlaces.NONE;
   private Optional<Case> content = Optional.empty();
+  private CaseFile.Change change = CaseFile.Change.UNCHANGED;
   private boolean dropped;
 
   CapturedCase(long number, Optional<String> givenName) {
@@ -59,8 +61,14 @@ public final class CapturedCase {
     marks = marks.with(place);
   }
 
-  synchronized void keep(Case newContent) {
+  synchronized void keep(Case newContent, CaseFile.Change newChange) {
     content = Optional.of(newContent);
+    change = newChange;
+  }
+
+  /** Returns how its file has changed. */
+  public synchronized CaseFile.Change change() {
+    return change;
   }
 
   /** Returns the case as it was written last. */

@@ -124,17 +124,14 @@ final class CaseWriter {
     return name;
   }
 
-  /**
-   * Writes a case.
-   *
-   * @return how its file has changed
-   */
-  CaseFile.Change write(CapturedCase captured) {
+  /** Writes a case. */
+  void write(CapturedCase captured) {
     Case content = content(captured);
     written.put(content.name(), captured);
-    captured.keep(content);
-    return CaseFile.replace(
-        folder.file(content.name()), Optional.ofNullable(before.get(content.name())), content);
+    CaseFile.Change change =
+        CaseFile.replace(
+            folder.file(content.name()), Optional.ofNullable(before.get(content.name())), content);
+    captured.keep(content, change);
   }
 
   /** Gives a case another name. */
