@@ -17,6 +17,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.CountDownLatch;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
@@ -163,11 +164,20 @@ class CaptureTest {
 
   @Test
   void caseCanBeNamedDroppedAndMarked() throws Exception {
+    CountDownLatch written = new CountDownLatch(3);
+    CaptureListener listener =
+        new CaptureListener() {
+          @Override
+          public void written(CapturedCaseInfo captured) {
+            written.countDown();
+          }
+        };
     try (Capture capture =
-        Capture.open(CaptureSettings.of(folder, harbour.desk().url()), new CaptureListener() {})) {
+        Capture.open(CaptureSettings.of(folder, harbour.desk().url()), listener)) {
       harbour.send(capture.baseUrl() + "/v1/login", "");
       harbour.send(capture.baseUrl() + "/v1/login", "");
       harbour.send(capture.baseUrl() + "/v1/login", "");
+      written.await();
       capture.rename(1, "sign in");
       capture.drop(2);
       capture.markVarying(3, "$.next");
