@@ -21,6 +21,8 @@ import java.util.function.UnaryOperator;
  */
 public final class CachetteInternals {
 
+  private static final String PROTOCOL = "HTTP/1.1";
+
   private CachetteInternals() {}
 
   /** Adds an observer of one session, until it ends. */
@@ -60,7 +62,7 @@ public final class CachetteInternals {
 
   /** Sets what knows who makes the calls of a session that intercepts nothing itself. */
   public static void knowClientsBy(Cachette net, ClientHooks clients) {
-    net.session().knowClientsBy(clients);
+    net.session().answering().wire().knowClientsBy(clients);
   }
 
   /** Activates a cassette that is read already, in the current scope. */
@@ -74,7 +76,7 @@ public final class CachetteInternals {
    * @throws RealServiceFailed if there is none
    */
   public static Exchange call(Cachette net, Request request) throws RealServiceFailed {
-    return net.session().call(request);
+    return net.session().answering().realService().call(request, PROTOCOL);
   }
 
   /**
@@ -84,7 +86,7 @@ public final class CachetteInternals {
    */
   public static void call(Cachette net, Request request, RealCallObserver observer)
       throws RealServiceFailed {
-    net.session().call(request, observer);
+    net.session().answering().realService().begin(request, PROTOCOL, observer);
   }
 
   /** Returns what was declared of a stub. */

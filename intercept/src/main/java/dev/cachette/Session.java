@@ -2,12 +2,8 @@
 package dev.cachette;
 
 import dev.cachette.cassette.CassetteSettings;
-import dev.cachette.cassette.Exchange;
-import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cassette.LoadedCassette;
-import dev.cachette.internal.engine.RealCallObserver;
-import dev.cachette.internal.engine.RealServiceFailed;
 import dev.cachette.internal.engine.ScopeReport;
 import dev.cachette.internal.engine.ScopeSettings;
 import dev.cachette.internal.engine.Scopes;
@@ -18,7 +14,6 @@ import dev.cachette.internal.model.DraftStub;
 import dev.cachette.internal.model.Place;
 import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.text.Failed;
-import dev.cachette.internal.wire.ClientHooks;
 import dev.cachette.internal.wire.WireServer;
 import java.nio.file.Path;
 import java.util.Collection;
@@ -188,19 +183,9 @@ final class Session {
     makeConnectionsNew();
   }
 
-  /** Sets what knows the clients, before the first call. */
-  void knowClientsBy(ClientHooks clients) {
-    server.knowClientsBy(clients);
-  }
-
-  /** Sends a request to its destination. */
-  Exchange call(Request request) throws RealServiceFailed {
-    return answering.realService().call(request, "HTTP/1.1");
-  }
-
-  /** Sends a request to its destination, with an observer. */
-  void call(Request request, RealCallObserver observer) throws RealServiceFailed {
-    answering.realService().begin(request, "HTTP/1.1", observer);
+  /** Returns its server. */
+  AnsweringServer answering() {
+    return answering;
   }
 
   /** Reloads the file of a cassette. */
