@@ -196,6 +196,7 @@ public final class Capture implements AutoCloseable {
    */
   @Override
   public void close() {
+    captured.finish();
     closing(incoming);
     closing(outgoing);
     try (applications) {

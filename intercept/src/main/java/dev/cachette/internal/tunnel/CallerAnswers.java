@@ -69,6 +69,7 @@ final class CallerAnswers {
 
   /** Answers questions until the recorder leaves. */
   private void answer(Socket connection) {
+    TunnelEntrance.start("cachette-callers", () -> endPassedBy(connection));
     try (connection) {
       DataInputStream in = new DataInputStream(connection.getInputStream());
       DataOutputStream out = new DataOutputStream(connection.getOutputStream());
@@ -77,6 +78,16 @@ final class CallerAnswers {
       }
     } catch (IOException left) {
       // It may come back.
+    }
+  }
+
+  private void endPassedBy(Socket connection) {
+    try {
+      while (!connection.isClosed() && !proxy.endPassedBy()) {
+        never.await(PAUSE_MILLIS, TimeUnit.MILLISECONDS);
+      }
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
     }
   }
 

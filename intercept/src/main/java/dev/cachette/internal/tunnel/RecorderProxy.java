@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
 
@@ -25,6 +26,9 @@ final class RecorderProxy {
 
   /** The ports of the application's connections, by those of their tunnels. */
   private final Map<Integer, Integer> clients = new ConcurrentHashMap<>();
+
+  /** Connections that were made while there was no recorder. */
+  private final Set<Tunnel> passedBy = ConcurrentHashMap.newKeySet();
 
   /**
    * Creates it for a port.
@@ -101,9 +105,27 @@ final class RecorderProxy {
     return line.toString().stripTrailing();
   }
 
-  /** Closes a tunnel. */
-  void close(Socket tunnel) throws IOException {
-    clients.remove(tunnel.getLocalPort());
-    tunnel.close();
+  /** Closes the connection of a tunnel. */
+  void close(Socket connection, Tunnel tunnel) throws IOException {
+    passedBy.remove(tunnel);
+    close(connection);
+  }
+
+  private void close(Socket connection) throws IOException {
+    clients.remove(connection.getLocalPort());
+    connection.close();
+  }
+
+  /** Notes that a tunnel goes to its service, as there is no recorder. */
+  void passedBy(Tunnel tunnel) {
+    passedBy.add(tunnel);
+  }
+
+  /**
+   * There is a recorder now: ends idle connections that go past it; returns true if none is left.
+   */
+  boolean endPassedBy() {
+    passedBy.forEach(Tunnel::endIfIdle);
+    return passedBy.isEmpty();
   }
 }

@@ -11,6 +11,7 @@ import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 
 /**
@@ -23,6 +24,7 @@ final class Tunnel {
   /** A client that says nothing for this long waits for its server, which HTTP clients never do. */
   private static final int SILENCE_MILLIS = 500;
 
+  private static final long IDLE_NANOS = TimeUnit.MILLISECONDS.toNanos(50);
   private static final int ENOUGH = 20;
   private static final int BUFFER = 16 * 1024;
   private static final int TLS_HANDSHAKE = 0x16;
@@ -33,6 +35,11 @@ final class Tunnel {
   private final InetSocketAddress destination;
   private final RecorderProxy recorder;
   private boolean ended;
+
+  /** True if what came last was from the service. */
+  private volatile boolean isAnswered;
+
+  private volatile long lastNanos;
 
   Tunnel(Socket client, InetSocketAddress destination, RecorderProxy recorder) {
     this.client = client;
@@ -50,10 +57,10 @@ final class Tunnel {
         client.setTcpNoDelay(true);
         service.getOutputStream().write(first);
         TunnelEntrance.start("cachette-tunnel", () -> carryBack(service));
-        carry(client, service);
+        carry(client, service, false);
         awaitEnd(service);
       } finally {
-        recorder.close(service);
+        recorder.close(service, this);
       }
     }
   }
@@ -91,7 +98,11 @@ final class Tunnel {
 
   private Socket throughRecorder() throws IOException {
     Optional<Socket> tunnel = recorder.connect(destination, client.getPort());
-    return tunnel.isPresent() ? tunnel.get() : direct();
+    if (tunnel.isPresent()) {
+      return tunnel.get();
+    }
+    recorder.passedBy(this);
+    return direct();
   }
 
   private Socket direct() throws IOException {
@@ -100,7 +111,7 @@ final class Tunnel {
 
   private void carryBack(Socket service) {
     try {
-      carry(service, client);
+      carry(service, client, true);
     } catch (IOException broken) {
       reset();
     } finally {
@@ -132,13 +143,26 @@ final class Tunnel {
     }
   }
 
-  private static void carry(Socket from, Socket to) throws IOException {
+  private void carry(Socket from, Socket to, boolean isOfService) throws IOException {
     InputStream in = from.getInputStream();
     OutputStream out = to.getOutputStream();
     byte[] buffer = new byte[BUFFER];
     for (int count = in.read(buffer); count >= 0; count = in.read(buffer)) {
+      isAnswered = isOfService;
+      lastNanos = System.nanoTime();
       out.write(buffer, 0, count);
     }
     to.shutdownOutput();
+  }
+
+  /** Closes the connection if its client waits for nothing, so that it makes another one. */
+  void endIfIdle() {
+    if (isAnswered && System.nanoTime() - lastNanos > IDLE_NANOS) {
+      try {
+        client.close();
+      } catch (IOException closed) {
+        // It is what was wanted.
+      }
+    }
   }
 }

@@ -40,6 +40,7 @@ public final class CapturedCalls implements AutoCloseable {
   private final List<Runnable> commands = new ArrayList<>();
 
   private Optional<RuntimeException> failure = Optional.empty();
+  private volatile boolean finished;
   private boolean closed;
 
   /**
@@ -80,8 +81,16 @@ public final class CapturedCalls implements AutoCloseable {
     drafts.get(original).repeatedBy(again);
   }
 
+  /** From now on, calls that end are cut off, and not kept. */
+  public void finish() {
+    finished = true;
+  }
+
   /** Ends an incoming call. */
   void end(long number, Exchange exchange) {
+    if (finished) {
+      return;
+    }
     Draft draft = draft(number);
     draft.end(exchange);
     Sessions.Place place = sessions.place(number, exchange);
@@ -133,6 +142,9 @@ public final class CapturedCalls implements AutoCloseable {
     Draft draft = drafts.getOrDefault(number, drafts.get(0L));
     Draft.Outgoing begun = draft.begin();
     return exchange -> {
+      if (finished) {
+        return;
+      }
       draft.end(begun, exchange);
       synchronized (this) {
         changedCase(draft.number()).ifPresent(changed::add);
