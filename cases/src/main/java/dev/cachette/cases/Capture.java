@@ -16,6 +16,7 @@ import dev.cachette.internal.cases.capture.Sessions;
 import dev.cachette.internal.cases.file.CaseFolder;
 import dev.cachette.internal.engine.RealCallObserver;
 import dev.cachette.internal.engine.RealServiceFailed;
+import dev.cachette.internal.masking.RequestMask;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.tunnel.TunnelledClients;
 import java.io.IOException;
@@ -67,7 +68,7 @@ public final class Capture implements AutoCloseable {
             captured,
             inFlight,
             settings.background(),
-            (request, possible) -> listener.doubted(request.toString(), possible)));
+            (request, possible) -> listener.doubted(masked(request), possible)));
     this.incoming =
         Cachette.open(
             base()
@@ -83,6 +84,10 @@ public final class Capture implements AutoCloseable {
             settings.application(),
             this::baseUrl,
             settings.isRepeatingSafe() ? Optional.of(this::send) : Optional.empty()));
+  }
+
+  private static String masked(Request request) {
+    return RequestMask.of(request, List.of()).text(request.toString());
   }
 
   private Settings base() {

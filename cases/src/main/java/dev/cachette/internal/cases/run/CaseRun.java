@@ -176,11 +176,17 @@ public final class CaseRun {
             new Uri(target.scheme(), target.host(), target.port(), uri.path(), uri.rawQuery()),
             captured.headers(),
             captured.body());
-    request = cookies.in(new Redactor(secrets).fill(request));
+    request = withValidUrl(cookies.in(new Redactor(secrets).fill(request)));
     for (UnaryOperator<Request> change : settings.changes()) {
       request = change.apply(request);
     }
     return request;
+  }
+
+  /** A placeholder without a value is sent as it is, but its braces are not valid in a URL. */
+  private static Request withValidUrl(Request request) {
+    Uri uri = Uri.parse(request.uri().toJavaUri().toASCIIString());
+    return new Request(request.method(), uri, request.headers(), request.body());
   }
 
   /** Returns an exchange as it would have been captured: at the same origin, and redacted. */
