@@ -185,8 +185,7 @@ public final class CaseReplay implements Iterable<DynamicNode> {
               folder.path()));
     }
     Set<String> destinations = Answers.destinations(all, application.origin());
-    Optional<CaseFile> background =
-        all.stream().filter(it -> it.content().isBackground()).findFirst();
+    List<CaseFile> background = all.stream().filter(it -> it.content().isBackground()).toList();
     return new Prepared(
         files,
         new ReplaySettings(application, changes, secrets, destinations, background, updates));

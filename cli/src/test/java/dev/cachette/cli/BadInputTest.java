@@ -53,6 +53,21 @@ class BadInputTest {
         "serve good.stubs.yaml --control 0 --token a --no-token | 2 | exclude each other",
         "serve good.stubs.yaml --ca broken.txt | 3 | Fix: delete it",
         "record --to x.json | 2 | ends in .har",
+        "capture --to cases --app http://localhost:1 | 2 | which application? Fix:",
+        "capture --to cases --app localhost | 2 | '--app': An origin is",
+        "capture --to cases -- true | 2 | --app",
+        "capture --to . --app http://localhost:1 -- true | 3 | broken.har cannot be read: line 1",
+        "capture --to cases --app http://localhost:1 --outgoing-port 65535 -- true | 2 | to 65534",
+        "capture --to cases --app http://localhost:1 --session ? -- true | 2 | no letter or digit",
+        "capture --to cases --app http://localhost:1 --background x -- true | 2 | x",
+        "capture --to cases --app http://localhost:1 --from nowhere.har | 3 | no cassette",
+        "capture --to cases --app http://localhost:1 --listen 70000 -- true | 2 | a port is a"
+            + " number",
+        "replay nowhere --app http://localhost:1 -- true | 2 | There is no folder",
+        "replay . --app http://localhost:1 -- true | 3 | broken.har cannot be read: line 1",
+        "replay empty --app http://localhost:1 --outgoing-port 1 | 3 | There is no case in",
+        "agent | 2 | --outgoing-port",
+        "agent --outgoing-port 0 | 2 | from 1 to 65534",
         "verify nowhere --provider a --against http://localhost | 3 | nowhere does not exist. Fix:",
         "verify good.stubs.yaml --provider a --against http://localhost | 3 | but not a contract",
         "verify . --against http://localhost | 2 | --provider",
@@ -82,6 +97,7 @@ class BadInputTest {
         "convert lonely.har --exchange 9 | 3 | there is no exchange 9",
       })
   void isToldInOneLine(String arguments, int code, String said) throws Exception {
+    Files.createDirectories(folder.resolve("empty"));
     Files.writeString(folder.resolve("broken.har"), "{\"log\": ");
     Files.writeString(folder.resolve("broken.txt"), "nothing\n");
     Files.writeString(folder.resolve("broken.stubs.yaml"), "stubs: [\n");

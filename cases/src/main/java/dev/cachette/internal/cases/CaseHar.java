@@ -61,26 +61,36 @@ public final class CaseHar {
       CaseExchange exchange = exchange(entry, file, at);
       String call = entry.tree().path(CALL).asText();
       if (call.equals(INCOMING)) {
+        if (exchange.exchange().response().isEmpty()) {
+          throw malformed(file, at, "an incoming call needs a response.");
+        }
+        if (incoming.isEmpty() && !outgoing.isEmpty()) {
+          throw malformed(file, at, "an incoming call follows outgoing calls without one.");
+        }
         addStep(steps, incoming, outgoing);
         incoming = Optional.of(exchange);
         outgoing.clear();
       } else if (call.equals(OUTGOING)) {
         outgoing.add(exchange);
       } else {
-        throw malformed(
-            file,
-            at,
-            CALL
-                + " is "
-                + entry.tree().path(CALL)
-                + ", but must be \"incoming\" or \"outgoing\". Fix: a HAR file exported by a"
-                + " browser becomes cases by cachette capture --from.");
+        throw malformed(file, at, unknownCall(entry.tree().path(CALL)));
       }
       entries.add((ObjectNode) entry.tree());
       lines.add(file.line(at));
     }
     addStep(steps, incoming, outgoing);
+    if (steps.isEmpty()) {
+      throw new CassetteException(file.index().name() + " is not a case: it has no entries.");
+    }
     return new Written(new Case(name, steps), entries, lines);
+  }
+
+  private static String unknownCall(JsonNode call) {
+    String found = call.isMissingNode() ? "is missing" : "is " + call;
+    return String.format(
+        "%s %s, but must be \"%s\" or \"%s\".%nFix: correct it. A HAR file that a browser has"
+            + " exported becomes cases with cachette capture --from.",
+        CALL, found, INCOMING, OUTGOING);
   }
 
   private static void addStep(

@@ -92,7 +92,7 @@ public final class CaseRun {
     Cachette.Scope scope = net.scope();
     AssertionError left = null;
     try {
-      settings.background().ifPresent(this::answerBackground);
+      settings.background().forEach(this::answerBackground);
       for (int step = 0; step < file.content().steps().size(); step++) {
         if (!run(step)) {
           break;

@@ -6,7 +6,6 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cases.file.CaseFile;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 
@@ -25,12 +24,13 @@ public record ReplaySettings(
     List<UnaryOperator<Request>> changes,
     Redaction secrets,
     Set<String> destinations,
-    Optional<CaseFile> background,
+    List<CaseFile> background,
     boolean updates) {
 
   /** Copies the collections. */
   public ReplaySettings {
     changes = List.copyOf(changes);
     destinations = Set.copyOf(destinations);
+    background = List.copyOf(background);
   }
 }
