@@ -92,22 +92,11 @@ public final class CaseMerge {
   }
 
   /** Returns true if an exchange is one of a case, but for what varies. */
-  static boolean isSame(CaseExchange before, Exchange now) {
+  public static boolean isSame(CaseExchange before, Exchange now) {
     return before.exchange().outcome().equals(now.outcome())
         && CallComparison.isSameResource(before, now.request(), now.started())
         && CallComparison.differences(before, now.request(), now.started()).isEmpty()
         && (now.response().isEmpty() || ResponseComparison.findings(before, now).isEmpty());
-  }
-
-  /** Returns exchanges without those that are the same as an earlier one, such as of a timer. */
-  public static List<CaseExchange> distinct(List<Exchange> exchanges) {
-    List<CaseExchange> found = new ArrayList<>();
-    for (Exchange each : exchanges) {
-      if (found.stream().noneMatch(it -> isSame(it, each))) {
-        found.add(CaseExchange.of(each));
-      }
-    }
-    return found;
   }
 
   /** Returns true if a request is the one of a case, whatever its headers. */

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentSkipListMap;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,11 +29,16 @@ class ArrivalController {
 
   private final RestClient http;
   private final TideTable tides;
+  private final String berths;
   private final Map<String, Arrival> planned = new ConcurrentSkipListMap<>();
 
-  ArrivalController(RestClient http, TideTable tides) {
+  ArrivalController(
+      RestClient http,
+      TideTable tides,
+      @Value("${berths.url:https://berths.example}") String berths) {
     this.http = http;
     this.tides = tides;
+    this.berths = berths;
   }
 
   @PostMapping("/arrivals")
@@ -53,7 +59,7 @@ class ArrivalController {
     try {
       Booking booked =
           http.post()
-              .uri("https://berths.example/v1/bookings")
+              .uri(berths + "/v1/bookings")
               .body(Map.of("vessel", vessel, "arrival", id))
               .retrieve()
               .body(Booking.class);
@@ -80,10 +86,7 @@ class ArrivalController {
   void depart(@PathVariable("id") String id) {
     Arrival arrival = known(planned.remove(id));
     http.delete()
-        .uri(
-            "https://berths.example/v1/berths/{berth}/bookings/{vessel}",
-            arrival.berth(),
-            arrival.vessel())
+        .uri(berths + "/v1/berths/{berth}/bookings/{vessel}", arrival.berth(), arrival.vessel())
         .retrieve()
         .toBodilessEntity();
   }

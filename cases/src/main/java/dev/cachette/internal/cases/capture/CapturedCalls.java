@@ -8,6 +8,7 @@ import dev.cachette.internal.cases.Case;
 import dev.cachette.internal.cases.file.CaseName;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -33,6 +34,9 @@ public final class CapturedCalls implements AutoCloseable {
   private final Map<Long, CapturedCase> cases = new LinkedHashMap<>();
   private final CapturedCase background = new CapturedCase(0, Optional.of(Case.BACKGROUND));
 
+  /** By the number of an incoming call. */
+  private final Map<Long, CapturedCase> caseOf = new HashMap<>();
+
   /** Those that have changed since they were written. */
   private final Set<CapturedCase> changed = new LinkedHashSet<>();
 
@@ -57,6 +61,7 @@ public final class CapturedCalls implements AutoCloseable {
     Draft ofNone = new Draft(0);
     drafts.put(0L, ofNone);
     background.add(ofNone);
+    caseOf.put(0L, background);
     thread.setDaemon(true);
     thread.start();
   }
@@ -79,6 +84,7 @@ public final class CapturedCalls implements AutoCloseable {
     Draft again = new Draft(number);
     drafts.put(number, again);
     drafts.get(original).repeatedBy(again);
+    Optional.ofNullable(caseOf.get(original)).ifPresent(it -> caseOf.put(number, it));
   }
 
   /** From now on, calls that end are cut off, and not kept. */
@@ -98,6 +104,7 @@ public final class CapturedCalls implements AutoCloseable {
       CapturedCase captured =
           cases.computeIfAbsent(place.caseNumber(), it -> new CapturedCase(it, place.givenName()));
       captured.add(draft);
+      caseOf.put(number, captured);
       changed.add(captured);
       notifyAll();
     }
@@ -121,7 +128,7 @@ public final class CapturedCalls implements AutoCloseable {
   /** Ends the repetition of an incoming call. */
   synchronized void endRepeated(long number, long original, Exchange exchange) {
     drafts.get(number).end(exchange);
-    changedCase(original).ifPresent(changed::add);
+    Optional.ofNullable(caseOf.get(original)).ifPresent(changed::add);
     notifyAll();
   }
 
@@ -142,28 +149,18 @@ public final class CapturedCalls implements AutoCloseable {
     Draft draft = drafts.getOrDefault(number, drafts.get(0L));
     Draft.Outgoing begun = draft.begin();
     return exchange -> {
-      if (finished) {
-        return;
-      }
-      draft.end(begun, exchange);
-      synchronized (this) {
-        changedCase(draft.number()).ifPresent(changed::add);
-        notifyAll();
+      if (!finished && draft.end(begun, exchange)) {
+        synchronized (this) {
+          caseOf(draft).ifPresent(changed::add);
+          notifyAll();
+        }
       }
     };
   }
 
-  private Optional<CapturedCase> changedCase(long number) {
-    return number == 0
-        ? Optional.of(background)
-        : cases.values().stream()
-            .filter(it -> it.drafts().stream().anyMatch(draft -> isOf(draft, number)))
-            .findFirst();
-  }
-
-  private static boolean isOf(Draft draft, long number) {
-    return draft.number() == number
-        || draft.repeated().filter(again -> again.number() == number).isPresent();
+  /** Returns the case of a draft; empty while its incoming call is not complete. */
+  private Optional<CapturedCase> caseOf(Draft draft) {
+    return Optional.ofNullable(caseOf.get(draft.number()));
   }
 
   /** Returns the cases, in the order of their numbers. */

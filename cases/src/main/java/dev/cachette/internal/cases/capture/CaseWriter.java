@@ -60,12 +60,9 @@ final class CaseWriter {
   private Case.Step step(Draft draft) {
     List<Exchange> all = redactor.redactAll(draft.exchanges());
     boolean hasIncoming = draft.incoming().isPresent();
-    if (!hasIncoming) {
-      return new Case.Step(Optional.empty(), CaseMerge.distinct(all));
-    }
     return new Case.Step(
-        Optional.of(CaseExchange.of(all.get(0))),
-        all.subList(1, all.size()).stream().map(CaseExchange::of).toList());
+        hasIncoming ? Optional.of(CaseExchange.of(all.get(0))) : Optional.empty(),
+        all.subList(hasIncoming ? 1 : 0, all.size()).stream().map(CaseExchange::of).toList());
   }
 
   private static Case.Step marked(Case.Step step, CapturedCase captured) {
@@ -124,9 +121,12 @@ final class CaseWriter {
     return name;
   }
 
-  /** Writes a case. */
+  /** Writes a case, if it has changed since the last time. */
   void write(CapturedCase captured) {
     Case content = content(captured);
+    if (captured.content().filter(content::equals).isPresent()) {
+      return;
+    }
     written.put(content.name(), captured);
     CaseFile.Change change =
         CaseFile.replace(

@@ -2,6 +2,8 @@
 package dev.cachette.internal.cases.capture;
 
 import dev.cachette.cassette.Exchange;
+import dev.cachette.internal.cases.CaseExchange;
+import dev.cachette.internal.cases.CaseMerge;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -43,8 +45,20 @@ final class Draft {
     return begun;
   }
 
-  synchronized void end(Outgoing call, Exchange exchange) {
-    call.exchange = Optional.of(exchange);
+  /**
+   * Ends an outgoing call; returns false if that changes nothing: without an incoming one, the same
+   * call is kept once, since a timer makes it again and again.
+   */
+  synchronized boolean end(Outgoing call, Exchange exchange) {
+    boolean isKnown =
+        number == 0
+            && outgoing().stream().anyMatch(it -> CaseMerge.isSame(CaseExchange.of(it), exchange));
+    if (isKnown) {
+      outgoing.remove(call);
+    } else {
+      call.exchange = Optional.of(exchange);
+    }
+    return !isKnown;
   }
 
   synchronized void end(Exchange exchange) {
