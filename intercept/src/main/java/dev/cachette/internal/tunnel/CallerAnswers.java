@@ -102,10 +102,6 @@ final class CallerAnswers {
             .orElse(CallerQuestions.Caller.UNKNOWN);
   }
 
-  void answered(int tunnel) {
-    proxy.clientOf(tunnel).ifPresent(attribution::answered);
-  }
-
   void carries(int remotePort, long call) {
     attribution.carries(remotePort, call);
   }

@@ -11,13 +11,13 @@ import java.net.Socket;
 
 /**
  * The questions of a recorder to one application, over a connection between them. Each is a byte
- * and two numbers; each has an answer, so that the recorder knows when it is done.
+ * and two numbers; most have an answer, so that the recorder knows when it is done.
  */
 final class CallerQuestions implements AutoCloseable {
 
   private static final byte AT = 'A';
-  private static final byte ANSWERED = 'R';
   private static final byte CARRIES = 'C';
+  private static final byte CARRIES_NONE = 'N';
 
   private static final int PATIENCE_MILLIS = 2_000;
 
@@ -55,16 +55,15 @@ final class CallerQuestions implements AutoCloseable {
     return new Caller(in.readLong(), Evidence.values()[in.readByte()], in.readUTF());
   }
 
-  /** What is sent next on a tunnel is another request. */
-  synchronized void answered(int tunnel) throws IOException {
-    ask(ANSWERED, tunnel, 0);
-    in.readByte();
-  }
-
-  /** A connection from a port to the application carries a call; none if it is 0. */
+  /** A connection from a port to the application carries a call. */
   synchronized void carries(int port, long call) throws IOException {
     ask(CARRIES, port, call);
     in.readByte();
+  }
+
+  /** A connection from a port to the application carries no call any more. */
+  synchronized void carriesNone(int port) throws IOException {
+    ask(CARRIES_NONE, port, 0);
   }
 
   private void ask(byte question, int port, long number) throws IOException {
@@ -91,14 +90,11 @@ final class CallerQuestions implements AutoCloseable {
         answer.writeByte(caller.evidence().ordinal());
         answer.writeUTF(caller.thread());
       }
-      case ANSWERED -> {
-        answers.answered(port);
-        answer.writeByte(0);
-      }
       case CARRIES -> {
         answers.carries(port, number);
         answer.writeByte(0);
       }
+      case CARRIES_NONE -> answers.carries(port, 0);
       default -> throw new IOException("unknown question " + question);
     }
     to.write(bytes.toByteArray());

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.IntConsumer;
 import java.util.regex.Pattern;
 
 /** The proxy of a recorder in another process, on this machine. Thread-safe. */
@@ -22,6 +23,7 @@ final class RecorderProxy {
   private static final Pattern ESTABLISHED = Pattern.compile("HTTP/1\\.1 2\\d\\d .*");
 
   private final int port;
+  private final IntConsumer answered;
   private final boolean mayBeAbsent;
 
   /** The ports of the application's connections, by those of their tunnels. */
@@ -34,9 +36,11 @@ final class RecorderProxy {
    * Creates it for a port.
    *
    * @param mayBeAbsent whether calls go directly to their services while there is no recorder
+   * @param answered is told of ports of the application's connections that get a response
    */
-  RecorderProxy(int port, boolean mayBeAbsent) {
+  RecorderProxy(int port, boolean mayBeAbsent, IntConsumer answered) {
     this.port = port;
+    this.answered = answered;
     this.mayBeAbsent = mayBeAbsent;
   }
 
@@ -114,6 +118,11 @@ final class RecorderProxy {
   private void close(Socket connection) throws IOException {
     clients.remove(connection.getLocalPort());
     connection.close();
+  }
+
+  /** A response has come for the application's connection from this port. */
+  void answered(int client) {
+    answered.accept(client);
   }
 
   /** Notes that a tunnel goes to its service, as there is no recorder. */

@@ -148,6 +148,10 @@ final class Tunnel {
     OutputStream out = to.getOutputStream();
     byte[] buffer = new byte[BUFFER];
     for (int count = in.read(buffer); count >= 0; count = in.read(buffer)) {
+      if (isOfService) {
+        // Before the client can make its next request.
+        recorder.answered(client.getPort());
+      }
       isAnswered = isOfService;
       lastNanos = System.nanoTime();
       out.write(buffer, 0, count);

@@ -112,14 +112,18 @@ public final class TunnelledClients implements ClientHooks, AutoCloseable {
     return Maker.UNKNOWN;
   }
 
+  /** The agent sees the response pass. */
   @Override
-  public void answered(int port) {
-    askAll(application -> application.answered(port));
-  }
+  public void answered(int port) {}
 
-  /** A connection from a port to an application carries a call; none if it is 0. */
+  /** A connection from a port to an application carries a call. */
   public void carries(int port, long call) {
     askAll(application -> application.carries(port, call));
+  }
+
+  /** A connection from a port to an application carries no call any more. */
+  public void carriesNone(int port) {
+    askAll(application -> application.carriesNone(port));
   }
 
   @Override

@@ -2,6 +2,7 @@
 package dev.cachette.internal.tunnel;
 
 import dev.cachette.answer.Fault;
+import dev.cachette.internal.agent.Attribution;
 import dev.cachette.internal.agent.ConnectingClient;
 import dev.cachette.internal.agent.Destinations;
 import dev.cachette.internal.agent.Interception;
@@ -47,18 +48,21 @@ public final class TunnelledJvm implements Destinations {
    *     whether calls go directly to their services while there is no recorder
    */
   public static void begin(String... arguments) throws IOException {
+    Attribution attribution = Attribution.install();
     RecorderProxy proxy =
-        new RecorderProxy(Integer.parseInt(arguments[1]), Boolean.parseBoolean(arguments[4]));
+        new RecorderProxy(
+            Integer.parseInt(arguments[1]),
+            Boolean.parseBoolean(arguments[4]),
+            attribution::answered);
     PublicKey authority = key(Path.of(arguments[2]));
-    Interception begun =
-        Interception.begin(
-            "the recorder of cachette",
-            new TunnelledJvm(proxy),
-            (chain, host, connection) -> isSigned(chain[0], authority));
+    Interception.begin(
+        "the recorder of cachette",
+        new TunnelledJvm(proxy),
+        (chain, host, connection) -> isSigned(chain[0], authority));
     int questions = Integer.parseInt(arguments[3]);
     if (questions > 0) {
-      begun.attribution().handOver(BACKGROUND);
-      new CallerAnswers(questions, proxy, begun.attribution()).start();
+      attribution.handOver(BACKGROUND);
+      new CallerAnswers(questions, proxy, attribution).start();
     }
   }
 

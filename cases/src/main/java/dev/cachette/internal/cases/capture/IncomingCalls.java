@@ -101,7 +101,7 @@ public final class IncomingCalls implements Capturing {
         .removeIf(
             each -> {
               if (each.getValue() == call) {
-                applications.carries(each.getKey(), 0);
+                applications.carriesNone(each.getKey());
                 return true;
               }
               return false;
