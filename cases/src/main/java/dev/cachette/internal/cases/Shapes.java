@@ -26,6 +26,9 @@ final class Shapes {
   private static final Duration CLOSE = Duration.ofDays(1);
   private static final int FEWEST_HASH_DIGITS = 12;
 
+  /** That of a date, or of seconds. */
+  private static final int SHORTEST = 10;
+
   private static final String TIME = "a time";
   private static final String DATE = "a date";
   private static final Set<String> TIMES = Set.of(TIME, DATE);
@@ -157,6 +160,9 @@ final class Shapes {
   }
 
   private static String replace(String text, Instant now, Replacing replacing) {
+    if (text.length() < SHORTEST || text.chars().noneMatch(Character::isDigit)) {
+      return text;
+    }
     String changed = text;
     for (Shape shape : ALL) {
       changed =

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
 /**
@@ -24,6 +25,9 @@ import java.util.function.Consumer;
  * reveal a secret of the others.
  */
 public final class CapturedCalls implements AutoCloseable {
+
+  private static final long QUIET_MILLIS = 50;
+  private static final long LONGEST_MILLIS = 500;
 
   private final CaseWriter writer;
   private final Sessions sessions;
@@ -44,6 +48,7 @@ public final class CapturedCalls implements AutoCloseable {
   private final List<Runnable> commands = new ArrayList<>();
 
   private Optional<RuntimeException> failure = Optional.empty();
+  private int changes;
   private volatile boolean finished;
   private boolean closed;
 
@@ -105,8 +110,7 @@ public final class CapturedCalls implements AutoCloseable {
           cases.computeIfAbsent(place.caseNumber(), it -> new CapturedCase(it, place.givenName()));
       captured.add(draft);
       caseOf.put(number, captured);
-      changed.add(captured);
-      notifyAll();
+      changed(captured);
     }
   }
 
@@ -128,8 +132,7 @@ public final class CapturedCalls implements AutoCloseable {
   /** Ends the repetition of an incoming call. */
   synchronized void endRepeated(long number, long original, Exchange exchange) {
     drafts.get(number).end(exchange);
-    Optional.ofNullable(caseOf.get(original)).ifPresent(changed::add);
-    notifyAll();
+    Optional.ofNullable(caseOf.get(original)).ifPresent(this::changed);
   }
 
   private synchronized Draft draft(long number) {
@@ -149,10 +152,10 @@ public final class CapturedCalls implements AutoCloseable {
     Draft draft = drafts.getOrDefault(number, drafts.get(0L));
     Draft.Outgoing begun = draft.begin();
     return exchange -> {
-      if (!finished && draft.end(begun, exchange)) {
+      if (!finished) {
+        draft.end(begun, exchange);
         synchronized (this) {
-          caseOf(draft).ifPresent(changed::add);
-          notifyAll();
+          caseOf(draft).ifPresent(this::changed);
         }
       }
     };
@@ -214,8 +217,7 @@ public final class CapturedCalls implements AutoCloseable {
     CapturedCase captured = find(number);
     synchronized (this) {
       commands.add(() -> command.run(captured));
-      changed.add(captured);
-      notifyAll();
+      changed(captured);
     }
   }
 
@@ -225,6 +227,12 @@ public final class CapturedCalls implements AutoCloseable {
         .findFirst()
         .orElseThrow(
             () -> new IllegalArgumentException("There is no case with the number " + number + "."));
+  }
+
+  private void changed(CapturedCase captured) {
+    changed.add(captured);
+    changes++;
+    notifyAll();
   }
 
   private void writeAlways() {
@@ -244,9 +252,16 @@ public final class CapturedCalls implements AutoCloseable {
 
   private record Work(List<Runnable> commands, List<CapturedCase> changed, boolean isLast) {}
 
+  /** Waits for changes, and then for a moment without any: calls are not to wait for this. */
   private synchronized Work next() throws InterruptedException {
     while (changed.isEmpty() && !closed) {
       wait();
+    }
+    long end = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(LONGEST_MILLIS);
+    int before = -1;
+    while (!closed && changes != before && System.nanoTime() < end) {
+      before = changes;
+      wait(QUIET_MILLIS);
     }
     Work work = new Work(List.copyOf(commands), List.copyOf(changed), changed.isEmpty());
     commands.clear();

@@ -58,8 +58,11 @@ final class CaseWriter {
   }
 
   private Case.Step step(Draft draft) {
-    List<Exchange> all = redactor.redactAll(draft.exchanges());
     boolean hasIncoming = draft.incoming().isPresent();
+    if (!hasIncoming) {
+      draft.dropRepeated();
+    }
+    List<Exchange> all = redactor.redactAll(draft.exchanges());
     return new Case.Step(
         hasIncoming ? Optional.of(CaseExchange.of(all.get(0))) : Optional.empty(),
         all.subList(hasIncoming ? 1 : 0, all.size()).stream().map(CaseExchange::of).toList());

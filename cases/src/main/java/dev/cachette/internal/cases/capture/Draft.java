@@ -17,6 +17,9 @@ final class Draft {
   private final List<Outgoing> outgoing = new ArrayList<>();
   private Optional<Exchange> incoming = Optional.empty();
 
+  /** How many of the outgoing calls are known to be different from each other. */
+  private int distinct;
+
   /** The same call once more, to learn what varies. */
   private Optional<Draft> repeated = Optional.empty();
 
@@ -45,20 +48,32 @@ final class Draft {
     return begun;
   }
 
-  /**
-   * Ends an outgoing call; returns false if that changes nothing: without an incoming one, the same
-   * call is kept once, since a timer makes it again and again.
-   */
-  synchronized boolean end(Outgoing call, Exchange exchange) {
-    boolean isKnown =
-        number == 0
-            && outgoing().stream().anyMatch(it -> CaseMerge.isSame(CaseExchange.of(it), exchange));
-    if (isKnown) {
-      outgoing.remove(call);
-    } else {
-      call.exchange = Optional.of(exchange);
+  synchronized void end(Outgoing call, Exchange exchange) {
+    call.exchange = Optional.of(exchange);
+  }
+
+  /** Keeps the same outgoing call once, if there is no incoming one: a timer makes it again. */
+  synchronized void dropRepeated() {
+    List<Outgoing> before = new ArrayList<>(outgoing.subList(0, distinct));
+    List<Outgoing> fresh = new ArrayList<>(outgoing.subList(distinct, outgoing.size()));
+    for (Outgoing each : List.copyOf(fresh)) {
+      if (each.exchange.isPresent()) {
+        fresh.remove(each);
+        if (!isAmong(before, each.exchange.get())) {
+          before.add(each);
+        }
+      }
     }
-    return !isKnown;
+    distinct = before.size();
+    outgoing.clear();
+    outgoing.addAll(before);
+    outgoing.addAll(fresh);
+  }
+
+  private static boolean isAmong(List<Outgoing> some, Exchange exchange) {
+    return some.stream()
+        .flatMap(it -> it.exchange.stream())
+        .anyMatch(it -> CaseMerge.isSame(CaseExchange.of(it), exchange));
   }
 
   synchronized void end(Exchange exchange) {
