@@ -113,7 +113,7 @@ public final class Capture implements AutoCloseable {
   /**
    * Begins to capture.
    *
-   * @param listener is told of what is captured, on the threads that do it
+   * @param listener receives what is captured, on the threads that capture it
    * @throws dev.cachette.cassette.CassetteException if a file in the folder is not one of a case
    * @throws IllegalStateException if a port is taken
    */
@@ -211,11 +211,11 @@ public final class Capture implements AutoCloseable {
     }
   }
 
-  /** Calls that were not answered have been told to their callers. */
+  /** Callers have received the reason why a call was not answered. */
   private static void closing(Cachette net) {
     try {
       net.close();
-    } catch (AssertionError told) {
+    } catch (AssertionError reported) {
       // There is no test that it could fail.
     }
   }

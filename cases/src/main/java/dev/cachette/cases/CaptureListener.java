@@ -3,15 +3,15 @@ package dev.cachette.cases;
 
 import java.util.List;
 
-/** Is told of what a {@link Capture} does, on the threads that do it. */
+/** Receives what a {@link Capture} captures, on the threads that capture it. */
 public interface CaptureListener {
 
   /** A case was written, or would have been, but is as before. */
   default void written(CapturedCaseInfo captured) {}
 
   /**
-   * It cannot be told which incoming call has made an outgoing one, which is in the file of those
-   * without one.
+   * An outgoing call cannot be attributed to an incoming one; it is in the file of background
+   * calls.
    *
    * @param call the outgoing call
    * @param possible the numbers of the incoming calls that may have made it

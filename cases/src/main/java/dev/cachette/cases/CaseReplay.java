@@ -7,7 +7,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseFolder;
-import dev.cachette.internal.cases.run.Answers;
+import dev.cachette.internal.cases.run.CaseAnswers;
 import dev.cachette.internal.cases.run.CaseRun;
 import dev.cachette.internal.cases.run.ReplaySettings;
 import dev.cachette.internal.misuse.Refusals;
@@ -184,7 +184,7 @@ public final class CaseReplay implements Iterable<DynamicNode> {
               all.isEmpty() ? "" : " with a name that only(...) accepts",
               folder.path()));
     }
-    Set<String> destinations = Answers.destinations(all, application.origin());
+    Set<String> destinations = CaseAnswers.destinations(all, application.origin());
     List<CaseFile> background = all.stream().filter(it -> it.content().isBackground()).toList();
     return new Prepared(
         files,

@@ -6,7 +6,7 @@ import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseFolder;
-import dev.cachette.internal.cases.run.Answers;
+import dev.cachette.internal.cases.run.CaseAnswers;
 import dev.cachette.internal.misuse.Refusals;
 import java.net.URI;
 import java.util.List;
@@ -38,18 +38,18 @@ public final class StoredCases {
   }
 
   /**
-   * Answers the outgoing calls that the application makes by itself, such as at its start, in the
-   * current scope of a Cachette. While a case is replayed, they are answered anyway.
+   * CaseAnswers the outgoing calls that the application makes by itself, such as at its start, in
+   * the current scope of a Cachette. While a case is replayed, they are answered anyway.
    *
    * @throws dev.cachette.cassette.CassetteException if a file is not one of a case
    */
   public StoredCases answerBackground(Cachette net) {
     Refusals.given("answerBackground(net)", net);
     List<CaseFile> all = folder.read();
-    Set<String> destinations = Answers.destinations(all, "");
+    Set<String> destinations = CaseAnswers.destinations(all, "");
     all.stream()
         .filter(file -> file.content().isBackground())
-        .forEach(it -> Answers.putBackground(net, it, Redaction.byDefault(), destinations));
+        .forEach(it -> CaseAnswers.putBackground(net, it, Redaction.byDefault(), destinations));
     return this;
   }
 

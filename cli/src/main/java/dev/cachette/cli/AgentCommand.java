@@ -29,7 +29,7 @@ final class AgentCommand implements Callable<Integer> {
   private static final int LARGEST = 65_534;
 
   @Mixin private Output output;
-  @Mixin private Authority authority;
+  @Mixin private AuthorityOption authority;
 
   @Option(
       names = "--outgoing-port",
@@ -50,7 +50,7 @@ final class AgentCommand implements Callable<Integer> {
             .withoutInterception()
             .certificateAuthority(authority.file());
     try (Cachette net = Cachette.open(settings)) {
-      output.result(LastingAgent.write(Authority.folder(), net.proxy().authorityPem(), port));
+      output.result(LastingAgent.write(AuthorityOption.folder(), net.proxy().authorityPem(), port));
     }
     return 0;
   }

@@ -84,7 +84,7 @@ final class Application {
   /**
    * Starts it, and waits until it is ready.
    *
-   * @param questions the port where its agent tells who makes a call; 0 if nobody asks
+   * @param questions the port where its agent answers who makes a call; 0 if nobody asks
    * @param output the end of its own output is printed here, if it does not become ready
    * @throws ToolingException if it does not become ready
    */

@@ -44,7 +44,7 @@ final class CaptureCommand implements Callable<Integer> {
   @Mixin private RedactionOptions rules;
   @Mixin private TrustedCa trusted;
   @Mixin private ServiceAddresses addresses;
-  @Mixin private Authority authority;
+  @Mixin private AuthorityOption authority;
   @Mixin private ControlOptions control;
 
   @Option(

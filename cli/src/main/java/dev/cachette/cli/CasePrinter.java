@@ -33,11 +33,11 @@ final class CasePrinter implements CaptureListener {
   public synchronized void doubted(String call, List<Long> possible) {
     doubted++;
     output.notice(
-        "It cannot be told which of the incoming calls "
+        "An outgoing call cannot be attributed to one of the incoming calls "
             + possible
-            + " has made "
+            + ": "
             + call
-            + "; it is in background.har. From now on, such calls run one at a time.\n"
+            + "\nIt is in background.har. From now on, these calls run one at a time.\n"
             + "Fix: make these calls again.");
   }
 
@@ -93,7 +93,7 @@ final class CasePrinter implements CaptureListener {
             fresh,
             changed,
             same,
-            doubted == 0 ? "" : "; " + doubted + " outgoing calls could not be told"));
+            doubted == 0 ? "" : "; " + doubted + " outgoing calls could not be attributed"));
   }
 
   private long count(Change change) {

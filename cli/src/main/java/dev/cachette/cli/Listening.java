@@ -65,7 +65,7 @@ final class Listening {
 
   @Mixin private TrustedCa trusted;
 
-  @Mixin private Authority authority;
+  @Mixin private AuthorityOption authority;
 
   @Option(
       names = "--ca-cert-out",

@@ -42,7 +42,7 @@ final class ReplayCommand implements Callable<Integer> {
 
   @Mixin private Output output;
   @Mixin private Application application;
-  @Mixin private Authority authority;
+  @Mixin private AuthorityOption authority;
   @Mixin private ControlOptions control;
 
   @Parameters(index = "0", paramLabel = "CASES", description = "The folder of cases.")

@@ -9,6 +9,7 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -16,6 +17,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import picocli.CommandLine;
 
 /** Whatever is wrong, there is one clear line, the right exit code, and no stack trace. */
+@Tag("once")
 class BadInputTest {
 
   @TempDir Path folder;

@@ -62,7 +62,7 @@ public final class ProxiedCommand {
     return new ProxiedCommand(command, proxy, certificate, 0, null);
   }
 
-  /** Lets agents in JVMs tell at this port of this machine who makes a call. */
+  /** Lets agents in JVMs answer, at this port of this machine, who makes a call. */
   public ProxiedCommand askedAt(int port) {
     return new ProxiedCommand(command, proxy, certificate, port, log);
   }

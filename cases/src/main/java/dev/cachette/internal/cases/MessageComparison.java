@@ -56,7 +56,7 @@ record MessageComparison(VaryingPlaces varying, Instant captured, Instant now) {
     return value.isEmpty() ? NONE : Quoting.quote(value);
   }
 
-  /** Returns true if a value is as it was, but for what is made anew; or if it has no shape. */
+  /** Returns true if a value is as it was, but for what is generated; or if it has no shape. */
   boolean isSameShape(String expected, String actual) {
     if (expected.isEmpty() || actual.isEmpty()) {
       return false;

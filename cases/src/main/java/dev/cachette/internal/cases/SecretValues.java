@@ -21,7 +21,7 @@ public final class SecretValues {
 
   private static final Pattern PLACEHOLDER = Pattern.compile("\\{\\{([A-Za-z0-9_-]+)}}");
 
-  /** A shorter one could not be told from other text. */
+  /** A shorter one could be part of other text. */
   private static final int SHORTEST = 4;
 
   private final Map<String, String> found = new LinkedHashMap<>();

@@ -32,7 +32,7 @@ public final class ShapeLearner {
   /** Everything that the application was given until now. */
   private final StringBuilder given = new StringBuilder();
 
-  /** What the application has made anew itself, even if it was given back to it. */
+  /** What the application has generated, even if a service has returned it. */
   private final Set<String> made = new HashSet<>();
 
   private ShapeLearner() {}
@@ -77,7 +77,7 @@ public final class ShapeLearner {
     return headers.stream().map(Header::value).collect(Collectors.joining("\n"));
   }
 
-  /** Returns what the application made anew in the request of an outgoing call. */
+  /** Returns what the application has generated in the request of an outgoing call. */
   private VaryingPlaces places(Exchange exchange) {
     Request request = exchange.request();
     UnaryOperator<String> marked = text -> marked(text, exchange.started());

@@ -18,8 +18,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Finds values that an application makes anew at each call, by their shape: UUIDs, hashes, and
- * times close to that of the call. A text may have several, such as a URL that ends in a UUID.
+ * Finds values that an application generates at each call, by their shape: UUIDs, hashes, and times
+ * close to that of the call. A text may have several, such as a URL that ends in a UUID.
  */
 final class Shapes {
 
@@ -140,7 +140,7 @@ final class Shapes {
   }
 
   /**
-   * Replaces the values that were made anew.
+   * Replaces the generated values.
    *
    * @param now when the call was made
    * @param replacement returns what replaces one, which may be itself
@@ -180,13 +180,13 @@ final class Shapes {
     return shape.test.isOne(value, now) ? replacing.of(shape.name, value) : value;
   }
 
-  /** Returns the text with the names of shapes instead of the values that were made anew. */
+  /** Returns the text with the names of shapes instead of the generated values. */
   static String template(String text, Instant now) {
     return replace(text, now, (shape, value) -> "<" + shape + ">");
   }
 
   /**
-   * Returns true if a text has the same values that were made anew as another one, and is the same
+   * Returns true if a text has generated values of the same shapes as another one, and is the same
    * otherwise. A hash may be one of digits only, which is not taken for one elsewhere.
    */
   static boolean isLike(String template, String text, Instant now) {

@@ -62,7 +62,7 @@ public final class VaryingValues {
     return Content.of(response.headers(), response.body()).json();
   }
 
-  /** Pairs what was made anew within two texts; or the texts, if nothing has a shape. */
+  /** Pairs what was generated within two texts; or the texts, if nothing has a shape. */
   private static void pairs(
       String one, Instant then, String other, Instant now, BiConsumer<String, String> receiver) {
     List<String> before = values(one, then);

@@ -28,7 +28,7 @@ public interface Capturing {
     }
 
     /**
-     * Returns true if the caller is told why there is no response; otherwise it sees that its
+     * Returns true if the caller receives the reason for no response; otherwise it sees that its
      * connection fails.
      */
     default boolean explainsFailures() {

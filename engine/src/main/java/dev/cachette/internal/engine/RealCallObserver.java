@@ -10,7 +10,7 @@ public interface RealCallObserver {
   /** The response is complete, or its reader has left. Called once. */
   void ended(Exchange exchange);
 
-  /** Returns true if it is to be told of the connection. */
+  /** Returns true if it follows the connection. */
   default boolean followsConnection() {
     return false;
   }

@@ -118,16 +118,16 @@ public final class Attribution {
   }
 
   /**
-   * What is known of a request, to be told to another JVM.
+   * What is known of a request, for another JVM.
    *
    * @param number the number of the test or call; 0 for none
    * @param evidence how it is known
    * @param thread the name of the thread
    */
-  public record Told(long number, Evidence evidence, String thread) {}
+  public record Attributed(long number, Evidence evidence, String thread) {}
 
   /** Returns who made the current request on a connection from this port, by number. */
-  public Optional<Told> told(int port, int stream) {
+  public Optional<Attributed> attributed(int port, int stream) {
     Object @Nullable [] ofStream = stream > 0 ? holder.madeBy(port, stream) : null;
     Object @Nullable [] found = ofStream == null ? holder.madeBy(port) : ofStream;
     if (found == null) {
@@ -136,7 +136,8 @@ public final class Attribution {
     Evidence evidence = EVIDENCE[(Integer) found[1]];
     boolean shared = stream > 0 && ofStream == null && evidence == Evidence.HANDED_OVER;
     return Optional.of(
-        new Told((Long) found[0], shared ? Evidence.STARTED_THREAD : evidence, (String) found[2]));
+        new Attributed(
+            (Long) found[0], shared ? Evidence.STARTED_THREAD : evidence, (String) found[2]));
   }
 
   /** A new request begins on a connection from this port. */

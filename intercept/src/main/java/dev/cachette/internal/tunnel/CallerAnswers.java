@@ -14,8 +14,8 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Tells a recorder in another process which incoming call of this JVM has made an outgoing one. It
- * connects to the recorder, again and again, and answers its questions; see {@link
+ * Answers a recorder in another process which incoming call of this JVM has made an outgoing one.
+ * It connects to the recorder, again and again, and answers its questions; see {@link
  * CallerQuestions}.
  */
 final class CallerAnswers {
@@ -97,7 +97,7 @@ final class CallerAnswers {
     return client.isEmpty()
         ? CallerQuestions.Caller.UNKNOWN
         : attribution
-            .told(client.getAsInt(), stream)
+            .attributed(client.getAsInt(), stream)
             .map(CallerQuestions.Caller::of)
             .orElse(CallerQuestions.Caller.UNKNOWN);
   }

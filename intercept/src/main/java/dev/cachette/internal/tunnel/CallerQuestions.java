@@ -44,8 +44,8 @@ final class CallerQuestions implements AutoCloseable {
 
     static final Caller UNKNOWN = new Caller(0, Evidence.NONE, "");
 
-    static Caller of(Attribution.Told told) {
-      return new Caller(told.number(), told.evidence(), told.thread());
+    static Caller of(Attribution.Attributed from) {
+      return new Caller(from.number(), from.evidence(), from.thread());
     }
   }
 

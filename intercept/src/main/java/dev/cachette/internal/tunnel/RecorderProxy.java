@@ -36,7 +36,7 @@ final class RecorderProxy {
    * Creates it for a port.
    *
    * @param mayBeAbsent whether calls go directly to their services while there is no recorder
-   * @param answered is told of ports of the application's connections that get a response
+   * @param answered receives the ports of connections of the application that get a response
    */
   RecorderProxy(int port, boolean mayBeAbsent, IntConsumer answered) {
     this.port = port;

@@ -19,9 +19,9 @@ import java.util.function.LongSupplier;
  * The incoming calls that the application answers now, and which of them makes an outgoing one.
  *
  * <p>The agent in the application follows a call over threads and executors, but not over all of
- * them. So an endpoint is certain only once all outgoing calls of a call of it were told. Certain
- * ones run in parallel; of the others there is never more than one, so that an outgoing call that
- * is not told belongs to that one.
+ * them. So an endpoint is certain only once all outgoing calls of one of its calls were attributed.
+ * Certain ones run in parallel; of the others there is never more than one, so that an outgoing
+ * call that cannot be attributed otherwise belongs to that one.
  */
 public final class CallsInFlight {
 
@@ -36,10 +36,10 @@ public final class CallsInFlight {
   private final Map<Long, InFlight> all = new LinkedHashMap<>();
   private final Map<Long, Long> ended = new LinkedHashMap<>();
 
-  /** Endpoints whose outgoing calls are told. */
+  /** Endpoints whose outgoing calls are attributed. */
   private final Set<String> certain = new HashSet<>();
 
-  /** Endpoints that have made an outgoing call that was not told. */
+  /** Endpoints that have made an outgoing call that was not attributed. */
   private final Set<String> uncertain = new HashSet<>();
 
   private static final class InFlight {
@@ -56,14 +56,14 @@ public final class CallsInFlight {
   /**
    * Creates it without calls.
    *
-   * @param isFollowed whether an agent in the application tells who makes calls
+   * @param isFollowed whether an agent in the application knows who makes calls
    */
   public CallsInFlight(BooleanSupplier isFollowed, LongSupplier nanos) {
     this.isFollowed = isFollowed;
     this.nanos = nanos;
   }
 
-  /** Begins with an incoming call, when it can be told apart from the others. */
+  /** Begins with an incoming call, when its outgoing calls can be attributed. */
   public synchronized void begin(long number, String endpoint) {
     boolean isCertain = certain.contains(endpoint);
     long end = nanos.getAsLong() + TimeUnit.MILLISECONDS.toNanos(PATIENCE_MILLIS);
@@ -107,7 +107,7 @@ public final class CallsInFlight {
    * Who has made an outgoing call.
    *
    * @param call the number of the incoming call; empty for none
-   * @param doubt the numbers of those that it may be, if that cannot be told; else empty
+   * @param doubt the numbers of those that it may be, if that is not known; else empty
    */
   public record Owner(OptionalLong call, List<Long> doubt) {
 
@@ -120,14 +120,14 @@ public final class CallsInFlight {
 
   /** Returns who makes an outgoing call that has arrived. */
   public synchronized Owner ownerOf(Maker maker) {
-    long told = maker.evidence().isCertain() ? maker.test().number() : 0;
-    if (told == TunnelledJvm.BACKGROUND) {
+    long attributed = maker.evidence().isCertain() ? maker.test().number() : 0;
+    if (attributed == TunnelledJvm.BACKGROUND) {
       return Owner.NONE;
     }
-    if (all.containsKey(told) || isRecent(told)) {
-      return Owner.of(told);
+    if (all.containsKey(attributed) || isRecent(attributed)) {
+      return Owner.of(attributed);
     }
-    if (told != 0 || all.isEmpty()) {
+    if (attributed != 0 || all.isEmpty()) {
       return Owner.NONE;
     }
     List<Long> possible = new ArrayList<>();

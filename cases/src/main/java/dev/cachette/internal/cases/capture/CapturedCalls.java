@@ -55,7 +55,7 @@ public final class CapturedCalls implements AutoCloseable {
   /**
    * Begins to capture into a folder.
    *
-   * @param listener is told of each case that was written
+   * @param listener receives each case that was written
    * @throws CassetteException if a file in the folder is not one of a case
    */
   public CapturedCalls(

@@ -16,7 +16,7 @@ public final class OutgoingCalls implements Capturing {
   private final List<RequestPattern> background;
   private final Doubts doubts;
 
-  /** Is told of outgoing calls of which it cannot be told who makes them. */
+  /** Receives outgoing calls that cannot be attributed. */
   @FunctionalInterface
   public interface Doubts {
 

@@ -37,8 +37,11 @@ import java.util.function.UnaryOperator;
 /** Replays one case: sends its incoming calls, answers the outgoing ones, and compares. */
 public final class CaseRun {
 
-  /** How long outgoing calls may come after the response, besides what they did when captured. */
-  private static final long PATIENCE_MILLIS = 1_000;
+  /** How long outgoing calls may come after the response, if none did when captured. */
+  private static final long PATIENCE_MILLIS = 300;
+
+  /** How much more, and how many times longer than then, if some did. */
+  private static final long MORE_MILLIS = 1_000;
 
   private static final int LAG_FACTOR = 3;
 
@@ -117,7 +120,7 @@ public final class CaseRun {
   }
 
   private void answerBackground(CaseFile background) {
-    Answers.putBackground(net, background, secrets, settings.destinations());
+    CaseAnswers.putBackground(net, background, secrets, settings.destinations());
   }
 
   /** Replays a step; returns false if the next ones make no sense. */
@@ -127,7 +130,8 @@ public final class CaseRun {
     Case.Step step = written.content().steps().get(number);
     List<CaseExchange> all = written.content().exchanges();
     choice.begin(all, indexes(all, step.outgoing()));
-    Answers.put(net, file.content().name(), exchanges, choice, secrets, settings.destinations());
+    CaseAnswers.put(
+        net, file.content().name(), exchanges, choice, secrets, settings.destinations());
     CaseExchange expected = step.incoming().orElseThrow();
     try {
       Exchange raw = CachetteInternals.call(net, request(expected.exchange().request()));
@@ -211,7 +215,7 @@ public final class CaseRun {
             .max()
             .orElse(0);
     try {
-      choice.awaitAll(PATIENCE_MILLIS + LAG_FACTOR * Math.max(0, lag));
+      choice.awaitAll(lag <= 0 ? PATIENCE_MILLIS : MORE_MILLIS + LAG_FACTOR * lag);
     } catch (InterruptedException stopped) {
       Thread.currentThread().interrupt();
     }

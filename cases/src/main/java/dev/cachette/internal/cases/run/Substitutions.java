@@ -8,7 +8,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Values that the application makes anew in a step of a session, such as the identifier of a
+ * Values that the application generates in a step of a session, such as the identifier of a
  * booking: the later steps use those of now instead of those that were captured.
  */
 final class Substitutions {

@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import picocli.CommandLine.Option;
 
 /** The option for the authority of the certificates that the tool makes. */
-final class Authority {
+final class AuthorityOption {
 
   @Option(
       names = "--ca",

@@ -18,12 +18,12 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
-/** Answers outgoing calls from the files of cases, in the current scope of a Cachette. */
-public final class Answers {
+/** CaseAnswers outgoing calls from the files of cases, in the current scope of a Cachette. */
+public final class CaseAnswers {
 
-  private Answers() {}
+  private CaseAnswers() {}
 
-  /** Answers calls by a choice among the exchanges of a file. */
+  /** CaseAnswers calls by a choice among the exchanges of a file. */
   static void put(
       Cachette net,
       String name,
@@ -38,7 +38,7 @@ public final class Answers {
     CachetteInternals.put(net, cassette);
   }
 
-  /** Answers the calls that the application makes by itself; none of them need be made. */
+  /** CaseAnswers the calls that the application makes by itself; none of them need be made. */
   public static void putBackground(
       Cachette net, CaseFile background, Redaction secrets, Set<String> destinations) {
     CallChoice choice = new CallChoice(Clock.systemUTC(), request -> true);
