@@ -54,6 +54,13 @@ class GuideTest {
     Guide.page(page).assertSnippets(Files.readString(SOURCES.resolve(name)) + web);
   }
 
+  /** The snippet on cases is a test of the web example. */
+  @Test
+  void theCasesOfThePageAreThoseOfTheExamples() throws IOException {
+    Guide.page("cases")
+        .assertSnippets(Files.readString(WEB.resolveSibling("HarbourCasesTest.java")));
+  }
+
   /** The snippets on contracts are of two tests that write and verify the same contract. */
   @Test
   void theContractOfThePageIsThatOfTheExamples() throws IOException {
