@@ -96,7 +96,7 @@ public final class CaseMerge {
     return before.exchange().outcome().equals(now.outcome())
         && CallComparison.isSameResource(before, now.request(), now.started())
         && CallComparison.differences(before, now.request(), now.started()).isEmpty()
-        && (now.response().isEmpty() || ResponseComparison.findings(before, now).isEmpty());
+        && (now.response().isEmpty() || ResponseComparison.findings("", before, now).isEmpty());
   }
 
   /** Returns true if a request is the one of a case, whatever its headers. */

@@ -34,9 +34,10 @@ public final class ResponseComparison {
   /**
    * Returns the differences.
    *
+   * @param call the request line of the incoming call
    * @param actual the exchange now, with placeholders for secrets
    */
-  public static List<CaseFinding> findings(CaseExchange expected, Exchange actual) {
+  public static List<CaseFinding> findings(String call, CaseExchange expected, Exchange actual) {
     Response want = expected.exchange().response().orElseThrow();
     Response have = actual.response().orElseThrow();
     List<Difference> found = new ArrayList<>();
@@ -55,7 +56,6 @@ public final class ResponseComparison {
     if (want.status() == have.status()) {
       found.addAll(comparison.body(want.headers(), want.body(), have.headers(), have.body()));
     }
-    String call = CallPairs.line(expected.exchange().request());
     return found.stream()
         .map(
             it ->

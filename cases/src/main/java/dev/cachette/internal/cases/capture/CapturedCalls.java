@@ -299,6 +299,8 @@ public final class CapturedCalls implements AutoCloseable {
         it -> {
           throw it;
         });
-    cases().stream().filter(it -> !it.isDropped()).forEach(writer::write);
+    List<CapturedCase> wanted = cases().stream().filter(it -> !it.isDropped()).toList();
+    wanted.forEach(writer::write);
+    writer.markCounters(wanted);
   }
 }

@@ -61,6 +61,11 @@ public final class CapturedCase {
     marks = marks.with(place);
   }
 
+  /** Marks places in the responses to its incoming calls as varying. */
+  synchronized void mark(VaryingPlaces places) {
+    marks = marks.and(places);
+  }
+
   synchronized void keep(Case newContent, CaseFile.Change newChange) {
     content = Optional.of(newContent);
     change = newChange;

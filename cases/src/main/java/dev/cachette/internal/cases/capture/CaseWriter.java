@@ -6,6 +6,7 @@ import dev.cachette.cassette.Redaction;
 import dev.cachette.internal.cases.Case;
 import dev.cachette.internal.cases.CaseExchange;
 import dev.cachette.internal.cases.CaseMerge;
+import dev.cachette.internal.cases.CounterLearner;
 import dev.cachette.internal.cases.RepeatLearner;
 import dev.cachette.internal.cases.ShapeLearner;
 import dev.cachette.internal.cases.VaryingPlaces;
@@ -22,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * Makes files of what is captured. A file that was there before is merged with: what has not
@@ -135,6 +137,28 @@ final class CaseWriter {
         CaseFile.replace(
             folder.file(content.name()), Optional.ofNullable(before.get(content.name())), content);
     captured.keep(content, change);
+  }
+
+  /** Marks counters, which several cases show together, and writes these cases. */
+  void markCounters(List<CapturedCase> all) {
+    Map<CaseExchange, VaryingPlaces> counters =
+        CounterLearner.learn(all.stream().flatMap(CaseWriter::incoming).toList());
+    for (CapturedCase each : all) {
+      VaryingPlaces found =
+          incoming(each)
+              .map(it -> counters.getOrDefault(it, VaryingPlaces.NONE))
+              .reduce(VaryingPlaces.NONE, VaryingPlaces::and);
+      if (!found.isEmpty()) {
+        each.mark(found);
+        write(each);
+      }
+    }
+  }
+
+  private static Stream<CaseExchange> incoming(CapturedCase captured) {
+    return captured.content().stream()
+        .flatMap(it -> it.steps().stream())
+        .flatMap(it -> it.incoming().stream());
   }
 
   /** Gives a case another name. */

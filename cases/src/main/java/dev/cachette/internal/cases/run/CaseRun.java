@@ -139,7 +139,7 @@ public final class CaseRun {
       keepSecrets(expected, raw);
       Exchange actual = comparable(expected, raw);
       awaitOutgoing(step);
-      findings.addAll(ResponseComparison.findings(expected, actual));
+      findings.addAll(ResponseComparison.findings(line(number), expected, actual));
       List<CallChoice.Asked> asked = choice.asked();
       CallPairs pairs = CallPairs.of(step.outgoing(), asked);
       findings.addAll(pairs.findings());
@@ -150,13 +150,19 @@ public final class CaseRun {
       findings.add(
           new CaseFinding(
               Kind.NO_RESPONSE,
-              CallPairs.line(expected.exchange().request()),
+              line(number),
               "",
               expected.exchange().outcome(),
               "no response from " + settings.application().origin(),
               String.valueOf(failed.getMessage())));
       return false;
     }
+  }
+
+  /** Returns the request line of a step as it is in the file. */
+  private String line(int number) {
+    return CallPairs.line(
+        file.content().steps().get(number).incoming().orElseThrow().exchange().request());
   }
 
   /** Finds exchanges by identity: equal ones may be there twice. */
