@@ -19,6 +19,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -73,11 +74,16 @@ abstract class OpenPage {
   }
 
   final void openPort(String token) {
-    openPort(token, null);
+    openPort(token, (Supplier<JsonNode>) null);
   }
 
   /** Opens it, with the tables of a store of contracts if there is one. */
   final void openPort(String token, Supplier<JsonNode> contracts) {
+    openPort(token, it -> contracts == null ? it : it.contracts(contracts));
+  }
+
+  /** Opens it with more that it shows. */
+  final void openPort(String token, UnaryOperator<ControlPort> more) {
     InetSocketAddress free = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
     port =
         new ControlPort(
@@ -85,10 +91,7 @@ abstract class OpenPage {
             new ControlledSessions(() -> Cachette.open(settings())),
             free,
             token);
-    if (contracts != null) {
-      port.contracts(contracts);
-    }
-    control = port.open();
+    control = more.apply(port).open();
   }
 
   @AfterEach
