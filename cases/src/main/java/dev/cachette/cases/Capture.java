@@ -10,6 +10,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.cases.capture.CallsInFlight;
 import dev.cachette.internal.cases.capture.CapturedCalls;
 import dev.cachette.internal.cases.capture.CapturedCase;
+import dev.cachette.internal.cases.capture.FollowedClients;
 import dev.cachette.internal.cases.capture.IncomingCalls;
 import dev.cachette.internal.cases.capture.OutgoingCalls;
 import dev.cachette.internal.cases.capture.Sessions;
@@ -61,7 +62,7 @@ public final class Capture implements AutoCloseable {
                 .listenAddress(
                     new InetSocketAddress(
                         InetAddress.getLoopbackAddress(), settings.outgoingPort())));
-    CachetteInternals.knowClientsBy(outgoing, applications);
+    CachetteInternals.knowClientsBy(outgoing, new FollowedClients(applications));
     CachetteInternals.capture(
         outgoing,
         new OutgoingCalls(

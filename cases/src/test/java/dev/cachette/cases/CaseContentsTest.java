@@ -82,6 +82,13 @@ class CaseContentsTest {
         call.getResponseHeaders().set("location", url() + "/empty?at=" + UUID.randomUUID());
         send(call, 302, "text/html", "<p>moved</p>".getBytes(StandardCharsets.UTF_8));
       }
+      default -> answerText(call, sent);
+    }
+    call.close();
+  }
+
+  private void answerText(HttpExchange call, byte[] sent) throws IOException {
+    switch (call.getRequestURI().getPath().substring(1)) {
       case "latin" ->
           send(
               call,
@@ -111,7 +118,6 @@ class CaseContentsTest {
       case "echo" -> send(call, 200, call.getRequestHeaders().getFirst("content-type"), sent);
       default -> send(call, 404, "text/plain", "none".getBytes(StandardCharsets.UTF_8));
     }
-    call.close();
   }
 
   private static void send(HttpExchange call, int status, String type, byte[] body)

@@ -1,16 +1,13 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.tunnel;
 
-import dev.cachette.http.Request;
 import dev.cachette.internal.engine.Maker;
 import dev.cachette.internal.engine.TestId;
 import dev.cachette.internal.tunnel.CallerQuestions.Caller;
-import dev.cachette.internal.wire.ClientHooks;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
-import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -19,7 +16,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
  * Knows the clients in other JVMs, whose agents have connected: which incoming call has made an
  * outgoing one. Thread-safe.
  */
-public final class TunnelledClients implements ClientHooks, AutoCloseable {
+public final class TunnelledClients implements AutoCloseable {
 
   private static final int BACKLOG = 16;
 
@@ -88,12 +85,11 @@ public final class TunnelledClients implements ClientHooks, AutoCloseable {
     }
   }
 
-  @Override
-  public Maker at(int port) {
-    return at(port, 0);
-  }
-
-  @Override
+  /**
+   * Returns who made the request that is on a connection from this port now.
+   *
+   * @param stream the number of its HTTP/2 stream; 0 without
+   */
   public Maker at(int port, int stream) {
     for (CallerQuestions application : applications) {
       try {
@@ -112,10 +108,6 @@ public final class TunnelledClients implements ClientHooks, AutoCloseable {
     return Maker.UNKNOWN;
   }
 
-  /** The agent sees the response pass. */
-  @Override
-  public void answered(int port) {}
-
   /** A connection from a port to an application carries a call. */
   public void carries(int port, long call) {
     askAll(application -> application.carries(port, call));
@@ -124,21 +116,6 @@ public final class TunnelledClients implements ClientHooks, AutoCloseable {
   /** A connection from a port to an application carries no call any more. */
   public void carriesNone(int port) {
     askAll(application -> application.carriesNone(port));
-  }
-
-  @Override
-  public boolean leave(String host, int port, Runnable end) {
-    return false;
-  }
-
-  @Override
-  public boolean take(int port) {
-    return false;
-  }
-
-  @Override
-  public boolean pass(int port, Request request, Duration time) {
-    return false;
   }
 
   @Override
