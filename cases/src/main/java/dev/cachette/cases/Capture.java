@@ -121,14 +121,20 @@ public final class Capture implements AutoCloseable {
   public static Capture open(CaptureSettings settings, CaptureListener listener) {
     Refusals.given("open(settings, listener)", settings);
     Refusals.given("open(settings, listener)", listener);
+    Capture opened;
     try {
-      Capture opened = new Capture(settings, listener);
-      opened.incoming.baseUrl();
-      opened.outgoing.baseUrl();
-      return opened;
+      opened = new Capture(settings, listener);
     } catch (IOException taken) {
       throw new UncheckedIOException(
           "port " + settings.agentPort() + " cannot be used: " + taken.getMessage(), taken);
+    }
+    try {
+      opened.incoming.baseUrl();
+      opened.outgoing.baseUrl();
+      return opened;
+    } catch (RuntimeException taken) {
+      opened.close();
+      throw taken;
     }
   }
 

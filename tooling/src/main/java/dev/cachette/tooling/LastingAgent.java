@@ -5,6 +5,7 @@ import dev.cachette.internal.tunnel.TunnelJar;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 
 /**
  * The agent for a JVM that someone else starts: its calls are led to a recorder while there is one,
@@ -33,7 +34,12 @@ public final class LastingAgent {
     Files.createDirectories(folder);
     Path certificate = folder.resolve("authority-certificate.pem");
     Files.writeString(certificate, certificatePem);
-    TunnelJar agent = TunnelJar.write(jar, folder.resolve("cachette-agent.jar"));
-    return agent.option(new TunnelJar.Recorder(port, certificate, port + 1, true));
+    Path agent = folder.resolve("cachette-agent.jar");
+    Path fresh = Files.createTempFile(folder, "cachette-agent", ".jar");
+    TunnelJar.write(jar, fresh);
+    // A JVM that uses the file goes on with what it has opened.
+    Files.move(fresh, agent, StandardCopyOption.REPLACE_EXISTING);
+    return TunnelJar.at(agent, jar)
+        .option(new TunnelJar.Recorder(port, certificate, port + 1, true));
   }
 }

@@ -38,6 +38,15 @@ public final class TunnelJar implements AutoCloseable {
     return write(cachette, Files.createTempFile("cachette-agent", ".jar"));
   }
 
+  /**
+   * Returns one that is written already.
+   *
+   * @param cachette the jar with all of Cachette
+   */
+  public static TunnelJar at(Path path, Path cachette) {
+    return new TunnelJar(path, cachette);
+  }
+
   /** Writes it to a file, which stays if this is not closed. */
   public static TunnelJar write(Path cachette, Path path) throws IOException {
     try (OutputStream file = Files.newOutputStream(path);
