@@ -14,14 +14,11 @@ import dev.cachette.replay.ReplayResult;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.concurrent.Callable;
-import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -41,6 +38,8 @@ import picocli.CommandLine.Parameters;
 final class ReplayCommand implements Callable<Integer> {
 
   @Mixin private Output output;
+  @Mixin private RequestOptions requests;
+  @Mixin private JUnitXmlOption junitXml;
   @Mixin private Application application;
   @Mixin private AuthorityOption authority;
   @Mixin private ControlOptions control;
@@ -61,30 +60,9 @@ final class ReplayCommand implements Callable<Integer> {
   private List<String> names = List.of();
 
   @Option(
-      names = "--header",
-      paramLabel = "NAME: VALUE",
-      description =
-          "A header of each incoming call: \"authorization: Bearer ...\". Can be repeated.")
-  private List<String> headers = List.of();
-
-  @Option(
-      names = "--secret",
-      paramLabel = "NAME=VALUE",
-      description =
-          "The value for a placeholder {{NAME}} in cases. NAME= alone takes it from the environment"
-              + " variable of that name. Can be repeated.")
-  private Map<String, String> secrets = Map.of();
-
-  @Option(
       names = "--update",
       description = "Update the files of cases that differ to what the application does now.")
   private boolean updating;
-
-  @Option(
-      names = "--junit-xml",
-      paramLabel = "FILE",
-      description = "Write the results as JUnit XML as well, for a build server.")
-  private @Nullable Path junitXml;
 
   @Override
   public Integer call() throws IOException {
@@ -128,8 +106,7 @@ final class ReplayCommand implements Callable<Integer> {
       if (!names.isEmpty()) {
         replay.only(names::contains);
       }
-      headers.forEach(it -> HeaderOption.read(it, replay::header));
-      secrets.forEach((name, value) -> replay.secret(name, Secrets.value(name, value)));
+      requests.giveTo(replay::header, replay::secret);
       return replay.updating(updating);
     } catch (IllegalArgumentException wrong) {
       throw new WrongUsage(String.valueOf(wrong.getMessage()));
@@ -144,12 +121,7 @@ final class ReplayCommand implements Callable<Integer> {
                 results.add(each);
               }
             });
-    if (junitXml != null) {
-      if (junitXml.toAbsolutePath().getParent() != null) {
-        Files.createDirectories(junitXml.toAbsolutePath().getParent());
-      }
-      Files.writeString(junitXml, ReplayReports.junitXml(result));
-    }
+    junitXml.write(() -> ReplayReports.junitXml(result));
     if (output.isJson()) {
       output.json(ReplayReports.json(result));
     } else {

@@ -10,12 +10,8 @@ import dev.cachette.verification.ClauseResult.Outcome;
 import dev.cachette.verification.VerificationReports;
 import dev.cachette.verification.VerificationResult;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -41,6 +37,8 @@ import picocli.CommandLine.Parameters;
 final class Verify implements Callable<Integer> {
 
   @Mixin private Output output;
+  @Mixin private RequestOptions requests;
+  @Mixin private JUnitXmlOption junitXml;
 
   @Parameters(
       paramLabel = "CONTRACTS",
@@ -71,22 +69,6 @@ final class Verify implements Callable<Integer> {
   private @Nullable String givenUrl;
 
   @Option(
-      names = "--header",
-      paramLabel = "NAME: VALUE",
-      description =
-          "A header of each request, instead of that of the example: \"authorization: Bearer ...\"."
-              + " Can be repeated.")
-  private List<String> headers = List.of();
-
-  @Option(
-      names = "--secret",
-      paramLabel = "NAME=VALUE",
-      description =
-          "The value for a placeholder {{NAME}} in requests. NAME= alone takes it from the"
-              + " environment variable of that name. Can be repeated.")
-  private Map<String, String> secrets = Map.of();
-
-  @Option(
       names = "--consumer",
       paramLabel = "NAME",
       description = "Only the contracts of this consumer.")
@@ -113,22 +95,11 @@ final class Verify implements Callable<Integer> {
       description = "The time limit of each request; 30s by default.")
   private @Nullable Duration timeout;
 
-  @Option(
-      names = "--junit-xml",
-      paramLabel = "FILE",
-      description = "Write the results as JUnit XML as well, for a build server.")
-  private @Nullable Path junitXml;
-
   @Override
   public Integer call() throws IOException {
     ContractVerification verification = verification();
     VerificationResult result = verification.verify();
-    if (junitXml != null) {
-      if (junitXml.toAbsolutePath().getParent() != null) {
-        Files.createDirectories(junitXml.toAbsolutePath().getParent());
-      }
-      Files.writeString(junitXml, VerificationReports.junitXml(result));
-    }
+    junitXml.write(() -> VerificationReports.junitXml(result));
     if (providerVersion != null) {
       ContractStore.at(location).record(result, providerVersion);
     }
@@ -157,8 +128,7 @@ final class Verify implements Callable<Integer> {
       if (timeout != null) {
         verification.timeout(timeout);
       }
-      headers.forEach(it -> HeaderOption.read(it, verification::header));
-      secrets.forEach((name, value) -> verification.secret(name, Secrets.value(name, value)));
+      requests.giveTo(verification::header, verification::secret);
     } catch (IllegalArgumentException wrong) {
       throw new WrongUsage(String.valueOf(wrong.getMessage()));
     }

@@ -5,7 +5,10 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.engine.Maker;
 import java.time.Duration;
 
-/** Knows the clients in this JVM, by the ports that they call from. */
+/**
+ * Knows clients by the ports that they call from. Those in other JVMs cannot be left unserved, and
+ * have their own clocks.
+ */
 public interface ClientHooks {
 
   /** Nothing is known. */
@@ -20,24 +23,6 @@ public interface ClientHooks {
         public Maker at(int port, int stream) {
           return Maker.UNKNOWN;
         }
-
-        @Override
-        public void answered(int port) {}
-
-        @Override
-        public boolean leave(String host, int port, Runnable end) {
-          return false;
-        }
-
-        @Override
-        public boolean take(int port) {
-          return false;
-        }
-
-        @Override
-        public boolean pass(int port, Request request, Duration time) {
-          return false;
-        }
       };
 
   /** Returns who made the current request on a connection from this port. */
@@ -50,7 +35,7 @@ public interface ClientHooks {
   Maker at(int port, int stream);
 
   /** Notes that the request is answered: what is sent next is another one. */
-  void answered(int port);
+  default void answered(int port) {}
 
   /**
    * Notes that nobody serves a connection to this host until further notice.
@@ -59,10 +44,14 @@ public interface ClientHooks {
    * @param end run once when the client uses it, before it does
    * @return false if it is not to be left unserved
    */
-  boolean leave(String host, int port, Runnable end);
+  default boolean leave(String host, int port, Runnable end) {
+    return false;
+  }
 
   /** Returns true if the client has not used such a connection yet; from now on it is served. */
-  boolean take(int port);
+  default boolean take(int port) {
+    return false;
+  }
 
   /**
    * Notes that this time has passed for a call that is never answered, by the clock of the session:
@@ -70,5 +59,7 @@ public interface ClientHooks {
    *
    * @return whether the client is reading, and only notices when something arrives
    */
-  boolean pass(int port, Request request, Duration time);
+  default boolean pass(int port, Request request, Duration time) {
+    return false;
+  }
 }
