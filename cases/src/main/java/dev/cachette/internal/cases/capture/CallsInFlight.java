@@ -28,8 +28,8 @@ public final class CallsInFlight {
   /** An outgoing call this long after its incoming one is by a timer, not by that. */
   private static final long LATEST_NANOS = TimeUnit.SECONDS.toNanos(10);
 
-  /** A call waits at most this long for another one: that may be a stream without an end. */
-  private static final long PATIENCE_MILLIS = 10_000;
+  /** A call that takes longer than this is not waited for: it may be a stream without an end. */
+  private static final long PATIENCE_NANOS = TimeUnit.SECONDS.toNanos(10);
 
   private final BooleanSupplier isFollowed;
   private final LongSupplier nanos;
@@ -46,10 +46,12 @@ public final class CallsInFlight {
 
     private final String endpoint;
     private final boolean isCertain;
+    private final long began;
 
-    InFlight(String endpoint, boolean isCertain) {
+    InFlight(String endpoint, boolean isCertain, long began) {
       this.endpoint = endpoint;
       this.isCertain = isCertain;
+      this.began = began;
     }
   }
 
@@ -65,21 +67,26 @@ public final class CallsInFlight {
 
   /** Begins with an incoming call, when its outgoing calls can be attributed. */
   public synchronized void begin(long number, String endpoint) {
-    boolean isCertain = certain.contains(endpoint);
-    long end = nanos.getAsLong() + TimeUnit.MILLISECONDS.toNanos(PATIENCE_MILLIS);
     try {
-      while (!isCertain && all.values().stream().anyMatch(other -> !other.isCertain)) {
-        long left = TimeUnit.NANOSECONDS.toMillis(end - nanos.getAsLong());
-        if (left <= 0) {
-          break;
-        }
-        wait(left);
-        isCertain = certain.contains(endpoint);
+      for (long left = left(endpoint); left > 0; left = left(endpoint)) {
+        wait(TimeUnit.NANOSECONDS.toMillis(left) + 1);
       }
     } catch (InterruptedException stopped) {
       Thread.currentThread().interrupt();
     }
-    all.put(number, new InFlight(endpoint, isCertain));
+    all.put(number, new InFlight(endpoint, certain.contains(endpoint), nanos.getAsLong()));
+  }
+
+  /** Returns how long to wait at most for the one that is uncertain, too. */
+  private long left(String endpoint) {
+    long now = nanos.getAsLong();
+    return certain.contains(endpoint)
+        ? 0
+        : all.values().stream()
+            .filter(other -> !other.isCertain)
+            .mapToLong(other -> other.began + PATIENCE_NANOS - now)
+            .max()
+            .orElse(0);
   }
 
   /** A call is made once more, in the place of the first. */
