@@ -34,6 +34,14 @@ public interface ClientHooks {
    */
   Maker at(int port, int stream);
 
+  /**
+   * Returns true if calls are attributed better on connections that carry one at a time: HTTP/1.1
+   * is negotiated then with clients that offer it.
+   */
+  default boolean prefersHttp1() {
+    return false;
+  }
+
   /** Notes that the request is answered: what is sent next is another one. */
   default void answered(int port) {}
 

@@ -33,7 +33,7 @@ final class Handshakes {
       return new ChannelHandler[] {new Raw(oldServerHello(), false)};
     }
     String[] protocols =
-        destination.prefersHttp1()
+        destination.prefersHttp1() || site.clients().get().prefersHttp1()
             ? new String[] {HTTP_1_1, HTTP_2}
             : new String[] {HTTP_2, HTTP_1_1};
     SSLEngine engine =

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.cases.capture;
 
+import dev.cachette.calls.MadeBy.Evidence;
 import dev.cachette.internal.engine.Maker;
 import dev.cachette.internal.tunnel.TunnelledJvm;
 import java.util.ArrayList;
@@ -138,9 +139,11 @@ public final class CallsInFlight {
       return Owner.NONE;
     }
     List<Long> possible = new ArrayList<>();
+    // A thread or connection that others share may work for a certain one, too.
+    boolean isShared = maker.evidence() != Evidence.NONE;
     all.forEach(
         (number, call) -> {
-          if (!call.isCertain) {
+          if (!call.isCertain && !isShared) {
             possible.add(number);
           }
         });

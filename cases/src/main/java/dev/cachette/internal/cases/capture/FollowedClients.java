@@ -22,4 +22,9 @@ public record FollowedClients(TunnelledClients clients) implements ClientHooks {
   public Maker at(int port, int stream) {
     return clients.at(port, stream);
   }
+
+  @Override
+  public boolean prefersHttp1() {
+    return true;
+  }
 }

@@ -53,8 +53,15 @@ class CallsInFlightTest {
     calls.begin(2, "GET /b");
 
     assertEquals(OptionalLong.of(2), owner(0, Evidence.NONE));
-    assertEquals(OptionalLong.of(2), owner(1, Evidence.STARTED_THREAD));
-    assertEquals(OptionalLong.of(2), owner(0, Evidence.SEVERAL));
+  }
+
+  @Test
+  void sharedConnectionsMayBeOfAnyCall() {
+    beginCertain(1, "GET /a");
+    calls.begin(2, "GET /b");
+
+    assertEquals(List.of(1L, 2L), calls.ownerOf(maker(1, Evidence.STARTED_THREAD)).doubt());
+    assertEquals(List.of(1L, 2L), calls.ownerOf(maker(0, Evidence.SEVERAL)).doubt());
   }
 
   @Test
