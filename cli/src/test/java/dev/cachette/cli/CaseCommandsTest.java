@@ -23,7 +23,9 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.stream.Stream;
@@ -45,6 +47,10 @@ class CaseCommandsTest {
   @TempDir Path folder;
 
   private final ExecutorService threads = Executors.newCachedThreadPool();
+
+  /** The calls that were made after the response to the incoming one. */
+  private final Set<String> late = ConcurrentHashMap.newKeySet();
+
   private HttpServer service;
   private Server database;
   private Path cases;
@@ -54,7 +60,7 @@ class CaseCommandsTest {
   void start() throws IOException, SQLException {
     service = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
     service.setExecutor(threads);
-    service.createContext("/", CaseCommandsTest::answer);
+    service.createContext("/", this::answer);
     service.start();
     database =
         Server.createTcpServer(
@@ -74,11 +80,16 @@ class CaseCommandsTest {
   }
 
   /** Says back what it was asked. */
-  private static void answer(HttpExchange call) throws IOException {
+  private void answer(HttpExchange call) throws IOException {
     String sent = new String(call.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
     String path = call.getRequestURI().getPath();
+    if (path.startsWith("/v1/tides/l")) {
+      late.add(path);
+    }
     byte[] body =
-        ("{\"asked\":\"" + path + "\"" + (sent.isEmpty() ? "" : ",\"sent\":" + sent) + "}")
+        (path.equals("/late")
+                ? Integer.toString(late.size())
+                : "{\"asked\":\"" + path + "\"" + (sent.isEmpty() ? "" : ",\"sent\":" + sent) + "}")
             .getBytes(StandardCharsets.UTF_8);
     call.getResponseHeaders().set("content-type", "application/json");
     call.sendResponseHeaders(200, body.length);
@@ -133,7 +144,7 @@ class CaseCommandsTest {
   }
 
   /** Calls in parallel, all ways at once. */
-  private static String calls() {
+  private String calls() {
     StringBuilder script = new StringBuilder();
     for (int n = 1; n <= EACH; n++) {
       for (String way : WAYS) {
@@ -141,8 +152,10 @@ class CaseCommandsTest {
         script.append(way.charAt(0)).append("x").append(n).append(" > /dev/null & ");
       }
     }
+    script.append("wait; ");
     // The last ones make an outgoing call after their response.
-    return script.append("wait; sleep 1").toString();
+    script.append("until [ \"$(curl -sS --noproxy '*' ").append(serviceUrl()).append("/late)\" = ");
+    return script.append(EACH).append(" ]; do :; done").toString();
   }
 
   @Test

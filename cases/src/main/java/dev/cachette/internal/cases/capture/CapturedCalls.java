@@ -28,6 +28,7 @@ public final class CapturedCalls implements AutoCloseable {
 
   private static final long QUIET_MILLIS = 50;
   private static final long LONGEST_MILLIS = 500;
+  private static final long PATIENCE_MILLIS = 2_000;
 
   private final CaseWriter writer;
   private final Sessions sessions;
@@ -92,9 +93,24 @@ public final class CapturedCalls implements AutoCloseable {
     Optional.ofNullable(caseOf.get(original)).ifPresent(it -> caseOf.put(number, it));
   }
 
-  /** From now on, calls that end are cut off, and not kept. */
-  public void finish() {
+  /**
+   * Waits a moment for outgoing calls that have begun, but for those without an incoming one. Calls
+   * that end later are cut off, and not kept.
+   */
+  public synchronized void finish() {
+    long end = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(PATIENCE_MILLIS);
+    try {
+      while (isUnfinished() && System.nanoTime() < end) {
+        wait(QUIET_MILLIS);
+      }
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+    }
     finished = true;
+  }
+
+  private boolean isUnfinished() {
+    return drafts.values().stream().anyMatch(it -> it.number() != 0 && it.isUnfinished());
   }
 
   /** Ends an incoming call. */

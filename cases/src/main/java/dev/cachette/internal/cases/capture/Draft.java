@@ -101,6 +101,11 @@ final class Draft {
         .toList();
   }
 
+  /** Returns true if an outgoing call has begun and not ended. */
+  synchronized boolean isUnfinished() {
+    return outgoing.stream().anyMatch(it -> it.exchange.isEmpty());
+  }
+
   /** Returns all exchanges, the incoming one first. */
   synchronized List<Exchange> exchanges() {
     return Stream.concat(incoming.stream(), outgoing().stream()).toList();
