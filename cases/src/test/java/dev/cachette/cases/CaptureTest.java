@@ -271,6 +271,19 @@ class CaptureTest {
     assertTrue(result.isSame(), () -> result.different().toString());
   }
 
+  @Test
+  void callThatIsMadeInTheBackgroundAsWellIsOneOfItsCase() throws Exception {
+    harbour.capture(it -> it, url -> harbour.send(url + "/v1/arrivals/kittiwake", ""));
+    String arrival = text("get-v1-arrivals-kittiwake");
+    Files.writeString(
+        folder.resolve("background.har"),
+        arrival.replaceFirst("(?s)\\{\\s*\"_call\": \"incoming\".*?\"_call\"", "{ \"_call\""));
+
+    ReplayResult result = harbour.replay().replay();
+
+    assertTrue(result.isSame(), () -> result.different().get(0).explanation());
+  }
+
   private String text(String name) throws IOException {
     return Files.readString(folder.resolve(name + ".har"));
   }

@@ -73,6 +73,22 @@ class SessionTest {
   }
 
   @Test
+  void eachStepIsAnsweredByItsOwnExchanges() throws Exception {
+    harbour.capture(
+        it -> it.session("arrivals"),
+        url -> {
+          for (String vessel : List.of("kittiwake", "tern", "kittiwake")) {
+            harbour.send(url + "/v1/arrivals/" + vessel, "");
+            harbour.send(url + "/v1/berths", "{\"vessel\":\"" + vessel + "\"}");
+          }
+        });
+    requireSame();
+    harbour.desk().has(HarbourDesk.Flaw.CALL_MEMBER_CHANGED);
+
+    assertEquals(3, harbour.replay().replay().different().get(0).findings().size());
+  }
+
+  @Test
   void differenceInALaterStepNamesItsCall() throws Exception {
     harbour.capture(
         it -> it.session("arrival"),

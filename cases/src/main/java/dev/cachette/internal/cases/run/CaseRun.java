@@ -92,30 +92,32 @@ public final class CaseRun {
   }
 
   private void run() {
-    Cachette.Scope scope = net.scope();
-    AssertionError left = null;
-    try {
+    List<AssertionError> left = new ArrayList<>();
+    try (Cachette.Scope scope = net.scope()) {
       settings.background().forEach(this::answerBackground);
-      for (int step = 0; step < file.content().steps().size(); step++) {
-        if (!run(step)) {
-          break;
+      boolean goesOn = true;
+      for (int step = 0; goesOn && step < file.content().steps().size(); step++) {
+        // Of its own, so that it is answered by its own exchanges before those of others.
+        Cachette.Scope ofStep = net.scope();
+        try {
+          goesOn = run(step);
+        } finally {
+          closing(ofStep).ifPresent(left::add);
         }
       }
-    } finally {
-      left = closing(scope);
     }
     // Those that were noticed here are findings; others are not HTTP, or a misuse.
-    if (left != null && findings.isEmpty()) {
-      throw left;
+    if (!left.isEmpty() && findings.isEmpty()) {
+      throw left.get(0);
     }
   }
 
-  private static AssertionError closing(Cachette.Scope scope) {
+  private static Optional<AssertionError> closing(Cachette.Scope scope) {
     try {
       scope.close();
-      return null;
+      return Optional.empty();
     } catch (AssertionError failed) {
-      return failed;
+      return Optional.of(failed);
     }
   }
 
