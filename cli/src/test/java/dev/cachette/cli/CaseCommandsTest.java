@@ -358,9 +358,9 @@ class CaseCommandsTest {
     assertEquals(3, captured.code());
     assertTrue(captured.err().contains("the log book is missing"), captured::err);
     assertTrue(captured.err().contains("has exited with 7 before it was ready"), captured::err);
-    Run late = capture(List.of("sleep", "30"), "true", "--ready-within", "300ms");
-    assertEquals(3, late.code());
-    assertTrue(late.err().contains("--ready-within"), late::err);
+    Run slow = capture(List.of("sleep", "30"), "true", "--ready-within", "300ms");
+    assertEquals(3, slow.code());
+    assertTrue(slow.err().contains("--ready-within"), slow::err);
   }
 
   private int visits() throws SQLException {
