@@ -9,6 +9,7 @@ import dev.cachette.replay.CaseFinding.Kind;
 import dev.cachette.result.Cause;
 import dev.cachette.result.Difference;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -30,40 +31,49 @@ public final class CallPairs {
     this.asked = asked;
   }
 
-  /** Pairs them. */
+  /** Pairs calls that were made. */
   public static CallPairs of(List<CaseExchange> captured, List<Asked> asked) {
     CallPairs found = new CallPairs(captured, asked);
-    for (int most = 0; most >= 0; most = found.pair(most)) {
-      // Those with fewer differences first.
-    }
+    found.pair();
     return found;
   }
 
-  /** Pairs those with at most so many differences; returns the next number, -1 for none. */
-  private int pair(int most) {
-    int next = -1;
+  /** Pairs calls that were captured again. */
+  public static CallPairs ofExchanges(List<CaseExchange> captured, List<CaseExchange> again) {
+    return of(
+        captured,
+        again.stream()
+            .map(it -> new Asked(it.exchange().request(), it.exchange().started()))
+            .toList());
+  }
+
+  /** Two calls for the same resource, by their indexes. */
+  private record Candidate(int captured, int asked, int differences) {}
+
+  private void pair() {
+    List<Candidate> candidates = new ArrayList<>();
     for (int made = 0; made < asked.size(); made++) {
       Asked call = asked.get(made);
-      if (pairs.containsValue(made)) {
-        continue;
-      }
-      for (int at = 0; at < captured.size() && !pairs.containsValue(made); at++) {
-        if (!pairs.containsKey(at)
-            && CallComparison.isSameResource(captured.get(at), call.request(), call.at())) {
-          int count =
-              CallComparison.differences(captured.get(at), call.request(), call.at()).size();
-          if (count <= most) {
-            pairs.put(at, made);
-          } else {
-            next = next < 0 ? count : Math.min(next, count);
-          }
+      for (int at = 0; at < captured.size(); at++) {
+        if (CallComparison.isSameResource(captured.get(at), call.request(), call.at())) {
+          candidates.add(new Candidate(at, made, differences(at, made).size()));
         }
       }
     }
-    return next;
+    candidates.sort(Comparator.comparing(Candidate::differences));
+    for (Candidate each : candidates) {
+      if (!pairs.containsKey(each.captured) && !pairs.containsValue(each.asked)) {
+        pairs.put(each.captured, each.asked);
+      }
+    }
   }
 
-  /** Returns the calls that were made, with what is known of those that were captured. */
+  private List<Difference> differences(int at, int made) {
+    Asked call = asked.get(made);
+    return CallComparison.differences(captured.get(at), call.request(), call.at());
+  }
+
+  /** Returns the indexes of calls that were made, by those of the captured ones. */
   public Map<Integer, Integer> pairs() {
     return Map.copyOf(pairs);
   }
@@ -75,9 +85,7 @@ public final class CallPairs {
       CaseExchange expected = captured.get(at);
       Integer made = pairs.get(at);
       if (made != null) {
-        Asked call = asked.get(made);
-        CallComparison.differences(expected, call.request(), call.at())
-            .forEach(it -> found.add(finding(call.request(), it)));
+        differences(at, made).forEach(it -> found.add(finding(asked.get(made).request(), it)));
       } else if (!expected.exchange().request().method().equals(FailedConnection.METHOD)) {
         found.add(
             new CaseFinding(

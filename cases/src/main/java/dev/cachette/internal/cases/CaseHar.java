@@ -119,7 +119,7 @@ public final class CaseHar {
   }
 
   /** Returns the entries of a case as JSON. */
-  static List<ObjectNode> entries(Case content) {
+  public static List<ObjectNode> entries(Case content) {
     List<ObjectNode> entries = new ArrayList<>();
     for (Case.Step step : content.steps()) {
       step.incoming().ifPresent(it -> entries.add(entry(it, INCOMING)));

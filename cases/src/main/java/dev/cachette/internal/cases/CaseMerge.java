@@ -3,7 +3,6 @@ package dev.cachette.internal.cases;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.cassette.Exchange;
-import dev.cachette.internal.cases.CallChoice.Asked;
 import dev.cachette.internal.cases.CaseHar.Written;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
@@ -48,11 +47,6 @@ public final class CaseMerge {
     return Optional.of(written);
   }
 
-  /** Returns the entries of a new file. */
-  public static List<ObjectNode> entries(Case fresh) {
-    return CaseHar.entries(fresh);
-  }
-
   private Case merged(Case fresh) {
     List<Case.Step> steps = new ArrayList<>();
     for (int at = 0; at < fresh.steps().size(); at++) {
@@ -66,11 +60,8 @@ public final class CaseMerge {
   private static Case.Step merged(Case.Step before, Case.Step fresh) {
     Optional<CaseExchange> incoming =
         fresh.incoming().map(it -> before.incoming().map(was -> merged(was, it)).orElse(it));
-    List<Asked> asked =
-        fresh.outgoing().stream()
-            .map(it -> new Asked(it.exchange().request(), it.exchange().started()))
-            .toList();
-    Map<Integer, Integer> pairs = CallPairs.of(before.outgoing(), asked).pairs();
+    Map<Integer, Integer> pairs =
+        CallPairs.ofExchanges(before.outgoing(), fresh.outgoing()).pairs();
     List<CaseExchange> outgoing = new ArrayList<>(fresh.outgoing());
     pairs.forEach(
         (was, now) ->

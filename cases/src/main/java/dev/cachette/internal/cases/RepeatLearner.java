@@ -8,7 +8,6 @@ import dev.cachette.http.Response;
 import dev.cachette.internal.body.BodyChange;
 import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.body.Ignored;
-import dev.cachette.internal.cases.CallChoice.Asked;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.uri.VaryingPath;
 import java.util.ArrayList;
@@ -31,11 +30,7 @@ public final class RepeatLearner {
                     it.varying(
                         VaryingPlaces.NONE,
                         again.incoming().map(other -> response(it, other)).orElse(it.response())));
-    List<Asked> asked =
-        again.outgoing().stream()
-            .map(it -> new Asked(it.exchange().request(), it.exchange().started()))
-            .toList();
-    Map<Integer, Integer> pairs = CallPairs.of(first.outgoing(), asked).pairs();
+    Map<Integer, Integer> pairs = CallPairs.ofExchanges(first.outgoing(), again.outgoing()).pairs();
     List<CaseExchange> outgoing = new ArrayList<>(first.outgoing());
     pairs.forEach(
         (at, other) ->

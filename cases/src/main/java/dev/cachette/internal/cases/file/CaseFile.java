@@ -76,7 +76,7 @@ public record CaseFile(
   public static Change replace(Path path, Optional<CaseFile> before, Case fresh) {
     CassetteFile file = new CassetteFile(path);
     if (before.isEmpty()) {
-      write(file, CaseMerge.entries(fresh));
+      write(file, CaseHar.entries(fresh));
       return Change.NEW;
     }
     Optional<List<ObjectNode>> entries = CaseMerge.merge(before.get().written(), fresh);
