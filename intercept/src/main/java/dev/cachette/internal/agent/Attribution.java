@@ -99,11 +99,12 @@ public final class Attribution {
     if (found == null) {
       return Maker.UNKNOWN;
     }
+    Attributed known = attributed(found);
     WeakReference<Thread> thread = new WeakReference<>((Thread) found[3]);
     return new Maker(
-        test((Long) found[0]),
-        EVIDENCE[(Integer) found[1]],
-        Optional.of((String) found[2]),
+        test(known.number()),
+        known.evidence(),
+        Optional.of(known.thread()),
         () -> stack(thread.get()));
   }
 
@@ -118,7 +119,7 @@ public final class Attribution {
   }
 
   /**
-   * What is known of a request, for another JVM.
+   * The maker of a request, as another JVM can know it.
    *
    * @param number the number of the test or call; 0 for none
    * @param evidence how it is known
@@ -126,18 +127,17 @@ public final class Attribution {
    */
   public record Attributed(long number, Evidence evidence, String thread) {}
 
-  /** Returns who made the current request on a connection from this port, by number. */
+  /**
+   * Returns the same as {@link #at(int, int)}, or as {@link #at(int)} if the stream is 0, for
+   * another JVM; empty if nothing is known.
+   */
   public Optional<Attributed> attributed(int port, int stream) {
-    Object @Nullable [] ofStream = stream > 0 ? holder.madeBy(port, stream) : null;
-    Object @Nullable [] found = ofStream == null ? holder.madeBy(port) : ofStream;
-    if (found == null) {
-      return Optional.empty();
-    }
-    Evidence evidence = EVIDENCE[(Integer) found[1]];
-    boolean shared = stream > 0 && ofStream == null && evidence == Evidence.HANDED_OVER;
-    return Optional.of(
-        new Attributed(
-            (Long) found[0], shared ? Evidence.STARTED_THREAD : evidence, (String) found[2]));
+    Object @Nullable [] found = stream > 0 ? holder.madeBy(port, stream) : holder.madeBy(port);
+    return Optional.ofNullable(found).map(Attribution::attributed);
+  }
+
+  private static Attributed attributed(Object[] found) {
+    return new Attributed((Long) found[0], EVIDENCE[(Integer) found[1]], (String) found[2]);
   }
 
   /** A new request begins on a connection from this port. */

@@ -2,6 +2,7 @@
 package dev.cachette.internal.tunnel;
 
 import dev.cachette.internal.agent.Attribution;
+import dev.cachette.internal.agent.Attribution.Attributed;
 import dev.cachette.internal.agent.InterceptionBypass;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
@@ -92,14 +93,9 @@ final class CallerAnswers {
   }
 
   /** Returns who made the request that is on a tunnel now. */
-  CallerQuestions.Caller at(int tunnel, int stream) {
+  Optional<Attributed> at(int tunnel, int stream) {
     OptionalInt client = proxy.clientOf(tunnel);
-    return client.isEmpty()
-        ? CallerQuestions.Caller.UNKNOWN
-        : attribution
-            .attributed(client.getAsInt(), stream)
-            .map(CallerQuestions.Caller::of)
-            .orElse(CallerQuestions.Caller.UNKNOWN);
+    return client.isEmpty() ? Optional.empty() : attribution.attributed(client.getAsInt(), stream);
   }
 
   void carries(int remotePort, long call) {

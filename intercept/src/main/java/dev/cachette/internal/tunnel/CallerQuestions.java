@@ -2,12 +2,13 @@
 package dev.cachette.internal.tunnel;
 
 import dev.cachette.calls.MadeBy.Evidence;
-import dev.cachette.internal.agent.Attribution;
+import dev.cachette.internal.agent.Attribution.Attributed;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.net.Socket;
+import java.util.Optional;
 
 /**
  * The questions of a recorder to one application, over a connection between them. Each is a byte
@@ -33,26 +34,12 @@ final class CallerQuestions implements AutoCloseable {
     this.out = new DataOutputStream(connection.getOutputStream());
   }
 
-  /**
-   * Who made a request.
-   *
-   * @param call the number of the incoming call, or another number; 0 if it is not known
-   * @param evidence how it is known
-   * @param thread the name of the thread; empty if nothing is known
-   */
-  record Caller(long call, Evidence evidence, String thread) {
-
-    static final Caller UNKNOWN = new Caller(0, Evidence.NONE, "");
-
-    static Caller of(Attribution.Attributed from) {
-      return new Caller(from.number(), from.evidence(), from.thread());
-    }
-  }
-
   /** Returns who made the request that is on a tunnel now. */
-  synchronized Caller at(int tunnel, int stream) throws IOException {
+  synchronized Optional<Attributed> at(int tunnel, int stream) throws IOException {
     ask(AT, tunnel, stream);
-    return new Caller(in.readLong(), Evidence.values()[in.readByte()], in.readUTF());
+    return in.readBoolean()
+        ? Optional.of(new Attributed(in.readLong(), Evidence.values()[in.readByte()], in.readUTF()))
+        : Optional.empty();
   }
 
   /** A connection from a port to the application carries a call. */
@@ -85,10 +72,13 @@ final class CallerQuestions implements AutoCloseable {
     DataOutputStream answer = new DataOutputStream(bytes);
     switch (question) {
       case AT -> {
-        Caller caller = answers.at(port, (int) number);
-        answer.writeLong(caller.call());
-        answer.writeByte(caller.evidence().ordinal());
-        answer.writeUTF(caller.thread());
+        Optional<Attributed> maker = answers.at(port, (int) number);
+        answer.writeBoolean(maker.isPresent());
+        if (maker.isPresent()) {
+          answer.writeLong(maker.get().number());
+          answer.writeByte(maker.get().evidence().ordinal());
+          answer.writeUTF(maker.get().thread());
+        }
       }
       case CARRIES -> {
         answers.carries(port, number);

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.tunnel;
 
+import dev.cachette.internal.agent.Attribution.Attributed;
 import dev.cachette.internal.engine.Maker;
 import dev.cachette.internal.engine.TestId;
-import dev.cachette.internal.tunnel.CallerQuestions.Caller;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -86,26 +86,31 @@ public final class TunnelledClients implements AutoCloseable {
   }
 
   /**
-   * Returns who made the request that is on a connection from this port now.
+   * Returns who made the request that is on a connection from this port now, or on its HTTP/2
+   * stream; unknown for the streams of most clients.
    *
-   * @param stream the number of its HTTP/2 stream; 0 without
+   * @param stream the number of the stream; 0 without
    */
   public Maker at(int port, int stream) {
     for (CallerQuestions application : applications) {
       try {
-        Caller caller = application.at(port, stream);
-        if (!caller.thread().isEmpty()) {
-          return new Maker(
-              new TestId(caller.call(), "", false),
-              caller.evidence(),
-              Optional.of(caller.thread()),
-              List::of);
+        Optional<Attributed> found = application.at(port, stream);
+        if (found.isPresent()) {
+          return maker(found.get());
         }
       } catch (IOException ended) {
         leave(application);
       }
     }
     return Maker.UNKNOWN;
+  }
+
+  private static Maker maker(Attributed known) {
+    return new Maker(
+        new TestId(known.number(), "", false),
+        known.evidence(),
+        Optional.of(known.thread()),
+        List::of);
   }
 
   /** A connection from a port to an application carries a call. */
