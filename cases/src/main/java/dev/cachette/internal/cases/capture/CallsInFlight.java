@@ -6,6 +6,7 @@ import dev.cachette.internal.engine.Maker;
 import dev.cachette.internal.tunnel.TunnelledJvm;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -35,6 +36,8 @@ public final class CallsInFlight {
   private final BooleanSupplier isFollowed;
   private final LongSupplier nanos;
   private final Map<Long, InFlight> all = new LinkedHashMap<>();
+
+  /** When calls have ended, the earliest first. */
   private final Map<Long, Long> ended = new LinkedHashMap<>();
 
   /** Endpoints whose outgoing calls are attributed. */
@@ -95,7 +98,7 @@ public final class CallsInFlight {
     InFlight call = all.remove(number);
     if (call != null) {
       all.put(again, call);
-      ended.put(number, nanos.getAsLong());
+      ended(number);
     }
   }
 
@@ -106,9 +109,19 @@ public final class CallsInFlight {
       if (isFollowed.getAsBoolean() && !uncertain.contains(call.endpoint)) {
         certain.add(call.endpoint);
       }
-      ended.put(number, nanos.getAsLong());
+      ended(number);
       notifyAll();
     }
+  }
+
+  /** Notes that one has ended, and forgets those that ended too long ago. */
+  private void ended(long number) {
+    long now = nanos.getAsLong();
+    Iterator<Long> oldest = ended.values().iterator();
+    while (oldest.hasNext() && now - oldest.next() >= LATEST_NANOS) {
+      oldest.remove();
+    }
+    ended.put(number, now);
   }
 
   /**
