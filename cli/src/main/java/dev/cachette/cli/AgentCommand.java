@@ -26,8 +26,6 @@ import picocli.CommandLine.Option;
     })
 final class AgentCommand implements Callable<Integer> {
 
-  private static final int LARGEST = 65_534;
-
   @Mixin private Output output;
   @Mixin private AuthorityOption authority;
 
@@ -41,9 +39,7 @@ final class AgentCommand implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    if (port == 0 || port > LARGEST) {
-      throw new WrongUsage("--outgoing-port needs a port from 1 to " + LARGEST + ".");
-    }
+    Application.requireOneAfter(port);
     Settings settings =
         Settings.defaults()
             .name("the command line")

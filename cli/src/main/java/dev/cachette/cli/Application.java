@@ -18,6 +18,7 @@ import picocli.CommandLine.Option;
 final class Application {
 
   private static final int SHOWN_LINES = 20;
+  private static final int LARGEST_PORT = 65_534;
 
   @Option(
       names = "--app",
@@ -63,12 +64,17 @@ final class Application {
     if (outgoingPort == null && !isStarted) {
       throw new WrongUsage(
           "which application? Fix: a command after --; or, if it runs already with the option that"
-              + " cachette agent --port PORT prints, --outgoing-port PORT.");
+              + " cachette agent --outgoing-port PORT prints, --outgoing-port PORT.");
     }
-    if (outgoingPort != null && (outgoingPort == 0 || outgoingPort == 65_535)) {
-      throw new WrongUsage("--outgoing-port needs a port from 1 to 65534.");
+    return Optional.ofNullable(outgoingPort).map(Application::requireOneAfter);
+  }
+
+  /** Refuses a port for outgoing calls that has none after it. */
+  static int requireOneAfter(int port) {
+    if (port == 0 || port > LARGEST_PORT) {
+      throw new WrongUsage("--outgoing-port needs a port from 1 to " + LARGEST_PORT + ".");
     }
-    return Optional.ofNullable(outgoingPort);
+    return port;
   }
 
   /** An application that was started, with its files. */

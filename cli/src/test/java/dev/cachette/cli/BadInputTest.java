@@ -56,6 +56,7 @@ class BadInputTest {
         "serve good.stubs.yaml --ca broken.txt | 3 | Fix: delete it",
         "record --to x.json | 2 | ends in .har",
         "capture --to cases --app http://localhost:1 | 2 | which application? Fix:",
+        "capture --to cases --app http://localhost:1 | 2 | cachette agent --outgoing-port PORT",
         "capture --to cases --app localhost | 2 | '--app': An origin is",
         "capture --to cases -- true | 2 | --app",
         "capture --to . --app http://localhost:1 -- true | 3 | broken.har cannot be read: line 1",
@@ -65,6 +66,8 @@ class BadInputTest {
         "capture --to cases --app http://localhost:1 --from nowhere.har | 3 | no cassette",
         "capture --to cases --app http://localhost:1 --listen 70000 -- true | 2 | a port is a"
             + " number",
+        "capture --to cases --app http://localhost:1 --listen no.such.host.example:1 -- true | 2"
+            + " | '--listen': unknown address",
         "replay nowhere --app http://localhost:1 -- true | 2 | There is no folder",
         "replay . --app http://localhost:1 -- true | 3 | broken.har cannot be read: line 1",
         "replay empty --app http://localhost:1 --outgoing-port 1 | 3 | There is no case in",

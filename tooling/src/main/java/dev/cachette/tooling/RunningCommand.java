@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.tooling;
 
+import dev.cachette.http.Uri;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
@@ -99,7 +100,7 @@ public final class RunningCommand implements AutoCloseable {
   }
 
   private static boolean accepts(URI url) {
-    int port = url.getPort() >= 0 ? url.getPort() : url.getScheme().equals("https") ? 443 : 80;
+    int port = url.getPort() >= 0 ? url.getPort() : Uri.defaultPort(url.getScheme());
     try (Socket socket = new Socket()) {
       socket.connect(new InetSocketAddress(url.getHost(), port), CONNECT_MILLIS);
       return true;
