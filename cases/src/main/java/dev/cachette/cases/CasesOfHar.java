@@ -19,7 +19,7 @@ import java.util.stream.Collectors;
 /** Makes cases of a HAR file that a browser has exported. They have no outgoing calls. */
 public final class CasesOfHar {
 
-  /** What pages are made of, beside the calls of the application. */
+  /** Types of files that a page loads besides calling the application. */
   private static final List<String> ASSETS =
       List.of("image/", "font/", "audio/", "video/", "text/css", "javascript", "application/wasm");
 

@@ -25,7 +25,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** What becomes of captured calls: files, their names, and what they have. */
+/** Captured calls become files: their names, and what they have. */
 class CaptureTest {
 
   private static final ObjectMapper JSON = new ObjectMapper();

@@ -32,7 +32,7 @@ public final class ShapeLearner {
   /** Everything that the application was given until now. */
   private final StringBuilder given = new StringBuilder();
 
-  /** What the application has generated, even if a service has returned it. */
+  /** Values that the application has generated, even if a service has returned them. */
   private final Set<String> made = new HashSet<>();
 
   private ShapeLearner() {}

@@ -26,7 +26,7 @@ final class Shapes {
   private static final Duration CLOSE = Duration.ofDays(1);
   private static final int FEWEST_HASH_DIGITS = 12;
 
-  /** That of a date, or of seconds. */
+  /** The length of a date, or of seconds. */
   private static final int SHORTEST = 10;
 
   private static final String TIME = "a time";

@@ -63,7 +63,7 @@ public final class Scopes {
   /** True once there has been an API description. */
   private volatile boolean describing;
 
-  /** What captures all calls; null if nothing does. */
+  /** Captures all calls; null if nothing does. */
   private volatile @Nullable Capturing capturing;
 
   /** Opens the outermost scope, which is empty. */

@@ -19,10 +19,10 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
 /**
- * What is captured: each incoming call with its outgoing ones, and the cases that become of them. A
- * case is written, on a thread of its own, whenever it has changed, so that a process that is
- * killed has lost nothing that was finished; and all of them at the end, since a late one may
- * reveal a secret of the others.
+ * The captured calls: each incoming one with its outgoing ones, and the cases that become of them.
+ * A case is written, on a thread of its own, soon after it has changed, so that a process that is
+ * killed has lost little that was finished; and all of them at the end, since a late one may reveal
+ * a secret of the others.
  */
 public final class CapturedCalls implements AutoCloseable {
 
@@ -45,7 +45,7 @@ public final class CapturedCalls implements AutoCloseable {
   /** Those that have changed since they were written. */
   private final Set<CapturedCase> changed = new LinkedHashSet<>();
 
-  /** What to do before the next one is written, such as giving it another name. */
+  /** Run before the next one is written, such as to give it another name. */
   private final List<Runnable> commands = new ArrayList<>();
 
   private Optional<RuntimeException> failure = Optional.empty();
@@ -155,16 +155,11 @@ public final class CapturedCalls implements AutoCloseable {
     return drafts.get(number);
   }
 
-  /** An outgoing call that has begun. */
-  @FunctionalInterface
-  interface Begun {
-
-    /** Ends it. */
-    void ended(Exchange exchange);
-  }
-
-  /** Begins with an outgoing call of an incoming one; of none if the number is 0. */
-  synchronized Begun beginOutgoing(long number) {
+  /**
+   * Begins with an outgoing call of an incoming one; of none if the number is 0. Returns what ends
+   * it.
+   */
+  synchronized Consumer<Exchange> beginOutgoing(long number) {
     Draft draft = drafts.getOrDefault(number, drafts.get(0L));
     Draft.Outgoing begun = draft.begin();
     return exchange -> {
@@ -225,14 +220,10 @@ public final class CapturedCalls implements AutoCloseable {
     change(number, captured -> {});
   }
 
-  private interface Command {
-    void run(CapturedCase captured);
-  }
-
-  private void change(long number, Command command) {
+  private void change(long number, Consumer<CapturedCase> command) {
     CapturedCase captured = find(number);
     synchronized (this) {
-      commands.add(() -> command.run(captured));
+      commands.add(() -> command.accept(captured));
       changed(captured);
     }
   }

@@ -7,6 +7,7 @@ import dev.cachette.internal.engine.Capturing;
 import dev.cachette.internal.engine.Maker;
 import dev.cachette.match.RequestPattern;
 import java.util.List;
+import java.util.function.Consumer;
 
 /** Passes the outgoing calls of the application on to their services. */
 public final class OutgoingCalls implements Capturing {
@@ -42,7 +43,7 @@ public final class OutgoingCalls implements Capturing {
 
   @Override
   public Captured begin(Request request, Maker maker, String protocol) {
-    CapturedCalls.Begun begun = captured.beginOutgoing(owner(request, maker));
+    Consumer<Exchange> begun = captured.beginOutgoing(owner(request, maker));
     return new Captured() {
       @Override
       public Request request() {
@@ -51,7 +52,7 @@ public final class OutgoingCalls implements Capturing {
 
       @Override
       public void ended(Exchange exchange) {
-        begun.ended(exchange);
+        begun.accept(exchange);
       }
     };
   }
