@@ -45,7 +45,7 @@ public final class Capture implements AutoCloseable {
   private final Cachette incoming;
   private final Cachette outgoing;
 
-  private Capture(CaptureSettings settings, CaptureListener listener) throws IOException {
+  private Capture(CaptureSettings settings, CaptureListener listener) {
     this.settings = settings;
     this.captured =
         new CapturedCalls(
@@ -53,7 +53,12 @@ public final class Capture implements AutoCloseable {
             settings.redaction(),
             new Sessions(settings.session(), settings.sessionCookie()),
             captured -> listener.written(shown(captured)));
-    this.applications = TunnelledClients.open(settings.agentPort());
+    try {
+      this.applications = TunnelledClients.open(settings.agentPort());
+    } catch (IOException taken) {
+      captured.close();
+      throw new IllegalStateException(taken.getMessage(), taken);
+    }
     CallsInFlight inFlight = new CallsInFlight(applications::isAny, System::nanoTime);
     this.outgoing =
         Cachette.open(
@@ -121,13 +126,7 @@ public final class Capture implements AutoCloseable {
   public static Capture open(CaptureSettings settings, CaptureListener listener) {
     Refusals.given("open(settings, listener)", settings);
     Refusals.given("open(settings, listener)", listener);
-    Capture opened;
-    try {
-      opened = new Capture(settings, listener);
-    } catch (IOException taken) {
-      throw new UncheckedIOException(
-          "port " + settings.agentPort() + " cannot be used: " + taken.getMessage(), taken);
-    }
+    Capture opened = new Capture(settings, listener);
     try {
       opened.incoming.baseUrl();
       opened.outgoing.baseUrl();

@@ -3,13 +3,17 @@ package dev.cachette.cases;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.cachette.FreePorts;
 import dev.cachette.cases.CapturedCaseInfo.Change;
 import dev.cachette.replay.ReplayResult;
 import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -43,6 +47,28 @@ class CaptureTest {
   @AfterEach
   void stop() {
     harbour.close();
+  }
+
+  @Test
+  void takenPortsAreNamed() throws Exception {
+    int free = FreePorts.pair();
+    CaptureSettings settings = CaptureSettings.of(folder, harbour.desk().url()).outgoingPort(free);
+    for (int taken : List.of(free, free + 1)) {
+      try (ServerSocket other = new ServerSocket(taken, 1, InetAddress.getLoopbackAddress())) {
+        String message =
+            assertThrows(
+                    IllegalStateException.class,
+                    () -> Capture.open(settings, new CaptureListener() {}))
+                .getMessage();
+        assertTrue(
+            message.startsWith("cannot bind 127.0.0.1:" + other.getLocalPort() + ": ")
+                && message.contains(". Fix: "),
+            message);
+      }
+    }
+
+    // Nothing of it is left.
+    Capture.open(settings, new CaptureListener() {}).close();
   }
 
   @Test

@@ -9,10 +9,10 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
+import dev.cachette.FreePorts;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -69,9 +69,7 @@ class CaseCommandsTest {
                 "-tcpPort", "0", "-ifNotExists", "-baseDir", folder.resolve("db").toString())
             .start();
     cases = folder.resolve("cases");
-    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-      port = free.getLocalPort();
-    }
+    port = FreePorts.pair();
   }
 
   @AfterEach
@@ -207,10 +205,7 @@ class CaseCommandsTest {
 
   @Test
   void applicationThatRunsAlreadyIsCaptured() throws Exception {
-    int outgoing;
-    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-      outgoing = free.getLocalPort();
-    }
+    int outgoing = FreePorts.pair();
     Run agent =
         Run.of(
             "agent",

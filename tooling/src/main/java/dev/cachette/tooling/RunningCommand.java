@@ -103,7 +103,8 @@ public final class RunningCommand implements AutoCloseable {
     int port = url.getPort() >= 0 ? url.getPort() : Uri.defaultPort(url.getScheme());
     try (Socket socket = new Socket()) {
       socket.connect(new InetSocketAddress(url.getHost(), port), CONNECT_MILLIS);
-      return true;
+      // A socket may have connected to itself.
+      return socket.getLocalPort() != port;
     } catch (IOException notYet) {
       return false;
     }

@@ -7,7 +7,6 @@ import dev.cachette.internal.agent.InterceptionBypass;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
-import java.net.InetAddress;
 import java.net.Socket;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -47,7 +46,7 @@ final class CallerAnswers {
       return Optional.of(
           InterceptionBypass.through(
               () -> {
-                Socket connection = new Socket(InetAddress.getLoopbackAddress(), port);
+                Socket connection = RecorderPort.connect(port);
                 connection.setTcpNoDelay(true);
                 return connection;
               }));

@@ -5,7 +5,6 @@ import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.ConnectException;
-import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
@@ -64,7 +63,7 @@ final class RecorderProxy {
   Optional<Socket> connect(InetSocketAddress destination, int client) throws IOException {
     Socket tunnel;
     try {
-      tunnel = new Socket(InetAddress.getLoopbackAddress(), port);
+      tunnel = RecorderPort.connect(port);
     } catch (ConnectException absent) {
       if (mayBeAbsent) {
         return Optional.empty();

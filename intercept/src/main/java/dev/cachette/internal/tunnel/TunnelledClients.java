@@ -4,8 +4,11 @@ package dev.cachette.internal.tunnel;
 import dev.cachette.internal.agent.Attribution.Attributed;
 import dev.cachette.internal.engine.Maker;
 import dev.cachette.internal.engine.TestId;
+import dev.cachette.internal.wire.PortTaken;
 import java.io.IOException;
+import java.net.BindException;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.util.List;
@@ -34,10 +37,18 @@ public final class TunnelledClients implements AutoCloseable {
    * @throws IOException if the port is taken
    */
   public static TunnelledClients open(int port) throws IOException {
-    TunnelledClients opened =
-        new TunnelledClients(new ServerSocket(port, BACKLOG, InetAddress.getLoopbackAddress()));
+    TunnelledClients opened = new TunnelledClients(listening(port));
     TunnelEntrance.start("cachette-callers", opened::accept);
     return opened;
+  }
+
+  private static ServerSocket listening(int port) throws IOException {
+    InetAddress here = InetAddress.getLoopbackAddress();
+    try {
+      return new ServerSocket(port, BACKLOG, here);
+    } catch (BindException taken) {
+      throw PortTaken.at(new InetSocketAddress(here, port), taken);
+    }
   }
 
   /** Returns the port that agents connect to. */

@@ -72,11 +72,7 @@ final class Listener {
     try {
       socket.bind(wanted, BACKLOG);
     } catch (BindException taken) {
-      throw new IOException(
-          String.format(
-              "cannot bind %s:%d: %s. Fix: choose another port, or 0 for a free one.",
-              wanted.getAddress().getHostAddress(), wanted.getPort(), taken.getMessage()),
-          taken);
+      throw PortTaken.at(wanted, taken);
     }
   }
 
