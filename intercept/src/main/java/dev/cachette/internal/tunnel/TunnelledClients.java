@@ -4,11 +4,10 @@ package dev.cachette.internal.tunnel;
 import dev.cachette.internal.agent.Attribution.Attributed;
 import dev.cachette.internal.engine.Maker;
 import dev.cachette.internal.engine.TestId;
-import dev.cachette.internal.wire.PortTaken;
+import dev.cachette.internal.misuse.PortTaken;
 import java.io.IOException;
 import java.net.BindException;
 import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.util.List;
@@ -47,7 +46,7 @@ public final class TunnelledClients implements AutoCloseable {
     try {
       return new ServerSocket(port, BACKLOG, here);
     } catch (BindException taken) {
-      throw PortTaken.at(new InetSocketAddress(here, port), taken);
+      throw PortTaken.at(here.getHostAddress(), port, taken);
     }
   }
 

@@ -3,6 +3,7 @@ package dev.cachette.internal.wire;
 
 import static java.util.concurrent.TimeUnit.NANOSECONDS;
 
+import dev.cachette.internal.misuse.PortTaken;
 import io.netty.bootstrap.ServerBootstrap;
 import io.netty.buffer.ByteBufAllocator;
 import io.netty.buffer.UnpooledByteBufAllocator;
@@ -72,7 +73,7 @@ final class Listener {
     try {
       socket.bind(wanted, BACKLOG);
     } catch (BindException taken) {
-      throw PortTaken.at(wanted, taken);
+      throw PortTaken.at(wanted.getAddress().getHostAddress(), wanted.getPort(), taken);
     }
   }
 
