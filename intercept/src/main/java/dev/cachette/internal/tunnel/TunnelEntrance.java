@@ -61,10 +61,11 @@ final class TunnelEntrance implements AutoCloseable {
   }
 
   /** Starts a thread that inherits nothing from the application, and does not keep it running. */
-  static void start(String name, Runnable task) {
+  static Thread start(String name, Runnable task) {
     Thread thread = new Thread(null, task, name, 0, false);
     thread.setDaemon(true);
     thread.start();
+    return thread;
   }
 
   @Override

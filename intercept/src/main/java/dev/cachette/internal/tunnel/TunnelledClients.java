@@ -22,11 +22,15 @@ public final class TunnelledClients implements AutoCloseable {
 
   private static final int BACKLOG = 16;
 
+  private static final long PATIENCE_MILLIS = 2_000;
+
   private final ServerSocket accepting;
+  private final Thread acceptor;
   private final List<CallerQuestions> applications = new CopyOnWriteArrayList<>();
 
   private TunnelledClients(ServerSocket accepting) {
     this.accepting = accepting;
+    this.acceptor = TunnelEntrance.start("cachette-callers", this::accept);
   }
 
   /**
@@ -36,9 +40,7 @@ public final class TunnelledClients implements AutoCloseable {
    * @throws IOException if the port is taken
    */
   public static TunnelledClients open(int port) throws IOException {
-    TunnelledClients opened = new TunnelledClients(listening(port));
-    TunnelEntrance.start("cachette-callers", opened::accept);
-    return opened;
+    return new TunnelledClients(listening(port));
   }
 
   private static ServerSocket listening(int port) throws IOException {
@@ -133,9 +135,15 @@ public final class TunnelledClients implements AutoCloseable {
     askAll(application -> application.carriesNone(port));
   }
 
+  /** Ends it. Then its port is free: the system keeps it for a thread that still waits there. */
   @Override
   public void close() throws IOException {
     accepting.close();
+    try {
+      acceptor.join(PATIENCE_MILLIS);
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+    }
     applications.forEach(this::leave);
   }
 }
