@@ -2,7 +2,7 @@
 # checkout; sets `folder`, `desk` (the command that starts it) and `at` (where its services are).
 folder=$(mktemp -d)
 served=()
-trap 'kill "${served[@]}" 2> /dev/null; rm -rf "$folder"' EXIT
+trap 'kill "${served[@]}" 2> /dev/null; wait; rm -rf "$folder"' EXIT
 if [ ! -s examples-web/target/classpath ]; then
   (cd examples-web && mvn -B -q compile dependency:build-classpath -DincludeScope=runtime -Dmdep.outputFile=target/classpath)
 fi

@@ -130,6 +130,12 @@ final class CaptureSource implements AnswerSource {
         end(exchange);
       }
 
+      /** Services see the connections that they would see without a capture. */
+      @Override
+      public Optional<Integer> callersConnection() {
+        return Optional.of(call.arrival().carrier().connection());
+      }
+
       @Override
       public boolean followsConnection() {
         return begun.followsConnection();

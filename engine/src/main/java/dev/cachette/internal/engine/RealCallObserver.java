@@ -2,6 +2,7 @@
 package dev.cachette.internal.engine;
 
 import dev.cachette.cassette.Exchange;
+import java.util.Optional;
 
 /** Sees what becomes of a call to a real service. */
 @FunctionalInterface
@@ -16,8 +17,16 @@ public interface RealCallObserver {
   }
 
   /**
-   * The connection is made, and carries nothing but this call; the request is sent after this. May
-   * wait.
+   * Returns the number of the caller's connection, whose calls share a connection to the service as
+   * well; empty if the call has one of its own.
+   */
+  default Optional<Integer> callersConnection() {
+    return Optional.empty();
+  }
+
+  /**
+   * The connection is made, and carries nothing but this call now; the request is sent after this.
+   * May wait.
    *
    * @param port its port on this machine
    */

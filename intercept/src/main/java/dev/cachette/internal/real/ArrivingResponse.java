@@ -62,6 +62,8 @@ final class ArrivingResponse implements RealResponse.Upgraded {
   /** Set once another protocol is spoken. */
   private volatile @Nullable ChannelHandlerContext raw;
 
+  private volatile boolean connectionKept;
+
   private Headers trailers = Headers.none();
   private Optional<String> length = Optional.empty();
   private long waiting;
@@ -104,6 +106,17 @@ final class ArrivingResponse implements RealResponse.Upgraded {
   /** Sets the connection or stream, to slow it down and to close it. */
   synchronized void on(Channel connection) {
     channel = connection;
+  }
+
+  /** Its connection is for other calls from now on. */
+  synchronized void keepConnection() {
+    connectionKept = true;
+    channel = null;
+  }
+
+  /** Returns true if its connection is for other calls. */
+  boolean isConnectionKept() {
+    return connectionKept;
   }
 
   /** Returns the length of its body, if it is known. */

@@ -1,16 +1,13 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.real;
 
-import dev.cachette.http.Request;
 import dev.cachette.internal.uri.Hosts;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelPipeline;
-import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.HttpClientCodec;
-import io.netty.handler.codec.http.HttpHeaderNames;
 import io.netty.handler.codec.http2.Http2FrameCodecBuilder;
 import io.netty.handler.codec.http2.Http2MultiplexHandler;
 import io.netty.handler.codec.http2.Http2StreamChannelBootstrap;
@@ -33,7 +30,7 @@ final class Connection extends ChannelInitializer<Channel> {
 
   private static final String HTTP2 = "h2";
 
-  private final Request request;
+  private final OneCall call;
   private final Route route;
   private final @Nullable ProxyHandler tunnel;
   private final SSLContext trust;
@@ -48,13 +45,13 @@ final class Connection extends ChannelInitializer<Channel> {
    * @param http2 whether to use HTTP/2, if the service supports it
    */
   Connection(
-      Request request,
+      OneCall call,
       Route route,
       @Nullable ProxyHandler tunnel,
       SSLContext trust,
       boolean http2,
       ArrivingResponse response) {
-    this.request = request;
+    this.call = call;
     this.route = route;
     this.tunnel = tunnel;
     this.trust = trust;
@@ -93,7 +90,7 @@ final class Connection extends ChannelInitializer<Channel> {
 
   /** Without TLS there is no negotiation, so the caller must have known the version. */
   private boolean isSpokenInClear() {
-    return request.uri().scheme().equals("http") && route.proxyOfEachCall().isEmpty();
+    return call.request().uri().scheme().equals("http") && route.proxyOfEachCall().isEmpty();
   }
 
   private void secure(ChannelPipeline pipeline) {
@@ -115,7 +112,7 @@ final class Connection extends ChannelInitializer<Channel> {
 
   private void speakHttp1(ChannelPipeline pipeline) {
     pipeline.addLast(new HttpClientCodec());
-    pipeline.addLast(new OneCall(request, EngineMessages.toEngine(request, route), response));
+    pipeline.addLast(call);
   }
 
   private void speakHttp2(ChannelPipeline pipeline) {
@@ -132,16 +129,14 @@ final class Connection extends ChannelInitializer<Channel> {
   private void openStream(Channel connection) {
     connection
         .closeFuture()
-        .addListener(closed -> response.fail(new ClosedEarly(request.uri().origin())));
+        .addListener(closed -> response.fail(new ClosedEarly(call.request().uri().origin())));
     new Http2StreamChannelBootstrap(connection)
         .handler(
             new ChannelInitializer<>() {
               @Override
               protected void initChannel(Channel stream) {
-                FullHttpRequest written = EngineMessages.toEngine(request, route);
-                written.headers().remove(HttpHeaderNames.CONNECTION);
                 stream.pipeline().addLast(new Http2StreamFrameToHttpObjectCodec(false));
-                stream.pipeline().addLast(new OneCall(request, written, response));
+                stream.pipeline().addLast(call.onStream());
               }
             })
         .open()
@@ -192,7 +187,7 @@ final class Connection extends ChannelInitializer<Channel> {
 
     @Override
     public void channelInactive(ChannelHandlerContext context) {
-      response.fail(new ClosedEarly(request.uri().origin()));
+      response.fail(new ClosedEarly(call.request().uri().origin()));
     }
 
     @Override

@@ -48,8 +48,12 @@ final class EngineMessages {
 
   private EngineMessages() {}
 
-  /** Returns a request for the engine, with the Host header of its route. */
-  static FullHttpRequest toEngine(Request request, Route route) {
+  /**
+   * Returns a request for the engine, with the Host header of its route.
+   *
+   * @param keeps whether its connection is kept for other requests
+   */
+  static FullHttpRequest toEngine(Request request, Route route, boolean keeps) {
     Uri uri = request.uri();
     String path = uri.toString().substring(uri.origin().length());
     DefaultFullHttpRequest written =
@@ -74,7 +78,7 @@ final class EngineMessages {
     if (isUpgrade(request)) {
       written.headers().set(HttpHeaderNames.CONNECTION, HttpHeaderValues.UPGRADE);
       written.headers().set(HttpHeaderNames.UPGRADE, request.headers().first("upgrade").get());
-    } else {
+    } else if (!keeps) {
       written.headers().set(HttpHeaderNames.CONNECTION, "close");
     }
     return written;

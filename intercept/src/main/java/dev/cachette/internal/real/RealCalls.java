@@ -13,16 +13,7 @@ import dev.cachette.internal.engine.RealResponse;
 import dev.cachette.internal.engine.RealService;
 import dev.cachette.internal.engine.RealServiceFailed;
 import dev.cachette.internal.wire.Engine;
-import io.netty.bootstrap.Bootstrap;
-import io.netty.buffer.UnpooledByteBufAllocator;
-import io.netty.channel.Channel;
-import io.netty.channel.ChannelFuture;
-import io.netty.channel.ChannelHandler;
-import io.netty.channel.ChannelOption;
 import io.netty.channel.ConnectTimeoutException;
-import io.netty.channel.IoEventLoop;
-import io.netty.channel.socket.nio.NioSocketChannel;
-import io.netty.handler.proxy.ProxyHandler;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
@@ -40,24 +31,19 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.stream.Stream;
-import javax.net.ssl.SSLContext;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Calls real services: with the HTTP version of the caller, if they support it, else with HTTP/1.1;
- * through the JVM's proxy; with its trust store; one connection per call. It blocks the calling
- * thread, which must not be the engine's.
+ * through the JVM's proxy; with its trust store. It blocks the calling thread, which must not be
+ * the engine's.
  */
 public final class RealCalls implements RealService {
 
   private static final int SWITCHING_PROTOCOLS = 101;
-  private static final int CONNECT_MILLIS = 10_000;
   private static final long PATIENCE_SECONDS = 60;
 
-  private final Engine engine;
   private final Map<String, RealAddress> addresses;
-  private final List<X509Certificate> authorities;
-  private @Nullable SSLContext trust;
+  private final RealConnections connections;
   private final PassMark mark = PassMark.create();
 
   /**
@@ -68,9 +54,8 @@ public final class RealCalls implements RealService {
    */
   public RealCalls(
       Engine engine, Map<String, RealAddress> addresses, List<X509Certificate> authorities) {
-    this.authorities = authorities;
-    this.engine = engine;
     this.addresses = addresses;
+    this.connections = new RealConnections(engine, authorities);
   }
 
   @Override
@@ -131,7 +116,9 @@ public final class RealCalls implements RealService {
     }
 
     ArrivingResponse send() throws IOException {
-      RealCalls.this.send(mark.on(received), protocol.equals("HTTP/2"), response, observer);
+      Request marked = mark.on(received);
+      Route route = Route.to(marked.uri(), addresses);
+      connections.send(marked, route, protocol.equals("HTTP/2"), response, observer);
       return response;
     }
 
@@ -197,39 +184,11 @@ public final class RealCalls implements RealService {
 
   private static boolean tryToConnect(InetSocketAddress address) throws IOException {
     try (Socket socket = new Socket()) {
-      socket.connect(address, CONNECT_MILLIS);
+      socket.connect(address, RealConnections.CONNECT_MILLIS);
       return true;
     } catch (SocketTimeoutException late) {
       throw (IOException) new ConnectTimeoutException(address + " does not accept").initCause(late);
     }
-  }
-
-  private void send(
-      Request request, boolean http2, ArrivingResponse response, RealCallObserver observer)
-      throws IOException {
-    Route route = Route.to(request.uri(), addresses);
-    InetSocketAddress address = route.address();
-    ProxyHandler tunnel = route.tunnel().isEmpty() ? null : route.tunnel().get().handler();
-    Connection handlers = new Connection(request, route, tunnel, trust(), http2, response);
-    ChannelHandler first =
-        observer.followsConnection() ? new AnnouncedConnection(handlers, observer) : handlers;
-    engine
-        .execute(loop -> connect(loop, address, first, response))
-        .exceptionally(
-            neverStarted -> {
-              response.fail(new IOException("the engine is closed"));
-              return null;
-            });
-  }
-
-  /** Created at first use: most sessions need none. */
-  private synchronized SSLContext trust() {
-    SSLContext known = trust;
-    if (known == null) {
-      known = RealTrust.context(authorities);
-      trust = known;
-    }
-    return known;
   }
 
   private static Response await(CompletableFuture<Response> response, Request request)
@@ -248,35 +207,6 @@ public final class RealCalls implements RealService {
       Thread.currentThread().interrupt();
       throw new IOException("interrupted while " + request.uri().origin() + " was called");
     }
-  }
-
-  private static void connect(
-      IoEventLoop loop,
-      InetSocketAddress address,
-      ChannelHandler handlers,
-      ArrivingResponse response) {
-    Bootstrap bootstrap =
-        new Bootstrap()
-            .group(loop)
-            .channel(NioSocketChannel.class)
-            .option(ChannelOption.ALLOCATOR, UnpooledByteBufAllocator.DEFAULT)
-            .option(ChannelOption.TCP_NODELAY, true)
-            .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, CONNECT_MILLIS)
-            .handler(handlers);
-    bootstrap
-        .register()
-        .addListener(
-            registered -> {
-              Channel channel = ((ChannelFuture) registered).channel();
-              response.whole().whenComplete((got, failed) -> channel.close());
-              InterceptionBypass.through(() -> channel.connect(address))
-                  .addListener(
-                      connected -> {
-                        if (!connected.isSuccess()) {
-                          response.fail(connected.cause());
-                        }
-                      });
-            });
   }
 
   private static Duration since(long before) {

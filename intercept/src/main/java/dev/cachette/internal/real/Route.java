@@ -46,6 +46,11 @@ record Route(Uri target, Uri named, Optional<ProxyOnTheWay> proxy) {
     return new Uri(target.scheme(), name, port, target.path(), Optional.empty());
   }
 
+  /** Returns a name that is the same for calls that can share a connection. */
+  String name() {
+    return target.origin() + " as " + named.origin();
+  }
+
   boolean isSecure() {
     return target.scheme().equals("https");
   }
