@@ -7,9 +7,11 @@ import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.engine.Capturing;
 import dev.cachette.internal.engine.RealCallObserver;
 import dev.cachette.internal.engine.RealServiceFailed;
+import dev.cachette.internal.engine.ServedService;
 import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.wire.ClientHooks;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.Collection;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
@@ -53,6 +55,16 @@ public final class CachetteInternals {
    */
   public static void requireKnownProperties(Collection<String> names, String source) {
     SettingsProperties.requireKnown(names, source);
+  }
+
+  /** Answers for a service, in the current scope. */
+  public static void serve(Cachette net, ServedService service) {
+    net.session().scopes().serve(service);
+  }
+
+  /** Returns the time of a session. */
+  public static Clock clock(Cachette net) {
+    return net.session().clock();
   }
 
   /** Captures all calls of a session from now on that no stub answers. */

@@ -51,6 +51,11 @@ public final class MatchInternals {
     return pattern.match(received);
   }
 
+  /** Returns the condition that a request alone does not meet, if that is on its credentials. */
+  public static Optional<Authorization> onlyMissed(RequestPattern pattern, Received received) {
+    return pattern.onlyMissed(received);
+  }
+
   /** Returns true if matching certainly takes little time. */
   public static boolean isQuick(RequestPattern pattern, Received received) {
     return pattern.isQuick(received);

@@ -71,6 +71,14 @@ public interface RequestConditions<T> {
     return where(Conditions.bearer(token));
   }
 
+  /**
+   * Requires a valid token of Bearer authentication (RFC 6750). A request without one is answered
+   * by its challenge, not by the stub.
+   */
+  default T bearer(Authorization tokens) {
+    return where(Arguments.given("bearer(tokens)", tokens));
+  }
+
   /** Requires this token of Bearer authentication (RFC 6750). */
   default T bearer(String token) {
     return bearer(Values.is(Arguments.given("bearer(token)", token)));

@@ -142,6 +142,22 @@ public final class RequestPattern implements RequestConditions<RequestPattern> {
     return variables;
   }
 
+  /** Returns the condition that a request alone does not meet, if that is on its credentials. */
+  Optional<Authorization> onlyMissed(Received received) {
+    if (conditions.stream().noneMatch(Authorization.class::isInstance)) {
+      return Optional.empty();
+    }
+    Optional<Map<String, String>> variables = line.match(received.parsed());
+    if (variables.isEmpty()) {
+      return Optional.empty();
+    }
+    Received seen = received.with(variables.get());
+    List<Condition> missed = conditions.stream().filter(it -> !it.holds(seen)).toList();
+    return missed.size() == 1 && missed.get(0) instanceof Authorization credentials
+        ? Optional.of(credentials)
+        : Optional.empty();
+  }
+
   /** Returns true if matching this request certainly takes little time. */
   boolean isQuick(Received received) {
     return quick && received.request().body().size() <= LARGE;

@@ -10,17 +10,21 @@ import java.util.Optional;
 /** All that may answer a call, in the order in which it is asked. */
 final class AnswerSources {
 
+  private final Scopes scopes;
   private final PlainCalls plain;
   private final ActiveStubs stubs;
   private final List<AnswerSource> inOrder;
 
   AnswerSources(Scopes scopes, HostServices outside) {
+    this.scopes = scopes;
     this.plain = new PlainCalls(scopes);
     this.stubs = new ActiveStubs(scopes, outside);
     this.inOrder =
         List.of(
             new LateSource(outside),
             stubs,
+            new ServiceSource(scopes),
+            new ChallengeSource(scopes),
             new ExampleSource(),
             new LetThroughSource(scopes, outside),
             new CaptureSource(scopes, outside),
@@ -63,6 +67,7 @@ final class AnswerSources {
       situation = situation.and(source.situation(meant));
     }
     return Explanation.ofUnexpected(meant.request(), situation)
-        .and(call.described().map(DescribedCall::remark).orElse(""));
+        .and(call.described().map(DescribedCall::remark).orElse(""))
+        .and(scopes.servedBy(call.request()).map(ServedService::description).orElse(""));
   }
 }

@@ -163,9 +163,12 @@ public final class ConnectionRules {
     return isStubbed(host, OptionalInt.of(port));
   }
 
-  /** Returns true if an active stub, cassette or API description names this host and port. */
+  /**
+   * Returns true if an active stub, cassette, API description or service names this host and port.
+   */
   public boolean nameDestination(String host, int port) {
     return scopes.isDescribed(host, port)
+        || scopes.servedAt(host, port).isPresent()
         || scopes.ask(
             all -> rules(all).anyMatch(rule -> MatchInternals.names(rule.pattern(), host, port)))
         || scopes.cassettes().stream().anyMatch(it -> it.names(host, port));

@@ -169,6 +169,12 @@ public final class PendingCall {
     scopes.noteFailure(arrived.arrival(), failure);
   }
 
+  /** Notes why its stub refused it: for the log, and for a test that fails. */
+  void noteRefused(String why) {
+    unanswered = why;
+    scopes.note(arrived.arrival(), why);
+  }
+
   /** Notes why the real service did not answer, which its caller is told. */
   void noteUnanswered(String why) {
     unanswered = why;

@@ -63,6 +63,9 @@ public final class Scopes {
   /** True once there has been an API description. */
   private volatile boolean describing;
 
+  /** True once there has been a service. */
+  private volatile boolean serving;
+
   /** Captures all calls; null if nothing does. */
   private volatile @Nullable Capturing capturing;
 
@@ -290,6 +293,26 @@ public final class Scopes {
     return scopes.stream().flatMap(scope -> scope.described().stream()).toList();
   }
 
+  /** Answers for a service, in the innermost scope. */
+  public synchronized void serve(ServedService service) {
+    scopes.element().serve(service);
+    serving = true;
+  }
+
+  /** Returns the service for a request: the innermost, last declared one. */
+  Optional<ServedService> servedBy(Request request) {
+    return servedAt(request.uri().host(), request.uri().port());
+  }
+
+  /** Returns the service at this host and port. */
+  Optional<ServedService> servedAt(String host, int port) {
+    return serving
+        ? ask(all -> all.stream().flatMap(scope -> scope.services().stream()).toList()).stream()
+            .filter(service -> service.isAt(host, port))
+            .findFirst()
+        : Optional.empty();
+  }
+
   /** Lets traffic through, in the innermost scope. */
   public synchronized void letThrough(LetThrough what) {
     scopes.element().letThrough(what);
@@ -338,7 +361,12 @@ public final class Scopes {
 
   /** Returns notes for a failed test of the innermost scope. */
   public synchronized List<String> notes() {
-    return rules().stream().flatMap(rule -> rule.notes().stream()).toList();
+    return scopes.stream().flatMap(scope -> scope.notes().stream()).toList();
+  }
+
+  /** Adds a note for a failed test. */
+  synchronized void note(Arrival arrival, String text) {
+    arrival.scope().note(text);
   }
 
   /** Records an attempt that met a fault before there was a request. */

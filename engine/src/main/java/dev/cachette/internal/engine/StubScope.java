@@ -22,6 +22,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -63,7 +64,9 @@ public final class StubScope {
   private final List<LoadedCassette> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
   private final List<Described> described = new ArrayList<>();
+  private final List<ServedService> services = new ArrayList<>();
   private final List<Throwable> failures = new ArrayList<>();
+  private final Set<String> refusals = new LinkedHashSet<>();
   private final CallLog log;
   private final TemplateState templateState;
 
@@ -206,6 +209,15 @@ public final class StubScope {
     return described;
   }
 
+  void serve(ServedService service) {
+    services.add(0, service);
+  }
+
+  /** Returns the services, last declared first. */
+  List<ServedService> services() {
+    return services;
+  }
+
   boolean holds(DraftStub draft) {
     return drafts.contains(draft);
   }
@@ -247,6 +259,19 @@ public final class StubScope {
     }
   }
 
+  /** Adds a note for its test, if that fails. */
+  void note(String text) {
+    if (refusals.size() < MOST_KINDS) {
+      refusals.add(text);
+    }
+  }
+
+  /** Returns what its test is to know if it fails. */
+  List<String> notes() {
+    return Stream.concat(rules.stream().flatMap(rule -> rule.notes().stream()), refusals.stream())
+        .toList();
+  }
+
   Stream<StubStatus> statuses(Instant now) {
     List<StubRule> unused = unusedRules();
     Map<StubRule, StubRule> winners =
@@ -283,6 +308,8 @@ public final class StubScope {
   void startAgain() {
     rules.forEach(StubRule::startAgain);
     cassettes.forEach(LoadedCassette::startAgain);
+    services.forEach(ServedService::startAgain);
+    refusals.clear();
   }
 
   /** Marks its test as failed: misuse is not reported on top of that. */
@@ -311,7 +338,7 @@ public final class StubScope {
             : drafts.stream().filter(draft -> !draft.isRefused()).toList(),
         failures,
         failed.isPresent() ? List.of() : unused(later, calls),
-        rules.stream().flatMap(rule -> rule.notes().stream()).toList(),
+        notes(),
         cassettes);
   }
 

@@ -1,0 +1,115 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.identity;
+
+import com.nimbusds.jose.jwk.JWKSet;
+import dev.cachette.internal.identity.ClientRecord;
+import dev.cachette.internal.misuse.Refusals;
+import java.net.URI;
+import java.security.cert.X509Certificate;
+import java.text.ParseException;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.stream.Stream;
+
+/**
+ * A client of an identity provider, declared by {@link IdentityProvider#client}. What is not
+ * declared may be anything: redirect URIs, scopes. Without credentials it is a public client, which
+ * must use PKCE. Thread-safe.
+ */
+public final class IdentityClient {
+
+  private final AtomicReference<ClientRecord> declared;
+
+  IdentityClient(String id) {
+    this.declared = new AtomicReference<>(ClientRecord.of(id));
+  }
+
+  /** Sets the secret, which it sends as {@code client_secret_basic} or {@code _post}. */
+  public IdentityClient secret(String secret) {
+    Refusals.given("secret(secret)", secret);
+    declared.updateAndGet(it -> it.withSecret(secret));
+    return this;
+  }
+
+  /**
+   * Sets the public keys with which it authenticates, as {@code private_key_jwt} (RFC 7523).
+   *
+   * @param jwks a JSON Web Key Set (RFC 7517 section 5)
+   * @throws IllegalArgumentException if it is not one
+   */
+  public IdentityClient publicKeys(String jwks) {
+    try {
+      JWKSet keys = JWKSet.parse(Refusals.given("publicKeys(jwks)", jwks)).toPublicJWKSet();
+      declared.updateAndGet(it -> it.withKeys(keys));
+      return this;
+    } catch (ParseException malformed) {
+      throw Refusals.argument(
+          "publicKeys(jwks) needs a JSON Web Key Set, {\"keys\": [...]}: " + malformed.getMessage(),
+          malformed);
+    }
+  }
+
+  /**
+   * Sets the certificate that it presents on its connection, as {@code self_signed_tls_client_auth}
+   * (RFC 8705). The session must ask for certificates, see {@link
+   * dev.cachette.Settings#requestClientCertificates}.
+   */
+  public IdentityClient certificate(X509Certificate certificate) {
+    Refusals.given("certificate(certificate)", certificate);
+    declared.updateAndGet(it -> it.withCertificate(certificate));
+    return this;
+  }
+
+  /** Registers redirect URIs; an authorization request must have one of them, exactly. */
+  public IdentityClient redirectUris(String... uris) {
+    List<URI> more =
+        Stream.of(Refusals.given("redirectUris(uris)", uris)).map(IdentityClient::uri).toList();
+    declared.updateAndGet(it -> it.withRedirectUris(more));
+    return this;
+  }
+
+  private static URI uri(String text) {
+    URI uri;
+    try {
+      uri = URI.create(Refusals.given("redirectUris(uris)", text));
+    } catch (IllegalArgumentException malformed) {
+      throw Refusals.argument("redirectUris(uris) needs URIs, not \"" + text + "\".", malformed);
+    }
+    if (!uri.isAbsolute() || uri.getRawFragment() != null) {
+      throw Refusals.argument(
+          "redirectUris(uris) needs absolute URIs without a fragment, not \"" + text + "\".");
+    }
+    return uri;
+  }
+
+  /** Limits the scopes that it gets; a request for others is {@code invalid_scope}. */
+  public IdentityClient scopes(String... scopes) {
+    Set<String> allowed = Set.of(Refusals.given("scopes(scopes)", scopes));
+    declared.updateAndGet(it -> it.withScopes(allowed));
+    return this;
+  }
+
+  /** Sets the audience of its access tokens; its own identifier by default. */
+  public IdentityClient audience(String... audience) {
+    List<String> all = List.of(Refusals.given("audience(audience)", audience));
+    declared.updateAndGet(it -> it.withAudience(all));
+    return this;
+  }
+
+  /** Sets where logout tokens are sent (OpenID Connect Back-Channel Logout). */
+  public IdentityClient backChannelLogout(String uri) {
+    URI at = uri(Refusals.given("backChannelLogout(uri)", uri));
+    declared.updateAndGet(it -> it.withBackChannelLogout(at));
+    return this;
+  }
+
+  ClientRecord declared() {
+    return declared.get();
+  }
+
+  @Override
+  public String toString() {
+    return declared.get().id();
+  }
+}
