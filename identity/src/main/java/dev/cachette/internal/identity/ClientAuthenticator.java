@@ -26,6 +26,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** Authenticates clients (RFC 6749 section 2.3, RFC 7523 section 2.2, RFC 8705 section 2.2). */
@@ -125,10 +127,12 @@ final class ClientAuthenticator {
   private static void verify(IdentityCall call, ClientRecord client, PrivateKeyJWT assertion)
       throws OAuthRefusal {
     Set<Audience> audience =
-        Set.of(
-            new Audience(call.provider().issuer()),
-            new Audience(EndpointPath.TOKEN.url(call.provider().issuer())),
-            new Audience(call.request().uri().origin() + call.request().uri().path()));
+        Stream.of(
+                call.provider().issuer(),
+                EndpointPath.TOKEN.url(call.provider().issuer()),
+                call.request().uri().origin() + call.request().uri().path())
+            .map(Audience::new)
+            .collect(Collectors.toSet());
     try {
       new ClientAuthenticationVerifier<ClientRecord>(
               new DeclaredKeys(client), audience, JWTAudienceCheck.LEGACY)

@@ -120,8 +120,8 @@ record IdentityCall(ServedCall call, Provider provider, Map<String, List<String>
           .accept(
               Failed.of(
                   String.format(
-                      "The code under test uses the identity provider %s wrongly.%n%n%s%n%s%n%s%n"
-                          + "Fix: %s If the test means it: allow(IdentityRule.%s).%n",
+                      "The code under test uses the identity provider %s wrongly.\n\n%s\n%s\n%s\n"
+                          + "Fix: %s If the test means it: allow(IdentityRule.%s).\n",
                       provider.issuer(),
                       RequestText.of(request()),
                       CheckText.lines(check),

@@ -2,6 +2,7 @@
 package dev.cachette.internal.identity;
 
 import com.nimbusds.oauth2.sdk.ErrorObject;
+import com.nimbusds.oauth2.sdk.OAuth2Error;
 import dev.cachette.http.Body;
 import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
@@ -40,7 +41,7 @@ final class IdentityResponses {
     Map<String, String> members = new LinkedHashMap<>();
     members.put("error", error.getCode());
     members.put("error_description", error.getDescription());
-    int status = error.getHTTPStatusCode() == 0 ? 400 : error.getHTTPStatusCode();
+    int status = error.equals(OAuth2Error.INVALID_CLIENT) ? UNAUTHORIZED : 400;
     Response response = json(status, members);
     return status == UNAUTHORIZED
         ? with(response, "www-authenticate", "Basic realm=\"identity provider\"")

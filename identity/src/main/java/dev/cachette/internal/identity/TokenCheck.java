@@ -82,16 +82,6 @@ public record TokenCheck(
   }
 
   private Outcome allowed(JWTClaimsSet token) {
-    Set<String> missing = new LinkedHashSet<>(scopes);
-    Object scope = token.getClaim("scope");
-    missing.removeAll(Arrays.asList(String.valueOf(scope).split(" ")));
-    if (!missing.isEmpty()) {
-      return Outcome.refused(
-          BearerTokenError.INSUFFICIENT_SCOPE,
-          String.format(
-              "it needs the scope %s, and has %s",
-              String.join(" ", missing), scope == null ? "none" : scope));
-    }
     if (!audience.isEmpty() && token.getAudience().stream().noneMatch(audience::contains)) {
       return Outcome.refused(
           BearerTokenError.INVALID_TOKEN,
@@ -104,6 +94,16 @@ public record TokenCheck(
             BearerTokenError.INVALID_TOKEN,
             String.format("its %s is %s, not %s", claim.getKey(), actual, claim.getValue()));
       }
+    }
+    Set<String> missing = new LinkedHashSet<>(scopes);
+    Object scope = token.getClaim("scope");
+    missing.removeAll(Arrays.asList(String.valueOf(scope).split(" ")));
+    if (!missing.isEmpty()) {
+      return Outcome.refused(
+          BearerTokenError.INSUFFICIENT_SCOPE,
+          String.format(
+              "it has %s, without %s",
+              scope == null ? "no scope" : "the scope " + scope, String.join(" ", missing)));
     }
     return new Outcome(Optional.of(token), Optional.empty(), Optional.empty());
   }
