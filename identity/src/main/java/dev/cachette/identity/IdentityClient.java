@@ -2,14 +2,13 @@
 package dev.cachette.identity;
 
 import com.nimbusds.jose.jwk.JWKSet;
-import dev.cachette.internal.identity.ClientRecord;
+import dev.cachette.internal.identity.Clients;
 import dev.cachette.internal.misuse.Refusals;
 import java.net.URI;
 import java.security.cert.X509Certificate;
 import java.text.ParseException;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Stream;
 
 /**
@@ -19,16 +18,19 @@ import java.util.stream.Stream;
  */
 public final class IdentityClient {
 
-  private final AtomicReference<ClientRecord> declared;
+  private final String id;
+  private final Clients clients;
 
-  IdentityClient(String id) {
-    this.declared = new AtomicReference<>(ClientRecord.of(id));
+  IdentityClient(String id, Clients clients) {
+    this.id = id;
+    this.clients = clients;
+    clients.declare(id);
   }
 
   /** Sets the secret, which it sends as {@code client_secret_basic} or {@code _post}. */
   public IdentityClient secret(String secret) {
     Refusals.given("secret(secret)", secret);
-    declared.updateAndGet(it -> it.withSecret(secret));
+    clients.change(id, it -> it.withSecret(secret));
     return this;
   }
 
@@ -41,7 +43,7 @@ public final class IdentityClient {
   public IdentityClient publicKeys(String jwks) {
     try {
       JWKSet keys = JWKSet.parse(Refusals.given("publicKeys(jwks)", jwks)).toPublicJWKSet();
-      declared.updateAndGet(it -> it.withKeys(keys));
+      clients.change(id, it -> it.withKeys(keys));
       return this;
     } catch (ParseException malformed) {
       throw Refusals.argument(
@@ -57,7 +59,7 @@ public final class IdentityClient {
    */
   public IdentityClient certificate(X509Certificate certificate) {
     Refusals.given("certificate(certificate)", certificate);
-    declared.updateAndGet(it -> it.withCertificate(certificate));
+    clients.change(id, it -> it.withCertificate(certificate));
     return this;
   }
 
@@ -65,7 +67,7 @@ public final class IdentityClient {
   public IdentityClient redirectUris(String... uris) {
     List<URI> more =
         Stream.of(Refusals.given("redirectUris(uris)", uris)).map(IdentityClient::uri).toList();
-    declared.updateAndGet(it -> it.withRedirectUris(more));
+    clients.change(id, it -> it.withRedirectUris(more));
     return this;
   }
 
@@ -86,30 +88,26 @@ public final class IdentityClient {
   /** Limits the scopes that it gets; a request for others is {@code invalid_scope}. */
   public IdentityClient scopes(String... scopes) {
     Set<String> allowed = Set.of(Refusals.given("scopes(scopes)", scopes));
-    declared.updateAndGet(it -> it.withScopes(allowed));
+    clients.change(id, it -> it.withScopes(allowed));
     return this;
   }
 
   /** Sets the audience of its access tokens; its own identifier by default. */
   public IdentityClient audience(String... audience) {
     List<String> all = List.of(Refusals.given("audience(audience)", audience));
-    declared.updateAndGet(it -> it.withAudience(all));
+    clients.change(id, it -> it.withAudience(all));
     return this;
   }
 
   /** Sets where logout tokens are sent (OpenID Connect Back-Channel Logout). */
   public IdentityClient backChannelLogout(String uri) {
     URI at = uri(Refusals.given("backChannelLogout(uri)", uri));
-    declared.updateAndGet(it -> it.withBackChannelLogout(at));
+    clients.change(id, it -> it.withBackChannelLogout(at));
     return this;
-  }
-
-  ClientRecord declared() {
-    return declared.get();
   }
 
   @Override
   public String toString() {
-    return declared.get().id();
+    return id;
   }
 }

@@ -13,6 +13,7 @@ import dev.cachette.internal.identity.LogoutNotices;
 import dev.cachette.internal.identity.Provider;
 import dev.cachette.internal.identity.ReadyTokens;
 import dev.cachette.internal.identity.TokenCheck;
+import dev.cachette.internal.identity.User;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.model.Place;
 import java.time.Duration;
@@ -41,9 +42,9 @@ import java.util.Set;
  * browser is needed. A client that breaks a rule of the standards gets the error that a provider
  * would send, and its test fails with the reason; see {@link IdentityRule}.
  *
- * <p>Users, clients and settings last as long as the scope that declared the provider. Codes,
- * planned faults, revocations and rotated keys end with each test. A stub for one of its URLs
- * answers instead of it. Thread-safe.
+ * <p>What is declared before the first test, such as in {@code @BeforeAll}, is there for each test.
+ * What a test declares or plans, and the codes that it gets, end with it. A stub for one of the
+ * URLs answers instead of the provider. Thread-safe.
  */
 public final class IdentityProvider implements CallGroup {
 
@@ -71,7 +72,7 @@ public final class IdentityProvider implements CallGroup {
       throw Refusals.argument(
           "open(net, issuer) needs an http or https URL without a query, not \"" + issuer + "\".");
     }
-    Provider provider = new Provider(issuer.replaceAll("/+$", ""), IdentityClient::declared);
+    Provider provider = new Provider(issuer.replaceAll("/+$", ""));
     IdentityProvider opened = new IdentityProvider(net, provider);
     CachetteInternals.serve(net, new IdentityService(provider, opened.notices, place().toString()));
     return opened;
@@ -105,14 +106,14 @@ public final class IdentityProvider implements CallGroup {
 
   /** Declares a user, or returns the one of this name. */
   public IdentityUser user(String name) {
-    return provider.accounts().user(requireName("user(name)", name), IdentityUser::new);
+    return new IdentityUser(requireName("user(name)", name), provider.accounts());
   }
 
   /**
    * Declares a client, or returns the one with this identifier. Others are refused from then on.
    */
   public IdentityClient client(String id) {
-    return provider.clients().client(requireName("client(id)", id), IdentityClient::new);
+    return new IdentityClient(requireName("client(id)", id), provider.clients());
   }
 
   private static String requireName(String what, String name) {
@@ -133,7 +134,7 @@ public final class IdentityProvider implements CallGroup {
     return this;
   }
 
-  private IdentityUser requireUser(String what, String name) {
+  private User requireUser(String what, String name) {
     return provider
         .accounts()
         .named(Refusals.given(what, name))

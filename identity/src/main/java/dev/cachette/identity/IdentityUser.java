@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.identity;
 
+import dev.cachette.internal.identity.Accounts;
+import dev.cachette.internal.identity.User;
 import dev.cachette.internal.misuse.Refusals;
-import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
@@ -15,12 +16,12 @@ import java.util.Map;
 public final class IdentityUser {
 
   private final String name;
-  private final Map<String, Object> claims = new LinkedHashMap<>();
+  private final Accounts accounts;
 
-  IdentityUser(String name) {
+  IdentityUser(String name, Accounts accounts) {
     this.name = name;
-    claims.put("sub", name);
-    claims.put("preferred_username", name);
+    this.accounts = accounts;
+    accounts.declare(name);
   }
 
   /**
@@ -30,9 +31,11 @@ public final class IdentityUser {
    *     default
    * @param value a string, number, boolean, list or map
    */
-  public synchronized IdentityUser claim(String claim, Object value) {
-    claims.put(
-        Refusals.given("claim(claim, value)", claim), Refusals.given("claim(claim, value)", value));
+  public IdentityUser claim(String claim, Object value) {
+    accounts.claim(
+        name,
+        Refusals.given("claim(claim, value)", claim),
+        Refusals.given("claim(claim, value)", value));
     return this;
   }
 
@@ -41,9 +44,9 @@ public final class IdentityUser {
     return name;
   }
 
-  /** Returns a copy of its claims. */
-  public synchronized Map<String, Object> claims() {
-    return new LinkedHashMap<>(claims);
+  /** Returns its claims; empty if it was declared by a test that has ended. */
+  public Map<String, Object> claims() {
+    return accounts.named(name).map(User::claims).orElse(Map.of());
   }
 
   @Override

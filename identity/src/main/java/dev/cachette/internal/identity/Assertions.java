@@ -11,7 +11,6 @@ import com.nimbusds.oauth2.sdk.JWTBearerGrant;
 import com.nimbusds.oauth2.sdk.OAuth2Error;
 import com.nimbusds.oauth2.sdk.tokenexchange.TokenExchangeGrant;
 import dev.cachette.http.Response;
-import dev.cachette.identity.IdentityUser;
 import java.text.ParseException;
 import java.time.Instant;
 import java.util.List;
@@ -49,10 +48,7 @@ final class Assertions {
           OAuth2Error.INVALID_REQUEST, "the subject_token: " + subject.problem().get());
     }
     Optional<String> user =
-        subject
-            .text("sub")
-            .flatMap(call.provider().accounts()::withSubject)
-            .map(IdentityUser::name);
+        subject.text("sub").flatMap(call.provider().accounts()::withSubject).map(User::name);
     Grant own = Grants.of(call, client, user);
     Grant grant =
         new Grant(
@@ -76,7 +72,7 @@ final class Assertions {
       throws OAuthRefusal {
     JWTClaimsSet claims = claims(call, client, wanted);
     String subject = Optional.ofNullable(claims.getSubject()).orElse(client.id());
-    Optional<String> user = call.provider().accounts().withSubject(subject).map(IdentityUser::name);
+    Optional<String> user = call.provider().accounts().withSubject(subject).map(User::name);
     if (user.isEmpty() && !subject.equals(client.id()) && !subject.equals(claims.getIssuer())) {
       throw new OAuthRefusal(OAuth2Error.INVALID_GRANT, "no user has the subject " + subject);
     }

@@ -11,7 +11,6 @@ import com.nimbusds.openid.connect.sdk.OIDCError;
 import dev.cachette.http.Response;
 import dev.cachette.identity.IdentityFault;
 import dev.cachette.identity.IdentityRule;
-import dev.cachette.identity.IdentityUser;
 import dev.cachette.internal.text.Failed;
 import java.net.URI;
 import java.time.Instant;
@@ -168,8 +167,7 @@ final class AuthorizationEndpoint {
         : redirected;
   }
 
-  private static Grant grant(
-      IdentityCall call, ClientRecord client, IdentityUser user, Instant signedIn) {
+  private static Grant grant(IdentityCall call, ClientRecord client, User user, Instant signedIn) {
     return new Grant(
         client.id(),
         Optional.of(user.name()),

@@ -1,27 +1,25 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
-import dev.cachette.identity.IdentityClient;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
+import java.util.function.UnaryOperator;
 
 /** The declared clients. If there are none, every client is known. Thread-safe. */
 public final class Clients {
 
-  private final Map<String, IdentityClient> declared = new LinkedHashMap<>();
-  private final Function<IdentityClient, ClientRecord> reading;
+  private Map<String, ClientRecord> declared = new LinkedHashMap<>();
 
-  /** Creates it, with what reads a declaration. */
-  public Clients(Function<IdentityClient, ClientRecord> reading) {
-    this.reading = reading;
+  /** Declares a client; no effect if there is one with this identifier. */
+  public synchronized void declare(String id) {
+    declared.computeIfAbsent(id, ClientRecord::of);
   }
 
-  /** Returns the client with this identifier, which is created if there is none. */
-  public synchronized IdentityClient client(String id, Function<String, IdentityClient> creating) {
-    return declared.computeIfAbsent(id, creating);
+  /** Changes what is declared of a client. */
+  public synchronized void change(String id, UnaryOperator<ClientRecord> change) {
+    declared.put(id, change.apply(declared.getOrDefault(id, ClientRecord.of(id))));
   }
 
   /** Returns true if clients that are not declared are refused. */
@@ -31,10 +29,8 @@ public final class Clients {
 
   /** Returns the client with this identifier; empty if it is not known. */
   synchronized Optional<ClientRecord> known(String id) {
-    IdentityClient client = declared.get(id);
-    return client != null
-        ? Optional.of(reading.apply(client))
-        : isStrict() ? Optional.empty() : Optional.of(ClientRecord.of(id));
+    return Optional.ofNullable(declared.get(id))
+        .or(() -> isStrict() ? Optional.empty() : Optional.of(ClientRecord.of(id)));
   }
 
   /** Returns the identifiers, for messages. */
@@ -43,7 +39,17 @@ public final class Clients {
   }
 
   /** Returns what is declared of all. */
-  public synchronized List<ClientRecord> all() {
-    return declared.values().stream().map(reading).toList();
+  synchronized List<ClientRecord> all() {
+    return List.copyOf(declared.values());
+  }
+
+  /** Returns all clients, to {@link #restore} them. */
+  synchronized Map<String, ClientRecord> declared() {
+    return new LinkedHashMap<>(declared);
+  }
+
+  /** Begins with another test. */
+  synchronized void restore(Map<String, ClientRecord> before) {
+    declared = new LinkedHashMap<>(before);
   }
 }

@@ -7,7 +7,6 @@ import com.nimbusds.oauth2.sdk.device.DeviceAuthorizationGrantError;
 import com.nimbusds.oauth2.sdk.device.DeviceCodeGrant;
 import dev.cachette.http.Response;
 import dev.cachette.identity.IdentityFault;
-import dev.cachette.identity.IdentityUser;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -62,9 +61,7 @@ final class Devices {
     String userCode = call.parameter("user_code").orElse("");
     StoredGrants grants = call.provider().grants();
     Optional<String> user =
-        call.parameter(Pages.CHOSEN)
-            .flatMap(call.provider().accounts()::named)
-            .map(IdentityUser::name);
+        call.parameter(Pages.CHOSEN).flatMap(call.provider().accounts()::named).map(User::name);
     boolean denies = call.parameter("deny").isPresent();
     if (user.isEmpty() && !denies) {
       return Pages.device(call, userCode);
@@ -126,6 +123,6 @@ final class Devices {
       throw new OAuthRefusal(
           DeviceAuthorizationGrantError.AUTHORIZATION_PENDING, "the user has not decided yet");
     }
-    return call.provider().accounts().signingIn(Optional.empty()).map(IdentityUser::name);
+    return call.provider().accounts().signingIn(Optional.empty()).map(User::name);
   }
 }

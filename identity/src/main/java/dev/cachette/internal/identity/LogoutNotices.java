@@ -7,7 +7,6 @@ import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Request;
 import dev.cachette.http.Uri;
-import dev.cachette.identity.IdentityUser;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -21,7 +20,7 @@ import java.util.function.Consumer;
 public record LogoutNotices(Provider provider, Consumer<Request> sending) {
 
   /** Sends a logout token to each client that has asked for them. */
-  public void send(IdentityUser user, Instant now) {
+  public void send(User user, Instant now) {
     for (ClientRecord client : provider.clients().all()) {
       client
           .backChannelLogout()

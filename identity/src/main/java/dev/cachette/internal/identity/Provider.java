@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
-import dev.cachette.identity.IdentityClient;
 import dev.cachette.identity.IdentityRule;
 import dev.cachette.identity.SigningAlgorithm;
 import java.util.EnumSet;
+import java.util.Map;
 import java.util.Set;
-import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /** All that an identity provider knows. Thread-safe. */
 public final class Provider {
@@ -14,7 +14,7 @@ public final class Provider {
   private final String issuer;
   private final SigningKeys keys;
   private final Accounts accounts = new Accounts();
-  private final Clients clients;
+  private final Clients clients = new Clients();
   private final PlannedFaults faults = new PlannedFaults();
   private final StoredGrants grants = new StoredGrants();
   private final IssuedTokens issued;
@@ -22,17 +22,21 @@ public final class Provider {
   private final Set<IdentityRule> allowed = EnumSet.noneOf(IdentityRule.class);
   private volatile Lifetimes lifetimes = Lifetimes.USUAL;
   private volatile boolean showsPage;
+  private @Nullable Declared declared;
 
-  /**
-   * Creates it.
-   *
-   * @param issuer its URL
-   * @param reading reads the declaration of a client
-   */
-  public Provider(String issuer, Function<IdentityClient, ClientRecord> reading) {
+  /** What was declared for all tests. */
+  private record Declared(
+      Map<String, User> users,
+      Map<String, ClientRecord> clients,
+      Lifetimes lifetimes,
+      boolean showsPage,
+      Set<IdentityRule> allowed,
+      SigningAlgorithm algorithm) {}
+
+  /** Creates it for a URL. */
+  public Provider(String issuer) {
     this.issuer = issuer;
     this.keys = new SigningKeys(issuer);
-    this.clients = new Clients(reading);
     this.issued = new IssuedTokens(issuer, keys);
     this.tokens = new TokenFactory(issuer, keys, accounts, issued, () -> lifetimes);
   }
@@ -114,12 +118,28 @@ public final class Provider {
     return allowed.contains(rule);
   }
 
-  /** Begins with another test: what was declared remains. */
-  public void startAgain() {
-    accounts.startAgain();
+  /** Begins with another test, with what was declared before the first one. */
+  public synchronized void startAgain() {
+    if (declared == null) {
+      declared =
+          new Declared(
+              accounts.declared(),
+              clients.declared(),
+              lifetimes,
+              showsPage,
+              Set.copyOf(allowed),
+              keys.used());
+    }
+    accounts.restore(declared.users());
+    clients.restore(declared.clients());
+    lifetimes = declared.lifetimes();
+    showsPage = declared.showsPage();
+    allowed.clear();
+    allowed.addAll(declared.allowed());
+    keys.startAgain();
+    keys.use(declared.algorithm());
     faults.clear();
     grants.startAgain();
     issued.startAgain();
-    keys.startAgain();
   }
 }

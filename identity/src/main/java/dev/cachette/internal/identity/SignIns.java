@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
-import dev.cachette.identity.IdentityUser;
 import dev.cachette.internal.content.Cookies;
 import java.net.URLDecoder;
 import java.net.URLEncoder;
@@ -21,7 +20,7 @@ final class SignIns {
    *
    * @param at when
    */
-  record SignIn(IdentityUser user, Instant at) {
+  record SignIn(User user, Instant at) {
 
     /** Returns the cookie by which the provider remembers it. */
     String cookie() {

@@ -10,7 +10,6 @@ import com.nimbusds.jwt.PlainJWT;
 import com.nimbusds.oauth2.sdk.token.BearerAccessToken;
 import com.nimbusds.openid.connect.sdk.claims.AccessTokenHash;
 import dev.cachette.identity.IdentityFault;
-import dev.cachette.identity.IdentityUser;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Date;
@@ -48,10 +47,10 @@ final class TokenFactory {
   /** Returns an access token. */
   String accessToken(Grant grant, Instant now, Optional<IdentityFault> fault) {
     JWTClaimsSet.Builder claims = begin(now, lifetimes.get().accessToken(), fault);
-    Optional<IdentityUser> user = grant.user().flatMap(accounts::named);
+    Optional<User> user = grant.user().flatMap(accounts::named);
     user.ifPresent(it -> UserClaims.custom(it).forEach(claims::claim));
     claims
-        .subject(user.map(UserClaims::subject).orElse(grant.client()))
+        .subject(user.map(User::subject).orElse(grant.client()))
         .audience(audience(grant.audience(), fault))
         .claim("client_id", grant.client())
         .claim("sid", grant.session());
@@ -65,15 +64,11 @@ final class TokenFactory {
 
   /** Returns an ID token, with the hash of the access token beside it. */
   String idToken(
-      Grant grant,
-      IdentityUser user,
-      String accessToken,
-      Instant now,
-      Optional<IdentityFault> fault) {
+      Grant grant, User user, String accessToken, Instant now, Optional<IdentityFault> fault) {
     JWTClaimsSet.Builder claims = begin(now, lifetimes.get().idToken(), fault);
     UserClaims.of(user, grant.scopes()).forEach(claims::claim);
     claims
-        .subject(UserClaims.subject(user))
+        .subject(user.subject())
         .audience(audience(List.of(grant.client()), fault))
         .claim("azp", grant.client())
         .claim("auth_time", grant.signedIn().getEpochSecond())
@@ -88,10 +83,10 @@ final class TokenFactory {
   }
 
   /** Returns a logout token (OpenID Connect Back-Channel Logout section 2.4). */
-  String logoutToken(String client, IdentityUser user, Instant now) {
+  String logoutToken(String client, User user, Instant now) {
     JWTClaimsSet.Builder claims =
         begin(now, Duration.ofMinutes(2), Optional.empty())
-            .subject(UserClaims.subject(user))
+            .subject(user.subject())
             .audience(client)
             .claim(
                 "events", Map.of("http://schemas.openid.net/event/backchannel-logout", Map.of()));

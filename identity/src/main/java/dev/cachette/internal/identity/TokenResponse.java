@@ -3,7 +3,6 @@ package dev.cachette.internal.identity;
 
 import dev.cachette.http.Response;
 import dev.cachette.identity.IdentityFault;
-import dev.cachette.identity.IdentityUser;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -51,7 +50,7 @@ record TokenResponse(IdentityCall call, Grant grant) {
     if (!grant.scopes().isEmpty()) {
       members.put("scope", grant.scope());
     }
-    Optional<IdentityUser> user = grant.user().flatMap(provider.accounts()::named);
+    Optional<User> user = grant.user().flatMap(provider.accounts()::named);
     if (user.isPresent() && grant.scopes().contains("openid")) {
       members.put(
           "id_token", provider.tokens().idToken(grant, user.get(), access, call.now(), fault));

@@ -6,7 +6,6 @@ import com.nimbusds.oauth2.sdk.ErrorObject;
 import com.nimbusds.oauth2.sdk.OAuth2Error;
 import dev.cachette.http.Response;
 import dev.cachette.identity.IdentityRule;
-import dev.cachette.identity.IdentityUser;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -44,7 +43,7 @@ final class TokenServices {
       return refused(outcome.error(), status);
     }
     JWTClaimsSet token = outcome.claims().orElseThrow();
-    Optional<IdentityUser> user = call.provider().accounts().withSubject(token.getSubject());
+    Optional<User> user = call.provider().accounts().withSubject(token.getSubject());
     Map<String, Object> claims = new LinkedHashMap<>();
     claims.put("sub", token.getSubject());
     Set<String> scopes =

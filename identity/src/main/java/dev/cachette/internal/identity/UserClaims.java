@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
-import dev.cachette.identity.IdentityUser;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
@@ -36,12 +35,8 @@ final class UserClaims {
 
   private UserClaims() {}
 
-  static String subject(IdentityUser user) {
-    return user.claims().get("sub").toString();
-  }
-
   /** Returns those that these scopes ask for, and those that are not of the standard. */
-  static Map<String, Object> of(IdentityUser user, Set<String> scopes) {
+  static Map<String, Object> of(User user, Set<String> scopes) {
     Map<String, Object> claims = custom(user);
     user.claims()
         .forEach(
@@ -55,7 +50,7 @@ final class UserClaims {
   }
 
   /** Returns those that are not of the standard. */
-  static Map<String, Object> custom(IdentityUser user) {
+  static Map<String, Object> custom(User user) {
     Map<String, Object> claims = new LinkedHashMap<>(user.claims());
     claims.remove("sub");
     BY_SCOPE.values().forEach(claims.keySet()::removeAll);
