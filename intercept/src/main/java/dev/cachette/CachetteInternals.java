@@ -59,7 +59,7 @@ public final class CachetteInternals {
 
   /** Answers for a service, in the current scope. */
   public static void serve(Cachette net, ServedService service) {
-    net.session().scopes().serve(service);
+    net.session().scopes().services().add(service);
   }
 
   /** Returns the time of a session. */

@@ -38,6 +38,7 @@ import picocli.CommandLine.Parameters;
       "  cachette serve harbour.stubs.yaml --port 8080 --for https://tides.example",
       "  cachette serve berths.openapi.yaml --port 8080",
       "  cachette serve arrival.har --port 8080 --control 8081",
+      "  cachette serve --identity http://localhost:8080 --user mara --port 8080",
       "  curl --proxy http://127.0.0.1:8080 http://tides.example/v1/stations"
     })
 final class Serve implements Callable<Integer> {
@@ -68,6 +69,7 @@ final class Serve implements Callable<Integer> {
               + " CORS to answers that have none.")
   private boolean cors;
 
+  @Mixin private IdentityOptions identity;
   @Mixin private ControlOptions control;
 
   @Option(
@@ -84,15 +86,20 @@ final class Serve implements Callable<Integer> {
   @Override
   public Integer call() {
     control.check(listening.isOpenToOthers());
+    identity.check();
     if (store != null && !control.isWanted()) {
       throw new WrongUsage("--store is shown by the control port. Fix: --control PORT.");
     }
-    if (files.isEmpty() && !control.isWanted() && !through && listening.upstream() == null) {
+    if (files.isEmpty()
+        && !identity.isWanted()
+        && !control.isWanted()
+        && !through
+        && listening.upstream() == null) {
       throw new WrongUsage(
           "nothing to serve. Fix: name a stub file, a cassette or an API description.");
     }
     Served served = new Served(files);
-    String meant = listening.origin() == null ? served.onlyOrigin() : listening.origin();
+    String meant = meant(served);
     CallPrinter printer = new CallPrinter(output, false);
     Settings settings =
         confined(listening.settings(meant).treatHttpAsHttps(true).cors(cors).callListener(printer));
@@ -117,6 +124,14 @@ final class Serve implements Callable<Integer> {
           return 0;
         });
     return 0;
+  }
+
+  /** Returns the origin of plain calls; null if the Host header says so. */
+  private @Nullable String meant(Served served) {
+    if (listening.origin() != null) {
+      return listening.origin();
+    }
+    return served.onlyOrigin() == null ? identity.origin() : served.onlyOrigin();
   }
 
   private static void close(Cachette net) {
@@ -162,6 +177,7 @@ final class Serve implements Callable<Integer> {
 
   private void serve(Cachette net, Served served, @Nullable String meant, FileWatch watch) {
     served.serveBy(net, meant, watch);
+    identity.serveBy(net);
     if (through || listening.upstream() != null) {
       net.letThrough("* /{+rest}");
     }

@@ -15,7 +15,6 @@ import dev.cachette.internal.identity.ReadyTokens;
 import dev.cachette.internal.identity.TokenCheck;
 import dev.cachette.internal.identity.User;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.model.Place;
 import java.time.Duration;
 import java.util.Map;
 import java.util.Set;
@@ -74,19 +73,8 @@ public final class IdentityProvider implements CallGroup {
     }
     Provider provider = new Provider(issuer.replaceAll("/+$", ""));
     IdentityProvider opened = new IdentityProvider(net, provider);
-    CachetteInternals.serve(net, new IdentityService(provider, opened.notices, place().toString()));
+    CachetteInternals.serve(net, new IdentityService(provider, opened.notices));
     return opened;
-  }
-
-  private static Place place() {
-    return StackWalker.getInstance()
-        .walk(
-            frames ->
-                frames
-                    .filter(it -> !it.getClassName().equals(IdentityProvider.class.getName()))
-                    .findFirst())
-        .map(it -> new Place(it.toStackTraceElement()))
-        .orElseThrow();
   }
 
   private void send(Request request) {

@@ -30,7 +30,7 @@ class IdentityRulesTest {
     return Arguments.of(rule, name, status, text, misuse);
   }
 
-  static Stream<Arguments> misuses() {
+  static Stream<Arguments> challenges() {
     return Stream.of(
         breaks(
             IdentityRule.PKCE,
@@ -66,7 +66,11 @@ class IdentityRulesTest {
                 client.get(
                     "/authorize",
                     client.authorization(
-                        "code_challenge", client.verifier(), "code_challenge_method", "plain"))),
+                        "code_challenge", client.verifier(), "code_challenge_method", "plain"))));
+  }
+
+  static Stream<Arguments> publicClientsAndRedirects() {
+    return Stream.of(
         breaks(
             IdentityRule.PKCE,
             "a public client without a challenge",
@@ -103,7 +107,11 @@ class IdentityRulesTest {
             "400 invalid_grant",
             "actual    missing",
             (client, id) ->
-                client.post("/token", client.redemption(client.code(), "redirect_uri", ""))),
+                client.post("/token", client.redemption(client.code(), "redirect_uri", ""))));
+  }
+
+  static Stream<Arguments> codesAndSecrets() {
+    return Stream.of(
         breaks(
             IdentityRule.CODE_ONCE,
             "a code twice",
@@ -146,7 +154,11 @@ class IdentityRulesTest {
             "401 invalid_client",
             "expected  client_secret_basic or client_secret_post",
             (client, id) ->
-                client.post("/token", client.redemption(client.code(), "client_secret", ""))),
+                client.post("/token", client.redemption(client.code(), "client_secret", ""))));
+  }
+
+  static Stream<Arguments> clients() {
+    return Stream.of(
         breaks(
             IdentityRule.CLIENT_AUTHENTICATION,
             "an unknown client",
@@ -182,7 +194,11 @@ class IdentityRulesTest {
               id.client("app");
               return client.post(
                   "/token", Map.of("grant_type", "client_credentials", "client_id", "app"));
-            }),
+            }));
+  }
+
+  static Stream<Arguments> secretsInUrlsAndRefreshTokens() {
+    return Stream.of(
         breaks(
             IdentityRule.NOTHING_SECRET_IN_URLS,
             "a token in the URL",
@@ -222,7 +238,13 @@ class IdentityRulesTest {
   }
 
   @ParameterizedTest(name = "{1}")
-  @MethodSource("misuses")
+  @MethodSource({
+    "challenges",
+    "publicClientsAndRedirects",
+    "codesAndSecrets",
+    "clients",
+    "secretsInUrlsAndRefreshTokens"
+  })
   void brokenRulesFailTheTest(
       IdentityRule rule, String name, String status, String text, Misuse misuse) throws Exception {
     Cachette net = Cachette.open();
@@ -242,7 +264,13 @@ class IdentityRulesTest {
   }
 
   @ParameterizedTest(name = "{1}")
-  @MethodSource("misuses")
+  @MethodSource({
+    "challenges",
+    "publicClientsAndRedirects",
+    "codesAndSecrets",
+    "clients",
+    "secretsInUrlsAndRefreshTokens"
+  })
   void allowedMisuseDoesNot(
       IdentityRule rule, String name, String status, String text, Misuse misuse) throws Exception {
     try (Cachette net = Cachette.open()) {

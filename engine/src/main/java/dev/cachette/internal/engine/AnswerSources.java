@@ -68,6 +68,6 @@ final class AnswerSources {
     }
     return Explanation.ofUnexpected(meant.request(), situation)
         .and(call.described().map(DescribedCall::remark).orElse(""))
-        .and(scopes.servedBy(call.request()).map(ServedService::description).orElse(""));
+        .and(scopes.services().of(call.request()).map(ServedService::description).orElse(""));
   }
 }

@@ -46,6 +46,7 @@ public final class Scopes {
   private final Deque<StubScope> scopes = new ArrayDeque<>();
   private final UnusedLater later = new UnusedLater();
   private final ConnectionRules connections = new ConnectionRules(this);
+  private final ServedServices services = new ServedServices(this);
   private final CallProgress progress;
 
   /** A copy for readers without the lock. */
@@ -62,9 +63,6 @@ public final class Scopes {
 
   /** True once there has been an API description. */
   private volatile boolean describing;
-
-  /** True once there has been a service. */
-  private volatile boolean serving;
 
   /** Captures all calls; null if nothing does. */
   private volatile @Nullable Capturing capturing;
@@ -293,24 +291,9 @@ public final class Scopes {
     return scopes.stream().flatMap(scope -> scope.described().stream()).toList();
   }
 
-  /** Answers for a service, in the innermost scope. */
-  public synchronized void serve(ServedService service) {
-    scopes.element().serve(service);
-    serving = true;
-  }
-
-  /** Returns the service for a request: the innermost, last declared one. */
-  Optional<ServedService> servedBy(Request request) {
-    return servedAt(request.uri().host(), request.uri().port());
-  }
-
-  /** Returns the service at this host and port. */
-  Optional<ServedService> servedAt(String host, int port) {
-    return serving
-        ? ask(all -> all.stream().flatMap(scope -> scope.services().stream()).toList()).stream()
-            .filter(service -> service.isAt(host, port))
-            .findFirst()
-        : Optional.empty();
+  /** Returns the services that other modules stand in for. */
+  public ServedServices services() {
+    return services;
   }
 
   /** Lets traffic through, in the innermost scope. */

@@ -16,7 +16,8 @@ final class ServiceSource implements AnswerSource {
   @Override
   public Optional<ChosenAnswer> choose(ArrivedCall call) {
     return scopes
-        .servedBy(call.request())
+        .services()
+        .of(call.request())
         .flatMap(
             service ->
                 service

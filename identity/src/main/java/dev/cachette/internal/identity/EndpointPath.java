@@ -6,23 +6,30 @@ import java.util.stream.Stream;
 
 /** Where the endpoints are, below the issuer. */
 enum EndpointPath {
-  AUTHORIZATION("/authorize"),
-  PUSHED("/par"),
-  TOKEN("/token"),
-  USER_INFO("/userinfo"),
-  KEYS("/jwks"),
-  INTROSPECTION("/introspect"),
-  REVOCATION("/revoke"),
-  LOGOUT("/logout"),
-  DEVICE_AUTHORIZATION("/device_authorization"),
-  DEVICE("/device"),
-  OPENID_CONFIGURATION("/.well-known/openid-configuration"),
-  SERVER_METADATA("/.well-known/oauth-authorization-server");
+  AUTHORIZATION("/authorize", "authorization endpoint"),
+  PUSHED("/par", "pushed authorization request endpoint"),
+  TOKEN("/token", "token endpoint"),
+  USER_INFO("/userinfo", "user info endpoint"),
+  KEYS("/jwks", "published keys"),
+  INTROSPECTION("/introspect", "introspection endpoint"),
+  REVOCATION("/revoke", "revocation endpoint"),
+  LOGOUT("/logout", "logout endpoint"),
+  DEVICE_AUTHORIZATION("/device_authorization", "device authorization endpoint"),
+  DEVICE("/device", "page for devices"),
+  OPENID_CONFIGURATION("/.well-known/openid-configuration", "metadata"),
+  SERVER_METADATA("/.well-known/oauth-authorization-server", "metadata");
 
   private final String path;
+  private final String text;
 
-  EndpointPath(String path) {
+  EndpointPath(String path, String text) {
     this.path = path;
+    this.text = text;
+  }
+
+  /** Returns what it is, in words. */
+  String text() {
+    return text;
   }
 
   /** Returns the URL of the endpoint. */

@@ -21,18 +21,12 @@ public final class IdentityService implements ServedService {
   private final Provider provider;
   private final LogoutNotices notices;
   private final Uri issuer;
-  private final String place;
 
-  /**
-   * Creates it.
-   *
-   * @param place the line that has declared the provider
-   */
-  public IdentityService(Provider provider, LogoutNotices notices, String place) {
+  /** Creates it. */
+  public IdentityService(Provider provider, LogoutNotices notices) {
     this.provider = provider;
     this.notices = notices;
     this.issuer = Uri.parse(provider.issuer());
-    this.place = place;
   }
 
   @Override
@@ -48,7 +42,7 @@ public final class IdentityService implements ServedService {
   @Override
   public Optional<StubReference> resource(Request request) {
     return endpoint(request)
-        .map(it -> new StubReference("identity provider " + provider.issuer(), place));
+        .map(it -> new StubReference(it.text(), "identity provider " + provider.issuer()));
   }
 
   @Override
@@ -107,9 +101,7 @@ public final class IdentityService implements ServedService {
         .map(it -> it.url(provider.issuer()))
         .collect(
             Collectors.joining(
-                "\n  ",
-                "\n" + provider.issuer() + " is an identity provider (" + place + ") with:\n  ",
-                "\n"));
+                "\n  ", "\n" + provider.issuer() + " is an identity provider with:\n  ", "\n"));
   }
 
   @Override

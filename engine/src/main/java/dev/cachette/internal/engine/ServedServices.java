@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.engine;
+
+import dev.cachette.http.Request;
+import java.util.List;
+import java.util.Optional;
+
+/** The services that other modules stand in for, in the open scopes. */
+public final class ServedServices {
+
+  private final Scopes scopes;
+
+  /** True once there has been one: most sessions have none. */
+  private volatile boolean any;
+
+  ServedServices(Scopes scopes) {
+    this.scopes = scopes;
+  }
+
+  /** Answers for a service, in the innermost scope. */
+  public void add(ServedService service) {
+    scopes.ask(
+        all -> {
+          all.get(0).serve(service);
+          return true;
+        });
+    any = true;
+  }
+
+  /** Returns the service for a request: the innermost, last declared one. */
+  Optional<ServedService> of(Request request) {
+    return at(request.uri().host(), request.uri().port());
+  }
+
+  /** Returns the service at a host and port. */
+  Optional<ServedService> at(String host, int port) {
+    return any
+        ? scopes
+            .ask(all -> all.stream().flatMap(it -> List.copyOf(it.services()).stream()).toList())
+            .stream()
+            .filter(service -> service.isAt(host, port))
+            .findFirst()
+        : Optional.empty();
+  }
+}
