@@ -32,6 +32,7 @@ class DeskLoginTest {
   private static IdentityProvider id;
   private static ServletWebServerApplicationContext desk;
 
+  // snippet declare
   @BeforeAll
   static void start(Cachette net) {
     id = IdentityProvider.open(net, "https://id.example/realms/harbour");
@@ -41,6 +42,7 @@ class DeskLoginTest {
     net.stub("GET https://berths.example/v1/bookings")
         .bearer(id.token().withAudience("https://berths.example"))
         .answer(json("[\"B-12\"]"));
+    // end
     desk =
         (ServletWebServerApplicationContext)
             SpringApplication.run(
@@ -79,6 +81,7 @@ class DeskLoginTest {
     return by.send(request.build(), BodyHandlers.ofString());
   }
 
+  // snippet login
   @Test
   void userSignsIn(Cachette net) throws Exception {
     HttpResponse<String> response = get(browser(), "/desk");
@@ -88,6 +91,8 @@ class DeskLoginTest {
     assertTrue(response.body().contains("B-12"), response.body());
     net.calls("POST https://id.example/realms/harbour/token").assertCount(1);
   }
+
+  // end
 
   @Test
   void anotherUserSignsIn() throws Exception {
@@ -116,11 +121,14 @@ class DeskLoginTest {
         "UNSIGNED",
         "INVALID_GRANT"
       })
+  // snippet faults
   void wrongTokensSignNobodyIn(IdentityFault fault) throws Exception {
     id.next(fault);
     HttpResponse<String> response = get(browser(), "/desk");
     assertTrue(response.uri().toString().endsWith("/login?error"), response.uri().toString());
   }
+
+  // end
 
   @Test
   void keysMayChange() throws Exception {
@@ -154,7 +162,9 @@ class DeskLoginTest {
     HttpClient machine = HttpClient.newHttpClient();
     assertEquals(401, get(machine, "/v1/moorings").statusCode());
     assertEquals(403, moorings(machine, id.accessToken("mara")).statusCode());
+    // snippet ready
     HttpResponse<String> response = moorings(machine, id.accessToken("mara", "moorings:read"));
+    // end
     assertTrue(response.body().contains("\"for\":\"mara\""), response.body());
   }
 

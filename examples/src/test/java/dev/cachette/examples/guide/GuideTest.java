@@ -61,6 +61,17 @@ class GuideTest {
         .assertSnippets(Files.readString(WEB.resolveSibling("HarbourCasesTest.java")));
   }
 
+  /** The snippets on identity are of a test with Spring Security. */
+  @Test
+  void theLoginOfThePageIsThatOfTheExamples() throws IOException {
+    Guide.page("identity")
+        .assertSnippets(
+            Files.readString(
+                Path.of(
+                    "../examples-login/src/test/java/dev/cachette/examples/login",
+                    "DeskLoginTest.java")));
+  }
+
   /** The snippets on contracts are of two tests that write and verify the same contract. */
   @Test
   void theContractOfThePageIsThatOfTheExamples() throws IOException {

@@ -74,7 +74,7 @@ final class TokenFactory {
         .claim("auth_time", grant.signedIn().getEpochSecond())
         .claim("sid", grant.session())
         .claim("at_hash", hash(accessToken));
-    boolean isWrong = fault.filter(IdentityFault.WRONG_NONCE::equals).isPresent();
+    boolean isWrong = is(IdentityFault.WRONG_NONCE, fault);
     grant
         .nonce()
         .map(it -> isWrong ? UUID.randomUUID().toString() : it)
@@ -95,49 +95,39 @@ final class TokenFactory {
 
   private JWTClaimsSet.Builder begin(
       Instant now, Duration lifetime, Optional<IdentityFault> fault) {
-    Instant begins = now;
-    Instant expires = now.plus(lifetime);
-    String from = issuer;
-    if (fault.isPresent()) {
-      switch (fault.get()) {
-        case EXPIRED -> {
-          begins = now.minus(HOUR).minus(lifetime);
-          expires = now.minus(HOUR);
-        }
-        case NOT_YET_VALID -> {
-          begins = now.plus(HOUR);
-          expires = begins.plus(lifetime);
-        }
-        case WRONG_ISSUER -> from = ELSEWHERE;
-        default -> {
-          // It is elsewhere in the token.
-        }
-      }
+    Duration shift = Duration.ZERO;
+    if (is(IdentityFault.EXPIRED, fault)) {
+      shift = HOUR.plus(lifetime).negated();
+    } else if (is(IdentityFault.NOT_YET_VALID, fault)) {
+      shift = HOUR;
     }
+    Instant begins = now.plus(shift);
     return new JWTClaimsSet.Builder()
-        .issuer(from)
+        .issuer(is(IdentityFault.WRONG_ISSUER, fault) ? ELSEWHERE : issuer)
         .issueTime(Date.from(begins))
         .notBeforeTime(Date.from(begins))
-        .expirationTime(Date.from(expires))
+        .expirationTime(Date.from(begins.plus(lifetime)))
         .jwtID(issued.next());
   }
 
+  private static boolean is(IdentityFault wanted, Optional<IdentityFault> fault) {
+    return fault.isPresent() && fault.get() == wanted;
+  }
+
   private static List<String> audience(List<String> right, Optional<IdentityFault> fault) {
-    return fault.filter(IdentityFault.WRONG_AUDIENCE::equals).isPresent()
-        ? List.of("another-audience")
-        : right;
+    return is(IdentityFault.WRONG_AUDIENCE, fault) ? List.of("another-audience") : right;
   }
 
   private String signed(JWTClaimsSet claims, JOSEObjectType type, Optional<IdentityFault> fault) {
-    if (fault.filter(IdentityFault.UNSIGNED::equals).isPresent()) {
+    if (is(IdentityFault.UNSIGNED, fault)) {
       return new PlainJWT(claims).serialize();
     }
     SigningKey named = keys.current();
     SigningKey signing = named;
-    if (fault.filter(IdentityFault.UNKNOWN_KEY::equals).isPresent()) {
+    if (is(IdentityFault.UNKNOWN_KEY, fault)) {
       named = keys.unknown();
       signing = named;
-    } else if (fault.filter(IdentityFault.WRONG_SIGNATURE::equals).isPresent()) {
+    } else if (is(IdentityFault.WRONG_SIGNATURE, fault)) {
       signing = keys.unknown();
     }
     return signing.sign(header(named, type), claims);
