@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.match;
 
-import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.http.Response;
 
 /**
  * A condition on the credentials of a request. A request that meets all other conditions of a stub
@@ -10,6 +10,6 @@ import dev.cachette.answer.ResponseAnswer;
  */
 public interface Authorization extends Condition {
 
-  /** Returns the answer to a request that does not meet it: 401, or 403. */
-  ResponseAnswer challenge(Received received);
+  /** Returns the response to a request that does not meet it: 401, or 403. */
+  Response challenge(Received received);
 }

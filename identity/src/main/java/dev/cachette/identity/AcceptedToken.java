@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.identity;
 
-import dev.cachette.answer.Answers;
-import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.http.Response;
 import dev.cachette.internal.identity.TokenChallenge;
 import dev.cachette.internal.identity.TokenCheck;
 import dev.cachette.internal.misuse.Refusals;
@@ -76,10 +75,8 @@ public final class AcceptedToken implements Authorization {
   }
 
   @Override
-  public ResponseAnswer challenge(Received received) {
-    TokenChallenge challenge =
-        TokenChallenge.of(check, check.of(received.request(), clock.instant()));
-    return Answers.status(challenge.status()).header("www-authenticate", challenge.header());
+  public Response challenge(Received received) {
+    return TokenChallenge.of(check, check.of(received.request(), clock.instant())).response();
   }
 
   @Override

@@ -43,6 +43,7 @@ class TokensTest {
 
   @BeforeEach
   void declare() {
+    net.clock().stop();
     id = IdentityProvider.open(net, TestClient.ISSUER);
     id.user("mara").claim("email", "mara@marrow-bay.example");
     id.client("harbour-desk").secret("s3cret-of-the-desk");

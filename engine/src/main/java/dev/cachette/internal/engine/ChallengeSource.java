@@ -51,7 +51,7 @@ final class ChallengeSource implements AnswerSource {
           String.format(
               "The stub %s refused %s: its credentials are wrong.\n\n%s",
               stub, call.request(), CheckText.lines(missed.check(call.received()))));
-      return Reply.of(missed.challenge(call.received()).response());
+      return Reply.of(missed.challenge(call.received()));
     }
   }
 }

@@ -2,6 +2,7 @@
 package dev.cachette.internal.identity;
 
 import com.nimbusds.oauth2.sdk.ErrorObject;
+import dev.cachette.http.Response;
 
 /**
  * The refusal of a resource (RFC 6750 section 3).
@@ -17,5 +18,10 @@ public record TokenChallenge(int status, String header) {
     return new TokenChallenge(
         outcome.error().map(ErrorObject::getHTTPStatusCode).orElse(UNAUTHORIZED),
         Bearer.challenge("Bearer", outcome.error(), String.join(" ", check.scopes())));
+  }
+
+  /** Returns it as a response. */
+  public Response response() {
+    return IdentityResponses.with(IdentityResponses.empty(status), "www-authenticate", header);
   }
 }
