@@ -35,6 +35,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 /** What becomes of tokens: wrong ones, resources, introspection, revocation, logout. */
 class TokensTest {
 
+  private static final String FORM = "application/x-www-form-urlencoded";
   private static final String BOOKINGS = "https://berths.example/v1/bookings";
 
   private final Cachette net = Cachette.open();
@@ -145,6 +146,75 @@ class TokensTest {
     assertEquals(
         "Bearer scope=\"berths:read\"",
         response.headers().firstValue("www-authenticate").orElse(""));
+  }
+
+  @Test
+  void idTokensAreNoAccessTokens() throws Exception {
+    HttpResponse<String> response = bookings(id.idToken("mara", "harbour-desk"));
+    assertEquals(401, response.statusCode());
+    String challenge = response.headers().firstValue("www-authenticate").orElse("");
+    assertTrue(challenge.contains("it is an ID token, not an access token"), challenge);
+  }
+
+  @Test
+  void providersShareAHost() throws Exception {
+    for (String realm : new String[] {"/realms/harbour", "/realms/tugs"}) {
+      IdentityProvider.open(net, TestClient.ISSUER + realm).user("olin");
+    }
+    for (String realm : new String[] {"/realms/harbour", "", "/realms/tugs"}) {
+      JsonNode metadata =
+          TestClient.json(client.get(realm + "/.well-known/openid-configuration", Map.of()));
+      assertEquals(TestClient.ISSUER + realm, metadata.path("issuer").asText());
+    }
+    HttpResponse<String> rfc8414 =
+        client.get("/.well-known/oauth-authorization-server/realms/tugs", Map.of());
+    assertEquals(
+        TestClient.ISSUER + "/realms/tugs", TestClient.json(rfc8414).path("issuer").asText());
+  }
+
+  /** What a hurried or hostile client may send. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "/token | | 401",
+        "/token | grant_type | 401",
+        "/token | grant_type=%zz&client_id=%00 | 401",
+        "/token | grant_type=refresh_token&client_id=harbour-desk&client_secret=s3cret-of-the-desk"
+            + " | 400",
+        "/token |"
+            + " grant_type=authorization_code&client_id=harbour-desk&client_secret=s3cret-of-the-desk&code="
+            + " | 400",
+        "/introspect | client_id=harbour-desk&client_secret=s3cret-of-the-desk | 400",
+        "/revoke | client_id=harbour-desk&client_secret=s3cret-of-the-desk&token=a.b.c | 200",
+        "/authorize | client_id=harbour-desk | 400",
+        "/authorize | client_id=harbour-desk&redirect_uri=%7Bdesk%7D | 400",
+        "/authorize | client_id=harbour-desk&redirect_uri=https://desk.example/%23here | 400",
+        "/authorize | client_id=harbour-desk&redirect_uri=https://desk.example/ | 302",
+        "/logout | id_token_hint=%3Cscript%3E | 400",
+      })
+  void malformedFormsAreRefused(String path, String form, int status) throws Exception {
+    id.allow(IdentityRule.values());
+    HttpResponse<String> response = send(path, form == null ? "" : form, FORM);
+    assertEquals(status, response.statusCode(), response.body());
+    assertTrue(!response.body().contains("<script>"), response.body());
+  }
+
+  @Test
+  void jsonIsNoForm() throws Exception {
+    HttpResponse<String> response = send("/token", "{}", "application/json");
+    assertEquals(400, response.statusCode());
+    assertTrue(response.body().contains("must be application/x-www-form-urlencoded"));
+  }
+
+  private static HttpResponse<String> send(String path, String body, String type) throws Exception {
+    return HttpClient.newHttpClient()
+        .send(
+            HttpRequest.newBuilder(URI.create(TestClient.ISSUER + path))
+                .header("content-type", type)
+                .POST(HttpRequest.BodyPublishers.ofString(body))
+                .build(),
+            HttpResponse.BodyHandlers.ofString());
   }
 
   @Test

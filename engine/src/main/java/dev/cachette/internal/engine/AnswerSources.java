@@ -6,6 +6,7 @@ import dev.cachette.internal.explain.Explanation;
 import dev.cachette.internal.explain.Situation;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** All that may answer a call, in the order in which it is asked. */
 final class AnswerSources {
@@ -68,6 +69,9 @@ final class AnswerSources {
     }
     return Explanation.ofUnexpected(meant.request(), situation)
         .and(call.described().map(DescribedCall::remark).orElse(""))
-        .and(scopes.services().of(call.request()).map(ServedService::description).orElse(""));
+        .and(
+            scopes.services().of(call.request()).stream()
+                .map(ServedService::description)
+                .collect(Collectors.joining()));
   }
 }

@@ -168,7 +168,7 @@ public final class ConnectionRules {
    */
   public boolean nameDestination(String host, int port) {
     return scopes.isDescribed(host, port)
-        || scopes.services().at(host, port).isPresent()
+        || !scopes.services().at(host, port).isEmpty()
         || scopes.ask(
             all -> rules(all).anyMatch(rule -> MatchInternals.names(rule.pattern(), host, port)))
         || scopes.cassettes().stream().anyMatch(it -> it.names(host, port));

@@ -3,7 +3,6 @@ package dev.cachette.internal.engine;
 
 import dev.cachette.http.Request;
 import java.util.List;
-import java.util.Optional;
 
 /** The services that other modules stand in for, in the open scopes. */
 public final class ServedServices {
@@ -27,19 +26,19 @@ public final class ServedServices {
     any = true;
   }
 
-  /** Returns the service for a request: the innermost, last declared one. */
-  Optional<ServedService> of(Request request) {
+  /** Returns the services at the host of a request, the innermost, last declared one first. */
+  List<ServedService> of(Request request) {
     return at(request.uri().host(), request.uri().port());
   }
 
-  /** Returns the service at a host and port. */
-  Optional<ServedService> at(String host, int port) {
+  /** Returns the services at a host and port. */
+  List<ServedService> at(String host, int port) {
     return any
         ? scopes
             .ask(all -> all.stream().flatMap(it -> List.copyOf(it.services()).stream()).toList())
             .stream()
             .filter(service -> service.isAt(host, port))
-            .findFirst()
-        : Optional.empty();
+            .toList()
+        : List.of();
   }
 }

@@ -15,14 +15,13 @@ final class ServiceSource implements AnswerSource {
 
   @Override
   public Optional<ChosenAnswer> choose(ArrivedCall call) {
-    return scopes
-        .services()
-        .of(call.request())
-        .flatMap(
-            service ->
-                service
-                    .resource(call.request())
-                    .map(resource -> new ServiceAnswer(call, service, resource, scopes)));
+    for (ServedService service : scopes.services().of(call.request())) {
+      Optional<StubReference> resource = service.resource(call.request());
+      if (resource.isPresent()) {
+        return Optional.of(new ServiceAnswer(call, service, resource.get(), scopes));
+      }
+    }
+    return Optional.empty();
   }
 
   private record ServiceAnswer(

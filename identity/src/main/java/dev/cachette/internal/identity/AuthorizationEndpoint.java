@@ -13,6 +13,7 @@ import dev.cachette.identity.IdentityFault;
 import dev.cachette.identity.IdentityRule;
 import dev.cachette.internal.text.Failed;
 import java.net.URI;
+import java.net.URISyntaxException;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -79,7 +80,7 @@ final class AuthorizationEndpoint {
             () -> new OAuthRefusal(OAuth2Error.INVALID_REQUEST, "redirect_uri is missing"));
     boolean isRight =
         declared.isEmpty()
-            ? text.matches("[a-zA-Z][a-zA-Z0-9+.-]*:[^#\\s]+")
+            ? isAbsolute(text)
             : declared.stream().anyMatch(it -> it.toString().equals(text));
     if (isRight) {
       return URI.create(text);
@@ -92,6 +93,15 @@ final class AuthorizationEndpoint {
         "A provider shows an error page to the user, and redirects nobody.",
         "register it with redirectUris(...), or correct it in the client.");
     throw new OAuthRefusal(OAuth2Error.INVALID_REQUEST, "wrong redirect_uri " + text);
+  }
+
+  private static boolean isAbsolute(String text) {
+    try {
+      URI uri = new URI(text);
+      return uri.isAbsolute() && uri.getRawFragment() == null;
+    } catch (URISyntaxException malformed) {
+      return false;
+    }
   }
 
   private static void requireAllowed(

@@ -38,7 +38,7 @@ record IdentityCall(ServedCall call, Provider provider, Map<String, List<String>
     Request request = call.request();
     Map<String, List<String>> parameters =
         new LinkedHashMap<>(URLUtils.parseParameters(request.uri().rawQuery().orElse("")));
-    if (isForm(request)) {
+    if (isForm(request) && !request.body().isEmpty()) {
       parameters.putAll(URLUtils.parseParameters(text(request)));
     }
     return new IdentityCall(call, provider, parameters);
@@ -58,6 +58,11 @@ record IdentityCall(ServedCall call, Provider provider, Map<String, List<String>
 
   Request request() {
     return call.request();
+  }
+
+  /** Returns true if parameters in the body can be read; without a body, there are none. */
+  boolean isForm() {
+    return request().body().isEmpty() || isForm(request());
   }
 
   Instant now() {
@@ -92,7 +97,8 @@ record IdentityCall(ServedCall call, Provider provider, Map<String, List<String>
   HTTPRequest http() {
     HTTPRequest http =
         new HTTPRequest(
-            HTTPRequest.Method.valueOf(request().method()), URI.create(request().uri().toString()));
+            HTTPRequest.Method.valueOf(request().method()),
+            URI.create(request().uri().origin() + request().uri().path()));
     for (Header header : request().headers()) {
       try {
         http.setHeader(header.name(), header.value());

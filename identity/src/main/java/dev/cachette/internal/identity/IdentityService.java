@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
+import com.nimbusds.oauth2.sdk.OAuth2Error;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
@@ -58,6 +59,12 @@ public final class IdentityService implements ServedService {
     Optional<Response> refused = wrongMethod(served.request(), endpoint);
     if (refused.isPresent()) {
       return refused.get();
+    }
+    if (served.request().method().equals("POST") && !call.isForm()) {
+      return IdentityResponses.error(
+          OAuth2Error.INVALID_REQUEST.setDescription(
+              "the body must be application/x-www-form-urlencoded, not "
+                  + served.request().headers().first("content-type").orElse("without a type")));
     }
     try {
       return respond(call, endpoint);

@@ -17,6 +17,7 @@ import com.nimbusds.oauth2.sdk.http.HTTPRequest;
 import com.nimbusds.oauth2.sdk.token.DPoPAccessToken;
 import com.nimbusds.openid.connect.sdk.Nonce;
 import dev.cachette.http.Request;
+import dev.cachette.http.Uri;
 import java.net.URI;
 import java.util.Optional;
 import java.util.Set;
@@ -55,7 +56,8 @@ final class ProofOfPossession {
   }
 
   private static URI url(Request request) {
-    return URI.create(request.uri().origin() + request.uri().path());
+    Uri whole = request.uri();
+    return Uri.at(whole.scheme(), whole.host(), whole.port(), whole.path()).toJavaUri();
   }
 
   /** Checks that a request has the key that a grant is bound to. */

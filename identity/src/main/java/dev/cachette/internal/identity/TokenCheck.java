@@ -61,21 +61,30 @@ public record TokenCheck(
     }
     IssuedTokens.Verdict verdict = provider.issued().check(sent.get().token(), now);
     Optional<String> problem =
-        verdict.problem().or(() -> binding(request, sent.get(), verdict.claims().orElseThrow()));
+        verdict
+            .problem()
+            .or(() -> kind(verdict.claims().orElseThrow()))
+            .or(() -> binding(request, sent.get(), verdict.claims().orElseThrow()));
     if (problem.isPresent()) {
       return Outcome.refused(BearerTokenError.INVALID_TOKEN, problem.get());
     }
     return allowed(verdict.claims().orElseThrow());
   }
 
-  private static Optional<String> binding(Request request, Bearer.Sent sent, JWTClaimsSet claims) {
+  /** An ID token says who signed in, and is for the client alone. */
+  private static Optional<String> kind(JWTClaimsSet claims) {
+    return claims.getClaim("client_id") == null
+        ? Optional.of("it is an ID token, not an access token")
+        : Optional.empty();
+  }
+
+  private Optional<String> binding(Request request, Bearer.Sent sent, JWTClaimsSet claims) {
     if (!(claims.getClaim("cnf") instanceof Map<?, ?> confirmation)) {
       return sent.scheme().equals("dpop")
           ? Optional.of("it is not bound to a key, and was sent as DPoP")
           : Optional.empty();
     }
-    HTTPRequest http =
-        new HTTPRequest(HTTPRequest.Method.GET, URI.create(request.uri().toString()));
+    HTTPRequest http = new HTTPRequest(HTTPRequest.Method.GET, URI.create(provider.issuer()));
     request.headers().first("dpop").ifPresent(it -> http.setHeader("DPoP", it));
     return ProofOfPossession.problem(
         request, http, sent.token(), String.valueOf(confirmation.get("jkt")));
