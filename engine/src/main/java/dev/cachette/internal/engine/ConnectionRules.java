@@ -158,9 +158,11 @@ public final class ConnectionRules {
     return early;
   }
 
-  /** Returns true if an active stub is for this host, by name or star, and this port. */
+  /**
+   * Returns true if an active stub is for this host, by name or star, and this port; or a service.
+   */
   public boolean expectHttp(String host, int port) {
-    return isStubbed(host, OptionalInt.of(port));
+    return isStubbed(host, OptionalInt.of(port)) || !scopes.services().at(host, port).isEmpty();
   }
 
   /**

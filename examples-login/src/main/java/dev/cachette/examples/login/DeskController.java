@@ -15,7 +15,11 @@ import org.springframework.web.client.RestClient;
 @RestController
 class DeskController {
 
-  private final RestClient berths = RestClient.create("https://berths.example");
+  private final RestClient berths;
+
+  DeskController(RestClient berths) {
+    this.berths = berths;
+  }
 
   /** The desk of a person, with their bookings. */
   @GetMapping("/desk")

@@ -13,6 +13,7 @@ final class Pages {
   /** The parameter with the user who was chosen. */
   static final String CHOSEN = "signed_in_as";
 
+  /** Without the icon, a browser would call for one. */
   private static final String BEGIN =
       """
       <!DOCTYPE html>
@@ -20,6 +21,7 @@ final class Pages {
       <head>
       <meta charset="utf-8">
       <meta name="viewport" content="width=device-width">
+      <link rel="icon" href="data:,">
       <title>%s</title>
       <style>
       body { font: 1rem/1.5 system-ui, sans-serif; margin: 4rem auto; max-width: 24rem;

@@ -41,7 +41,7 @@ final class Sniffer extends ByteToMessageDecoder {
   @Override
   public void handlerAdded(ChannelHandlerContext context) {
     boolean expected =
-        destination.isShared()
+        destination.isOurs()
             || site.encounters().expectsHttp(destination.host(), destination.port());
     if (!expected) {
       patience =
