@@ -81,7 +81,7 @@ class ServeIdentityTest {
       assertEquals("mara", claims.path("sub").asText());
       assertEquals("mara@users.example", claims.path("email").asText());
       assertEquals(0, serving.stop());
-      assertEquals("3 calls", serving.message("stopped:"));
+      assertEquals("3 calls, 0 unexpected", serving.message("stopped:"));
     }
   }
 

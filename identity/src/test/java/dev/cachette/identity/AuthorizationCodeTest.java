@@ -13,6 +13,8 @@ import com.nimbusds.jose.jwk.JWK;
 import com.nimbusds.jose.jwk.JWKSet;
 import com.nimbusds.jwt.SignedJWT;
 import dev.cachette.Cachette;
+import dev.cachette.identity.option.IdentityFault;
+import dev.cachette.identity.option.SigningAlgorithm;
 import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.security.KeyFactory;

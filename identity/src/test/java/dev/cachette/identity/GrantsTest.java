@@ -20,6 +20,7 @@ import com.nimbusds.oauth2.sdk.dpop.DefaultDPoPProofFactory;
 import com.nimbusds.oauth2.sdk.token.DPoPAccessToken;
 import dev.cachette.Cachette;
 import dev.cachette.answer.Answers;
+import dev.cachette.identity.option.IdentityFault;
 import java.net.URI;
 import java.net.http.HttpResponse;
 import java.time.Duration;

@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
+import dev.cachette.identity.option.IdentityRule;
 import java.net.http.HttpResponse;
 import java.util.Base64;
 import java.util.HashMap;

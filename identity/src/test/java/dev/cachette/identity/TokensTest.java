@@ -16,6 +16,8 @@ import com.nimbusds.jwt.SignedJWT;
 import dev.cachette.Cachette;
 import dev.cachette.Stub;
 import dev.cachette.answer.Answers;
+import dev.cachette.identity.option.IdentityFault;
+import dev.cachette.identity.option.IdentityRule;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;

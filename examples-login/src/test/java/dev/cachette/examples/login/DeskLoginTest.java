@@ -6,8 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
-import dev.cachette.identity.IdentityFault;
 import dev.cachette.identity.IdentityProvider;
+import dev.cachette.identity.option.IdentityFault;
 import dev.cachette.junit.InterceptHttp;
 import dev.cachette.match.RequestPattern;
 import java.net.CookieManager;

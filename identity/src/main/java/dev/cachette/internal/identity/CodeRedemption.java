@@ -6,7 +6,7 @@ import com.nimbusds.oauth2.sdk.OAuth2Error;
 import com.nimbusds.oauth2.sdk.pkce.CodeChallenge;
 import com.nimbusds.oauth2.sdk.pkce.CodeChallengeMethod;
 import dev.cachette.http.Response;
-import dev.cachette.identity.IdentityRule;
+import dev.cachette.identity.option.IdentityRule;
 import java.util.Optional;
 
 /** Exchanges a code for tokens (RFC 6749 section 4.1.3, RFC 7636 section 4.6). */

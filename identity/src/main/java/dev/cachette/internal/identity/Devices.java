@@ -6,7 +6,7 @@ import com.nimbusds.oauth2.sdk.OAuth2Error;
 import com.nimbusds.oauth2.sdk.device.DeviceAuthorizationGrantError;
 import com.nimbusds.oauth2.sdk.device.DeviceCodeGrant;
 import dev.cachette.http.Response;
-import dev.cachette.identity.IdentityFault;
+import dev.cachette.identity.option.IdentityFault;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;

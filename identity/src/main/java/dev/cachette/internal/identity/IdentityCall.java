@@ -7,7 +7,7 @@ import com.nimbusds.oauth2.sdk.http.HTTPRequest;
 import com.nimbusds.oauth2.sdk.util.URLUtils;
 import dev.cachette.http.Header;
 import dev.cachette.http.Request;
-import dev.cachette.identity.IdentityRule;
+import dev.cachette.identity.option.IdentityRule;
 import dev.cachette.internal.engine.ServedService.ServedCall;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.finding.CheckText;

@@ -5,7 +5,7 @@ import com.nimbusds.oauth2.sdk.OAuth2Error;
 import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
-import dev.cachette.identity.IdentityFault;
+import dev.cachette.identity.option.IdentityFault;
 import dev.cachette.internal.engine.ServedService;
 import dev.cachette.result.StubReference;
 import java.util.Map;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
-import dev.cachette.identity.IdentityFault;
+import dev.cachette.identity.option.IdentityFault;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.EnumSet;

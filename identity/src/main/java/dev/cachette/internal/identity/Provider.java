@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
-import dev.cachette.identity.IdentityRule;
-import dev.cachette.identity.SigningAlgorithm;
+import dev.cachette.identity.option.IdentityRule;
+import dev.cachette.identity.option.SigningAlgorithm;
 import java.util.EnumSet;
 import java.util.Map;
 import java.util.Set;

@@ -4,7 +4,7 @@ package dev.cachette.internal.identity;
 import com.nimbusds.jose.jwk.JWK;
 import com.nimbusds.jose.jwk.JWKSet;
 import com.nimbusds.jwt.SignedJWT;
-import dev.cachette.identity.SigningAlgorithm;
+import dev.cachette.identity.option.SigningAlgorithm;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;

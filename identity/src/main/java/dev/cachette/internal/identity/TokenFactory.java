@@ -9,7 +9,7 @@ import com.nimbusds.jwt.JWTClaimsSet;
 import com.nimbusds.jwt.PlainJWT;
 import com.nimbusds.oauth2.sdk.token.BearerAccessToken;
 import com.nimbusds.openid.connect.sdk.claims.AccessTokenHash;
-import dev.cachette.identity.IdentityFault;
+import dev.cachette.identity.option.IdentityFault;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Date;

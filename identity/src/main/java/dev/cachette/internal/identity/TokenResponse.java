@@ -2,7 +2,7 @@
 package dev.cachette.internal.identity;
 
 import dev.cachette.http.Response;
-import dev.cachette.identity.IdentityFault;
+import dev.cachette.identity.option.IdentityFault;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;

@@ -5,7 +5,7 @@ import com.nimbusds.jwt.JWTClaimsSet;
 import com.nimbusds.oauth2.sdk.ErrorObject;
 import com.nimbusds.oauth2.sdk.OAuth2Error;
 import dev.cachette.http.Response;
-import dev.cachette.identity.IdentityRule;
+import dev.cachette.identity.option.IdentityRule;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;

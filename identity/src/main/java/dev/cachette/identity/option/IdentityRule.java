@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.identity;
+package dev.cachette.identity.option;
 
 /**
  * The rules that identity providers enforce, and that a lenient stub would let pass. A client that
  * breaks one gets the error that a provider would send, and its test fails; see {@link
- * IdentityProvider#allow}.
+ * dev.cachette.identity.IdentityProvider#allow}.
  */
 public enum IdentityRule {
   /**

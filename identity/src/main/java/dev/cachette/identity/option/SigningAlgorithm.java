@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.identity;
+package dev.cachette.identity.option;
 
 /** The algorithms of signatures (RFC 7518 section 3.1, RFC 8037). */
 public enum SigningAlgorithm {

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.identity;
+package dev.cachette.identity.option;
 
 /** What an identity provider can do instead of what its client hopes for. */
 public enum IdentityFault {

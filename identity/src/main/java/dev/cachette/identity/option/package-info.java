@@ -1,0 +1,5 @@
+/** What a test can choose of an identity provider: faults, rules, algorithms. */
+@NullMarked
+package dev.cachette.identity.option;
+
+import org.jspecify.annotations.NullMarked;
