@@ -49,18 +49,7 @@ final class Assertions {
     }
     Optional<String> user =
         subject.text("sub").flatMap(call.provider().accounts()::withSubject).map(User::name);
-    Grant own = Grants.of(call, client, user);
-    Grant grant =
-        new Grant(
-            own.client(),
-            own.user(),
-            own.scopes(),
-            own.audience(),
-            Optional.empty(),
-            own.signedIn(),
-            own.session(),
-            key,
-            Optional.of(client.id()));
+    Grant grant = Grants.of(call, client, user).boundTo(key).actedBy(client.id());
     Map<String, Object> members = new TokenResponse(call, grant).tokens();
     members.put("issued_token_type", "urn:ietf:params:oauth:token-type:access_token");
     return IdentityResponses.json(200, members);

@@ -18,7 +18,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 
 /** Signs users in, and sends codes to their clients (RFC 6749 section 4.1.1). */
 final class AuthorizationEndpoint {
@@ -106,7 +105,7 @@ final class AuthorizationEndpoint {
 
   private static void requireAllowed(
       IdentityCall call, ClientRecord client, AuthorizationRequest request) throws OAuthRefusal {
-    Optional<IdentityFault> fault = call.provider().faults().take(IdentityFault::isOfAuthorization);
+    Optional<IdentityFault> fault = call.provider().faults().take(PlannedFaults.OF_AUTHORIZATION);
     if (fault.isPresent()) {
       throw new OAuthRefusal(new ErrorObject(fault.get().code()), "as the test has planned");
     }
@@ -178,16 +177,14 @@ final class AuthorizationEndpoint {
   }
 
   private static Grant grant(IdentityCall call, ClientRecord client, User user, Instant signedIn) {
-    return new Grant(
-        client.id(),
-        Optional.of(user.name()),
-        call.scopes(),
-        Grants.audience(call, client),
-        call.parameter("nonce"),
-        signedIn,
-        UUID.randomUUID().toString(),
-        call.parameter("dpop_jkt"),
-        Optional.empty());
+    return Grant.of(
+            client,
+            Optional.of(user.name()),
+            call.scopes(),
+            Grants.audience(call, client),
+            call.now())
+        .afterSignIn(call.parameter("nonce"), signedIn)
+        .boundTo(call.parameter("dpop_jkt"));
   }
 
   private static OAuthRefusal noUser(IdentityCall call) {

@@ -45,7 +45,7 @@ final class ClientAuthenticator {
    * @throws OAuthRefusal if it does not authenticate as it is declared
    */
   static ClientRecord authenticate(IdentityCall call) throws OAuthRefusal {
-    if (call.provider().faults().take(it -> it == IdentityFault.INVALID_CLIENT).isPresent()) {
+    if (call.provider().faults().take(IdentityFault.INVALID_CLIENT)) {
       throw new OAuthRefusal(OAuth2Error.INVALID_CLIENT, "the client is refused");
     }
     requireNothingInUrl(call);

@@ -89,7 +89,7 @@ final class Devices {
       throw new OAuthRefusal(
           DeviceAuthorizationGrantError.EXPIRED_TOKEN, "the device code has expired");
     }
-    Optional<IdentityFault> fault = call.provider().faults().take(IdentityFault::isOfDevices);
+    Optional<IdentityFault> fault = call.provider().faults().take(PlannedFaults.OF_DEVICES);
     if (fault.isPresent()) {
       throw new OAuthRefusal(new ErrorObject(fault.get().code()), "as the test has planned");
     }
@@ -99,16 +99,8 @@ final class Devices {
       throw new OAuthRefusal(OAuth2Error.ACCESS_DENIED, "the user has denied it");
     }
     Grant grant =
-        new Grant(
-            client.id(),
-            user,
-            device.scopes(),
-            Grants.audience(call, client),
-            Optional.empty(),
-            call.now(),
-            StoredGrants.random(),
-            key,
-            Optional.empty());
+        Grant.of(client, user, device.scopes(), Grants.audience(call, client), call.now())
+            .boundTo(key);
     return new TokenResponse(call, grant).withRefresh();
   }
 

@@ -31,9 +31,29 @@ record Grant(
     Optional<String> thumbprint,
     Optional<String> actor) {
 
+  /** Copies the collections. */
   Grant {
     scopes = new LinkedHashSet<>(scopes);
     audience = List.copyOf(audience);
+  }
+
+  /** Returns the grant of a session that begins now, to a client for itself or for a user. */
+  static Grant of(
+      ClientRecord client,
+      Optional<String> user,
+      Set<String> scopes,
+      List<String> audience,
+      Instant now) {
+    return new Grant(
+        client.id(),
+        user,
+        scopes,
+        audience,
+        Optional.empty(),
+        now,
+        StoredGrants.random(),
+        Optional.empty(),
+        Optional.empty());
   }
 
   /** Returns the scopes as one text. */
@@ -46,8 +66,19 @@ record Grant(
     return new Grant(client, user, fewer, audience, nonce, signedIn, session, thumbprint, actor);
   }
 
+  /** Returns it for a user who has signed in. */
+  Grant afterSignIn(Optional<String> itsNonce, Instant at) {
+    return new Grant(client, user, scopes, audience, itsNonce, at, session, thumbprint, actor);
+  }
+
   /** Returns it bound to a key. */
   Grant boundTo(Optional<String> key) {
     return new Grant(client, user, scopes, audience, nonce, signedIn, session, key, actor);
+  }
+
+  /** Returns it for somebody who acts for the user. */
+  Grant actedBy(String other) {
+    return new Grant(
+        client, user, scopes, audience, nonce, signedIn, session, thumbprint, Optional.of(other));
   }
 }

@@ -6,7 +6,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Stream;
 
 /** What clients are granted, whatever the kind of grant. */
@@ -51,15 +50,6 @@ final class Grants {
   static Grant of(IdentityCall call, ClientRecord client, Optional<String> user)
       throws OAuthRefusal {
     requireScopes(client, call.scopes());
-    return new Grant(
-        client.id(),
-        user,
-        call.scopes(),
-        audience(call, client),
-        Optional.empty(),
-        call.now(),
-        UUID.randomUUID().toString(),
-        Optional.empty(),
-        Optional.empty());
+    return Grant.of(client, user, call.scopes(), audience(call, client), call.now());
   }
 }

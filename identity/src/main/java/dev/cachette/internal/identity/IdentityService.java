@@ -50,7 +50,7 @@ public final class IdentityService implements ServedService {
   public Response respond(ServedCall served) {
     IdentityCall call = IdentityCall.of(served, provider);
     EndpointPath endpoint = endpoint(served.request()).orElseThrow();
-    if (provider.faults().take(it -> it == IdentityFault.UNAVAILABLE).isPresent()) {
+    if (provider.faults().take(IdentityFault.UNAVAILABLE)) {
       return IdentityResponses.with(
           IdentityResponses.json(UNAVAILABLE, Map.of("error", IdentityFault.UNAVAILABLE.code())),
           "retry-after",

@@ -8,10 +8,32 @@ import java.util.EnumSet;
 import java.util.Iterator;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 
 /** The faults that a test has asked for. Thread-safe. */
 public final class PlannedFaults {
+
+  /** Answers to authorization requests. */
+  static final Set<IdentityFault> OF_AUTHORIZATION =
+      Set.of(
+          IdentityFault.ACCESS_DENIED,
+          IdentityFault.LOGIN_REQUIRED,
+          IdentityFault.CONSENT_REQUIRED);
+
+  /** Answers to devices that ask for tokens. */
+  static final Set<IdentityFault> OF_DEVICES =
+      Set.of(IdentityFault.AUTHORIZATION_PENDING, IdentityFault.SLOW_DOWN);
+
+  /** What is wrong with tokens. */
+  static final Set<IdentityFault> IN_TOKENS =
+      Set.of(
+          IdentityFault.UNKNOWN_KEY,
+          IdentityFault.WRONG_SIGNATURE,
+          IdentityFault.WRONG_ISSUER,
+          IdentityFault.WRONG_AUDIENCE,
+          IdentityFault.WRONG_NONCE,
+          IdentityFault.EXPIRED,
+          IdentityFault.NOT_YET_VALID,
+          IdentityFault.UNSIGNED);
 
   private final Deque<IdentityFault> once = new ArrayDeque<>();
   private final Set<IdentityFault> always = EnumSet.noneOf(IdentityFault.class);
@@ -32,16 +54,21 @@ public final class PlannedFaults {
     always.clear();
   }
 
-  /** Returns the next fault of a kind, and uses it up if it is for one request. */
-  synchronized Optional<IdentityFault> take(Predicate<IdentityFault> kind) {
+  /** Returns true if a fault is next, and uses it up if it is for one request. */
+  boolean take(IdentityFault fault) {
+    return take(Set.of(fault)).isPresent();
+  }
+
+  /** Returns the next of some faults, and uses it up if it is for one request. */
+  synchronized Optional<IdentityFault> take(Set<IdentityFault> kind) {
     Iterator<IdentityFault> planned = once.iterator();
     while (planned.hasNext()) {
       IdentityFault next = planned.next();
-      if (kind.test(next)) {
+      if (kind.contains(next)) {
         planned.remove();
         return Optional.of(next);
       }
     }
-    return always.stream().filter(kind).findFirst();
+    return always.stream().filter(kind::contains).findFirst();
   }
 }

@@ -7,7 +7,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 
 /**
  * Tokens that a test takes without a flow.
@@ -40,15 +39,6 @@ public record ReadyTokens(Provider provider, Clock clock) {
 
   private Grant grant(String user, ClientRecord client, Set<String> scopes) {
     List<String> audience = client.audience().isEmpty() ? List.of(client.id()) : client.audience();
-    return new Grant(
-        client.id(),
-        Optional.of(user),
-        scopes,
-        audience,
-        Optional.empty(),
-        clock.instant(),
-        UUID.randomUUID().toString(),
-        Optional.empty(),
-        Optional.empty());
+    return Grant.of(client, Optional.of(user), scopes, audience, clock.instant());
   }
 }

@@ -47,11 +47,6 @@ public record TokenCheck(
     claims = Map.copyOf(claims);
   }
 
-  /** Returns a check that every valid token passes. */
-  static TokenCheck any(Provider provider) {
-    return new TokenCheck(provider, Set.of(), Set.of(), Map.of());
-  }
-
   /** Tests the token of a request. */
   public Outcome of(Request request, Instant now) {
     Optional<Bearer.Sent> sent = Bearer.in(request);

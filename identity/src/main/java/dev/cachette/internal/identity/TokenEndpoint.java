@@ -26,8 +26,7 @@ final class TokenEndpoint {
     ClientRecord client = ClientAuthenticator.authenticate(call);
     AuthorizationGrant wanted = wanted(call);
     Optional<String> key = ProofOfPossession.key(call, client);
-    Optional<IdentityFault> fault = call.provider().faults().take(IdentityFault::isOfGrants);
-    if (fault.isPresent()) {
+    if (call.provider().faults().take(IdentityFault.INVALID_GRANT)) {
       throw new OAuthRefusal(OAuth2Error.INVALID_GRANT, "as the test has planned");
     }
     if (wanted instanceof AuthorizationCodeGrant code) {

@@ -41,7 +41,7 @@ record TokenResponse(IdentityCall call, Grant grant) {
   /** Returns the members of the response. */
   Map<String, Object> tokens() {
     Provider provider = call.provider();
-    Optional<IdentityFault> fault = provider.faults().take(IdentityFault::isInTokens);
+    Optional<IdentityFault> fault = provider.faults().take(PlannedFaults.IN_TOKENS);
     String access = provider.tokens().accessToken(grant, call.now(), fault);
     Map<String, Object> members = new LinkedHashMap<>();
     members.put("access_token", access);
