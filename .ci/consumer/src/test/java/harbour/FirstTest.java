@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.cachette.Cachette;
+import dev.cachette.identity.IdentityProvider;
 import dev.cachette.junit.InterceptHttp;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -30,6 +31,23 @@ class FirstTest {
 
     assertEquals("{\"high\":[\"04:10\"]}", body);
     net.calls().assertCount(1);
+  }
+
+  @Test
+  void identityNeedsNothingElse(Cachette net) throws Exception {
+    IdentityProvider id = IdentityProvider.open(net, "https://id.example");
+    id.user("mara");
+    net.stub("GET https://tides.example/v1/tides")
+        .bearer(id.token().withScope("tides:read"))
+        .answer(json("[]"));
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("https://tides.example/v1/tides"))
+            .header("authorization", "Bearer " + id.accessToken("mara", "tides:read"))
+            .build();
+
+    assertEquals(
+        "[]", HttpClient.newHttpClient().send(request, BodyHandlers.ofString()).body());
+    assertThrows(ClassNotFoundException.class, () -> Class.forName("com.nimbusds.jwt.JWT"));
   }
 
   @Test
