@@ -94,7 +94,12 @@ final class CallerAnswers {
   /** Returns who made the request that is on a tunnel now. */
   Optional<Attributed> at(int tunnel, int stream) {
     OptionalInt client = proxy.clientOf(tunnel);
-    return client.isEmpty() ? Optional.empty() : attribution.attributed(client.getAsInt(), stream);
+    if (client.isEmpty()) {
+      return Optional.empty();
+    }
+    Optional<Attributed> maker = attribution.attributed(client.getAsInt(), stream);
+    proxy.requested(client.getAsInt());
+    return maker;
   }
 
   void carries(int remotePort, long call) {

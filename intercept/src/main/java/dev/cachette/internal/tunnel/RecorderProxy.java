@@ -28,6 +28,9 @@ final class RecorderProxy {
   /** The ports of the application's connections, by those of their tunnels. */
   private final Map<Integer, Integer> clients = new ConcurrentHashMap<>();
 
+  /** The ports of the application's connections on which a request has arrived at the recorder. */
+  private final Set<Integer> requested = ConcurrentHashMap.newKeySet();
+
   /** Connections that were made while there was no recorder. */
   private final Set<Tunnel> passedBy = ConcurrentHashMap.newKeySet();
 
@@ -52,6 +55,11 @@ final class RecorderProxy {
   OptionalInt clientOf(int tunnel) {
     Integer client = clients.get(tunnel);
     return client == null ? OptionalInt.empty() : OptionalInt.of(client);
+  }
+
+  /** A request has arrived at the recorder, on the application's connection from this port. */
+  void requested(int client) {
+    requested.add(client);
   }
 
   /**
@@ -115,13 +123,22 @@ final class RecorderProxy {
   }
 
   private void close(Socket connection) throws IOException {
-    clients.remove(connection.getLocalPort());
+    Integer client = clients.remove(connection.getLocalPort());
+    if (client != null) {
+      requested.remove(client);
+    }
     connection.close();
   }
 
-  /** A response has come for the application's connection from this port. */
+  /**
+   * Bytes have come for the application's connection from this port: a response, if there was a
+   * request. Before it they are of TLS, such as session tickets (RFC 8446 section 4.6.1), which may
+   * come when the request is already on its way.
+   */
   void answered(int client) {
-    answered.accept(client);
+    if (requested.contains(client)) {
+      answered.accept(client);
+    }
   }
 
   /** Notes that a tunnel goes to its service, as there is no recorder. */
