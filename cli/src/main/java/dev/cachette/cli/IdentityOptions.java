@@ -45,12 +45,21 @@ final class IdentityOptions {
       throw new WrongUsage(
           "--user and --login-page are of an identity provider. Fix: add --identity URL.");
     }
-    if (issuer != null && !issuer.matches("https?://[^?#]+")) {
+    if (issuer != null && !isIssuer(issuer)) {
       throw new WrongUsage(
           "--identity needs an http or https URL without a query, not \"" + issuer + "\".");
     }
     if (issuer != null && users.isEmpty()) {
       throw new WrongUsage("nobody can sign in at " + issuer + ". Fix: add --user NAME.");
+    }
+  }
+
+  private static boolean isIssuer(String text) {
+    try {
+      Uri url = Uri.parse(text);
+      return Uri.parseOrigin(url.origin()).port() > 0 && url.rawQuery().isEmpty();
+    } catch (IllegalArgumentException malformed) {
+      return false;
     }
   }
 

@@ -7,6 +7,7 @@ import dev.cachette.internal.uri.Percent;
 import java.net.URI;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /**
  * The absolute {@code http} or {@code https} URI of a request, in its parts (RFC 3986, RFC 9110
@@ -19,6 +20,11 @@ import java.util.Optional;
  * @param rawQuery the query as sent, without its question mark; empty if there was none
  */
 public record Uri(String scheme, String host, int port, String path, Optional<String> rawQuery) {
+
+  private static final int LARGEST_PORT = 65_535;
+
+  /** Characters that no host has (RFC 3986 section 3.2.2). */
+  private static final Pattern IMPOSSIBLE = Pattern.compile("[\\s\\p{Cntrl}\"<>\\\\^`{|}]");
 
   /** Normalises the host, and an absent path to {@code "/"}. */
   public Uri {
@@ -61,7 +67,8 @@ public record Uri(String scheme, String host, int port, String path, Optional<St
     try {
       Uri uri = parse(String.valueOf(origin));
       boolean http = uri.scheme.equals("http") || uri.scheme.equals("https");
-      if (http && uri.path.equals("/") && uri.rawQuery.isEmpty()) {
+      boolean possible = uri.port <= LARGEST_PORT && !IMPOSSIBLE.matcher(uri.host).find();
+      if (http && possible && uri.path.equals("/") && uri.rawQuery.isEmpty()) {
         return uri;
       }
     } catch (IllegalArgumentException malformed) {
