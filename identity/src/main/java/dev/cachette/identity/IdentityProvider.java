@@ -70,9 +70,10 @@ public final class IdentityProvider implements CallGroup {
   public static IdentityProvider open(Cachette net, String issuer) {
     Refusals.given("open(net, issuer)", net);
     Uri url = Uri.parse(Refusals.given("open(net, issuer)", issuer));
-    if (url.rawQuery().isPresent() || !url.scheme().matches("https?")) {
+    Uri.parseOrigin(url.origin());
+    if (url.rawQuery().isPresent()) {
       throw Refusals.argument(
-          "open(net, issuer) needs an http or https URL without a query, not \"" + issuer + "\".");
+          "open(net, issuer) needs a URL without a query, not \"" + issuer + "\".");
     }
     Provider provider = new Provider(issuer.replaceAll("/+$", ""));
     IdentityProvider opened = new IdentityProvider(net, provider);
@@ -160,41 +161,36 @@ public final class IdentityProvider implements CallGroup {
 
   /** Sets how long access tokens are valid; 5 minutes by default. */
   public IdentityProvider accessTokensLast(Duration lifetime) {
-    provider.setLifetimes(
-        provider
-            .lifetimes()
-            .withAccessToken(requirePositive("accessTokensLast(lifetime)", lifetime)));
+    requireSecond("accessTokensLast(lifetime)", lifetime);
+    provider.change(it -> it.withAccessToken(lifetime));
     return this;
   }
 
   /** Sets how long ID tokens are valid; 5 minutes by default. */
   public IdentityProvider idTokensLast(Duration lifetime) {
-    provider.setLifetimes(
-        provider.lifetimes().withIdToken(requirePositive("idTokensLast(lifetime)", lifetime)));
+    requireSecond("idTokensLast(lifetime)", lifetime);
+    provider.change(it -> it.withIdToken(lifetime));
     return this;
   }
 
   /** Sets how long refresh tokens are valid; a day by default. */
   public IdentityProvider refreshTokensLast(Duration lifetime) {
-    provider.setLifetimes(
-        provider
-            .lifetimes()
-            .withRefreshToken(requirePositive("refreshTokensLast(lifetime)", lifetime)));
+    requireSecond("refreshTokensLast(lifetime)", lifetime);
+    provider.change(it -> it.withRefreshToken(lifetime));
     return this;
   }
 
   /** Sets how long authorization codes are valid; a minute by default. */
   public IdentityProvider codesLast(Duration lifetime) {
-    provider.setLifetimes(
-        provider.lifetimes().withCode(requirePositive("codesLast(lifetime)", lifetime)));
+    requireSecond("codesLast(lifetime)", lifetime);
+    provider.change(it -> it.withCode(lifetime));
     return this;
   }
 
-  private static Duration requirePositive(String what, Duration lifetime) {
+  private static void requireSecond(String what, Duration lifetime) {
     if (Refusals.given(what, lifetime).compareTo(Duration.ofSeconds(1)) < 0) {
       throw Refusals.argument(what + " needs at least a second, not " + lifetime + ".");
     }
-    return lifetime;
   }
 
   /**

@@ -329,6 +329,8 @@ class TokensTest {
         new Executable[] {
           () -> IdentityProvider.open(net, "ftp://id.example"),
           () -> IdentityProvider.open(net, "https://id.example?x=1"),
+          () -> IdentityProvider.open(net, "https://id.example:99999"),
+          () -> IdentityProvider.open(net, "https://a b"),
           () -> id.signIn("nobody"),
           () -> id.accessToken("nobody"),
           () -> id.user(" "),

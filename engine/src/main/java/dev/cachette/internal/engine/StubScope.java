@@ -266,7 +266,7 @@ public final class StubScope {
     }
   }
 
-  /** Returns what its test is to know if it fails. */
+  /** Returns the notes for its test, if that fails. */
   List<String> notes() {
     return Stream.concat(rules.stream().flatMap(rule -> rule.notes().stream()), refusals.stream())
         .toList();

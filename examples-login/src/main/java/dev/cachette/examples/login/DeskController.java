@@ -11,7 +11,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.client.RestClient;
 
-/** What people and machines see of the desk. */
+/** The desk, for people and for machines. */
 @RestController
 class DeskController {
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.identity.option;
 
-/** What an identity provider can do instead of what its client hopes for. */
+/** Failures and wrong tokens of an identity provider, which a test can plan. */
 public enum IdentityFault {
   /** The user, or a policy, denies the authorization request: {@code access_denied}. */
   ACCESS_DENIED("access_denied"),

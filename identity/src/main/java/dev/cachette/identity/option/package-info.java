@@ -1,4 +1,4 @@
-/** What a test can choose of an identity provider: faults, rules, algorithms. */
+/** The choices of a test for an identity provider: faults, rules, algorithms. */
 @NullMarked
 package dev.cachette.identity.option;
 

@@ -10,7 +10,7 @@ import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * What is declared of a client. Immutable.
+ * The declaration of a client. Immutable.
  *
  * @param id its identifier
  * @param secret its secret; empty if it has none

@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * What a client may do, and for whom. Immutable.
+ * The right of a client to act, for itself or for a user. Immutable.
  *
  * @param client the identifier of the client
  * @param user the name of the user; empty if the client acts for itself

@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 
-/** What clients are granted, whatever the kind of grant. */
+/** The rules for scopes and audiences that all kinds of grants share. */
 final class Grants {
 
   /** The types of grants, as in the metadata. */

@@ -43,55 +43,32 @@ final class Pages {
   /** Asks who signs in. */
   static Response login(IdentityCall call) {
     StringBuilder html = begin("Sign in");
-    html.append("<h1>Sign in</h1>\n<p>")
+    html.append("<p>")
         .append(escaped(call.parameter("client_id").orElse("A client")))
         .append(" wants to know who you are. Users of ")
         .append(escaped(call.provider().issuer()))
-        .append(":</p>\n<form method=\"post\" action=\"")
-        .append(escaped(call.request().uri().path()))
-        .append("\">\n");
+        .append(":</p>\n");
+    beginForm(html, call.request().uri().path());
     call.parameters().forEach((name, values) -> hidden(html, name, values));
-    for (String user : call.provider().accounts().names()) {
-      html.append("<button name=\"")
-          .append(CHOSEN)
-          .append("\" value=\"")
-          .append(escaped(user))
-          .append("\">")
-          .append(escaped(user))
-          .append("</button>\n");
-    }
-    return IdentityResponses.page(
-        200, html.append("</form>\n</main>\n</body></html>\n").toString());
+    users(html, call, "");
+    return page(200, html.append("</form>\n"));
   }
 
   /** Asks which device to allow; the code may be filled in already. */
   static Response device(IdentityCall call, String userCode) {
     StringBuilder html = begin("Allow a device");
-    html.append("<h1>Allow a device</h1>\n<form method=\"post\" action=\"")
-        .append(escaped(call.request().uri().path()))
-        .append("\">\n<p><label>Code <input name=\"user_code\" value=\"")
+    beginForm(html, call.request().uri().path());
+    html.append("<p><label>Code <input name=\"user_code\" value=\"")
         .append(escaped(userCode))
         .append("\"></label></p>\n");
-    for (String user : call.provider().accounts().names()) {
-      html.append("<button name=\"")
-          .append(CHOSEN)
-          .append("\" value=\"")
-          .append(escaped(user))
-          .append("\">Allow as ")
-          .append(escaped(user))
-          .append("</button>\n");
-    }
+    users(html, call, "Allow as ");
     html.append("<button class=\"second\" name=\"deny\" value=\"yes\">Deny</button>\n");
-    return IdentityResponses.page(
-        200, html.append("</form>\n</main>\n</body></html>\n").toString());
+    return page(200, html.append("</form>\n"));
   }
 
   /** Says something. */
   static Response message(int status, String title, String text) {
-    StringBuilder html = begin(title);
-    html.append("<h1>").append(escaped(title)).append("</h1>\n<p>").append(escaped(text));
-    return IdentityResponses.page(
-        status, html.append("</p>\n</main>\n</body></html>\n").toString());
+    return page(status, begin(title).append("<p>").append(escaped(text)).append("</p>\n"));
   }
 
   /** An error that must not be redirected. */
@@ -102,15 +79,39 @@ final class Pages {
   /** A form that sends itself (OAuth 2.0 Form Post Response Mode). */
   static Response post(URI to, Map<String, String> members) {
     StringBuilder html = begin("Signing in");
-    html.append("<form method=\"post\" action=\"").append(escaped(to.toString())).append("\">\n");
+    beginForm(html, to.toString());
     members.forEach((name, value) -> hidden(html, name, List.of(value)));
-    html.append("<noscript><button>Continue</button></noscript>\n</form>\n")
-        .append("<script>document.forms[0].submit()</script>\n</main>\n</body></html>\n");
-    return IdentityResponses.page(200, html.toString());
+    html.append("<noscript><button>Continue</button></noscript>\n</form>\n");
+    return page(200, html.append("<script>document.forms[0].submit()</script>\n"));
   }
 
   private static StringBuilder begin(String title) {
-    return new StringBuilder(String.format(BEGIN, escaped(title)));
+    return new StringBuilder(String.format(BEGIN, escaped(title)))
+        .append("<h1>")
+        .append(escaped(title))
+        .append("</h1>\n");
+  }
+
+  private static Response page(int status, StringBuilder html) {
+    return IdentityResponses.page(status, html.append("</main>\n</body></html>\n").toString());
+  }
+
+  private static void beginForm(StringBuilder html, String to) {
+    html.append("<form method=\"post\" action=\"").append(escaped(to)).append("\">\n");
+  }
+
+  /** A button for each user. */
+  private static void users(StringBuilder html, IdentityCall call, String before) {
+    for (String user : call.provider().accounts().names()) {
+      html.append("<button name=\"")
+          .append(CHOSEN)
+          .append("\" value=\"")
+          .append(escaped(user))
+          .append("\">")
+          .append(before)
+          .append(escaped(user))
+          .append("</button>\n");
+    }
   }
 
   private static void hidden(StringBuilder html, String name, List<String> values) {

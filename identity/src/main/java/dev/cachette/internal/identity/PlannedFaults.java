@@ -23,7 +23,7 @@ public final class PlannedFaults {
   static final Set<IdentityFault> OF_DEVICES =
       Set.of(IdentityFault.AUTHORIZATION_PENDING, IdentityFault.SLOW_DOWN);
 
-  /** What is wrong with tokens. */
+  /** Faults of tokens. */
   static final Set<IdentityFault> IN_TOKENS =
       Set.of(
           IdentityFault.UNKNOWN_KEY,

@@ -6,6 +6,7 @@ import dev.cachette.identity.option.SigningAlgorithm;
 import java.util.EnumSet;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /** All that an identity provider knows. Thread-safe. */
@@ -24,7 +25,7 @@ public final class Provider {
   private volatile boolean showsPage;
   private @Nullable Declared declared;
 
-  /** What was declared for all tests. */
+  /** The declarations for all tests. */
   private record Declared(
       Map<String, User> users,
       Map<String, ClientRecord> clients,
@@ -79,13 +80,13 @@ public final class Provider {
   }
 
   /** Returns how long what it issues is valid. */
-  public Lifetimes lifetimes() {
+  Lifetimes lifetimes() {
     return lifetimes;
   }
 
-  /** Sets how long what it issues is valid. */
-  public void setLifetimes(Lifetimes other) {
-    lifetimes = other;
+  /** Changes how long what it issues is valid. */
+  public synchronized void change(UnaryOperator<Lifetimes> change) {
+    lifetimes = change.apply(lifetimes);
   }
 
   /** Returns true if users sign in on a page. */

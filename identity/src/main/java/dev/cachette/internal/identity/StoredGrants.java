@@ -10,7 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 
-/** What was issued and is redeemed later: codes, refresh tokens, and more. Thread-safe. */
+/** Codes, refresh tokens and others that were issued, until they are redeemed. Thread-safe. */
 final class StoredGrants {
 
   private static final int MOST = 10_000;
@@ -68,8 +68,7 @@ final class StoredGrants {
 
   /** Returns a text that cannot be guessed. */
   static String random() {
-    return UUID.randomUUID().toString().replace("-", "")
-        + UUID.randomUUID().toString().replace("-", "").substring(0, 11);
+    return UUID.randomUUID().toString().replace("-", "");
   }
 
   synchronized String add(Code code) {

@@ -15,7 +15,7 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * What a resource requires of the token of a request.
+ * The requirements of a resource for the token of a request.
  *
  * @param scopes the scopes that it must have
  * @param audience the audience that it must have one of; empty for any

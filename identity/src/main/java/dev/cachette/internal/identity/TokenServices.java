@@ -14,7 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * What can be done with a token that was issued: user info (OpenID Connect Core section 5.3),
+ * The endpoints for tokens that were issued: user info (OpenID Connect Core section 5.3),
  * introspection (RFC 7662), revocation (RFC 7009).
  */
 final class TokenServices {

@@ -72,10 +72,9 @@ final class OneCall extends SimpleChannelInboundHandler<Object> {
     repeating = Optional.of(other);
   }
 
-  /** Returns the call for a stream of HTTP/2. */
+  /** Returns the call for a stream of HTTP/2, which has no such header. */
   OneCall onStream() {
     written.headers().remove(HttpHeaderNames.CONNECTION);
-    keeping = Optional.empty();
     return this;
   }
 
