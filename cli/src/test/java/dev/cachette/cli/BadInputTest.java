@@ -41,7 +41,7 @@ class BadInputTest {
         "serve | 2 | nothing to serve. Fix:",
         "serve --identity ftp://id --user mara | 2 | --identity needs an http or https URL",
         "serve --identity http://localhost:8099 | 2 | nobody can sign in at http://localhost:8099.",
-        "serve --identity http://localhost:99999 --user mara | 2 | --identity needs an http or https",
+        "serve --identity http://id.example:99999 --user mara | 2 | --identity needs an http",
         "serve --identity http:///x --user mara | 2 | --identity needs an http or https URL",
         "serve --user mara | 2 | Fix: add --identity URL.",
         "serve --login-page | 2 | Fix: add --identity URL.",
