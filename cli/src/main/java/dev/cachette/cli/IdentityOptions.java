@@ -43,7 +43,7 @@ final class IdentityOptions {
   void check() {
     if (issuer == null && (page || !users.isEmpty())) {
       throw new WrongUsage(
-          "--user and --login-page are of an identity provider. Fix: add --identity URL.");
+          "--user and --login-page need an identity provider. Fix: add --identity URL.");
     }
     if (issuer != null && !isIssuer(issuer)) {
       throw new WrongUsage(

@@ -49,7 +49,7 @@ final class ChallengeSource implements AnswerSource {
     public Reply reply(PendingCall pending) {
       pending.noteRefused(
           String.format(
-              "The stub %s refused %s: its credentials are wrong.\n\n%s",
+              "The stub %s rejected %s: invalid credentials.\n\n%s",
               stub, call.request(), CheckText.lines(missed.check(call.received()))));
       return Reply.of(missed.challenge(call.received()));
     }

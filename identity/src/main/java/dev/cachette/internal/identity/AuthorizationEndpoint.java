@@ -107,7 +107,7 @@ final class AuthorizationEndpoint {
       IdentityCall call, ClientRecord client, AuthorizationRequest request) throws OAuthRefusal {
     Optional<IdentityFault> fault = call.provider().faults().take(PlannedFaults.OF_AUTHORIZATION);
     if (fault.isPresent()) {
-      throw new OAuthRefusal(new ErrorObject(fault.get().code()), "as the test has planned");
+      throw new OAuthRefusal(new ErrorObject(fault.get().code()), "planned by the test");
     }
     if (!request.getResponseType().equals(ResponseType.CODE)) {
       throw new OAuthRefusal(
@@ -120,7 +120,7 @@ final class AuthorizationEndpoint {
           "state",
           "a text that the client compares with the response",
           "missing",
-          "Without it, another page can sign the user in to a foreign account.",
+          "Without it, another page can sign the user in to someone else's account.",
           "send a random state, and compare it.");
     }
     requireChallenge(call, client, request);

@@ -91,7 +91,7 @@ final class Devices {
     }
     Optional<IdentityFault> fault = call.provider().faults().take(PlannedFaults.OF_DEVICES);
     if (fault.isPresent()) {
-      throw new OAuthRefusal(new ErrorObject(fault.get().code()), "as the test has planned");
+      throw new OAuthRefusal(new ErrorObject(fault.get().code()), "planned by the test");
     }
     Optional<String> user = decided(call, device);
     grants.endDevice(code);

@@ -127,7 +127,7 @@ record IdentityCall(ServedCall call, Provider provider, Map<String, List<String>
               Failed.of(
                   String.format(
                       "The code under test uses the identity provider %s wrongly.\n\n%s\n%s\n%s\n"
-                          + "Fix: %s If the test means it: allow(IdentityRule.%s).\n",
+                          + "Fix: %s If this is intentional, call allow(IdentityRule.%s).\n",
                       provider.issuer(),
                       RequestText.of(request()),
                       CheckText.lines(check),

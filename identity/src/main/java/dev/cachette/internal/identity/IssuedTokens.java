@@ -78,7 +78,7 @@ public final class IssuedTokens {
       parsed = JWTParser.parse(token);
       claims = parsed.getJWTClaimsSet();
     } catch (ParseException malformed) {
-      return Verdict.refused(Optional.empty(), "it is not a token of " + issuer);
+      return Verdict.refused(Optional.empty(), "it was not issued by " + issuer);
     }
     return problem(parsed, claims, now)
         .map(problem -> Verdict.refused(Optional.of(claims), problem))
@@ -93,7 +93,7 @@ public final class IssuedTokens {
       return Optional.of("it has no signature");
     }
     if (!keys.haveSigned(signed)) {
-      return Optional.of("no published key of " + issuer + " has signed it");
+      return Optional.of("it is not signed by a published key of " + issuer);
     }
     Instant expires = claims.getExpirationTime().toInstant();
     if (!now.isBefore(expires)) {

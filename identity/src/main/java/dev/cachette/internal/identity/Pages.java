@@ -44,8 +44,9 @@ final class Pages {
   static Response login(IdentityCall call) {
     StringBuilder html = begin("Sign in");
     html.append("<p>")
-        .append(escaped(call.parameter("client_id").orElse("A client")))
-        .append(" wants to know who you are. Users of ")
+        .append("Sign in to ")
+        .append(escaped(call.parameter("client_id").orElse("the client")))
+        .append(" as a user of ")
         .append(escaped(call.provider().issuer()))
         .append(":</p>\n");
     beginForm(html, call.request().uri().path());

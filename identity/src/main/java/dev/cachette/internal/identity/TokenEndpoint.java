@@ -27,7 +27,7 @@ final class TokenEndpoint {
     AuthorizationGrant wanted = wanted(call);
     Optional<String> key = ProofOfPossession.key(call, client);
     if (call.provider().faults().take(IdentityFault.INVALID_GRANT)) {
-      throw new OAuthRefusal(OAuth2Error.INVALID_GRANT, "as the test has planned");
+      throw new OAuthRefusal(OAuth2Error.INVALID_GRANT, "planned by the test");
     }
     if (wanted instanceof AuthorizationCodeGrant code) {
       return CodeRedemption.redeem(call, client, code, key);
