@@ -7,7 +7,7 @@ import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.engine.Capturing;
 import dev.cachette.internal.engine.RealCallObserver;
 import dev.cachette.internal.engine.RealServiceFailed;
-import dev.cachette.internal.engine.ServedService;
+import dev.cachette.internal.engine.ServedServices;
 import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.wire.ClientHooks;
 import java.nio.file.Path;
@@ -57,9 +57,9 @@ public final class CachetteInternals {
     SettingsProperties.requireKnown(names, source);
   }
 
-  /** Answers for a service, in the current scope. */
-  public static void serve(Cachette net, ServedService service) {
-    net.session().scopes().services().add(service);
+  /** Returns the services of a session that other modules stand in for. */
+  public static ServedServices services(Cachette net) {
+    return net.session().scopes().services();
   }
 
   /** Returns the time of a session. */

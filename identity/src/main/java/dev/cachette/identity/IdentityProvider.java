@@ -77,7 +77,7 @@ public final class IdentityProvider implements CallGroup {
     }
     Provider provider = new Provider(issuer.replaceAll("/+$", ""));
     IdentityProvider opened = new IdentityProvider(net, provider);
-    CachetteInternals.serve(net, new IdentityService(provider, opened.notices));
+    CachetteInternals.services(net).add(new IdentityService(provider, opened.notices));
     return opened;
   }
 

@@ -21,6 +21,7 @@ import java.util.function.Predicate;
 public final class CallChoice implements LoadedCassette.Choice {
 
   private final Clock clock;
+  private final OwnOrigin ownOrigin;
   private final Predicate<Request> isOfOthers;
   private final Set<Integer> used = new TreeSet<>();
   private final List<Asked> asked = new ArrayList<>();
@@ -42,10 +43,12 @@ public final class CallChoice implements LoadedCassette.Choice {
   /**
    * Creates it without exchanges.
    *
+   * @param ownOrigin the origin of the application
    * @param isOfOthers whether a call belongs elsewhere, unless there is an exchange for it
    */
-  public CallChoice(Clock clock, Predicate<Request> isOfOthers) {
+  public CallChoice(Clock clock, OwnOrigin ownOrigin, Predicate<Request> isOfOthers) {
     this.clock = clock;
+    this.ownOrigin = ownOrigin;
     this.isOfOthers = isOfOthers;
   }
 
@@ -68,7 +71,8 @@ public final class CallChoice implements LoadedCassette.Choice {
   }
 
   @Override
-  public synchronized Optional<Integer> of(Request request) {
+  public synchronized Optional<Integer> of(Request arrived) {
+    Request request = ownOrigin.in(arrived);
     Instant now = clock.instant();
     List<Integer> same =
         choosable.stream()

@@ -2,8 +2,6 @@
 package dev.cachette.internal.cases;
 
 import dev.cachette.cassette.Exchange;
-import dev.cachette.http.Body;
-import dev.cachette.http.Header;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
@@ -110,28 +108,5 @@ public final class ResponseComparison {
           parts[0].split("=", 2)[0].strip(), attributes.isEmpty() ? "no attributes" : attributes);
     }
     return cookies;
-  }
-
-  /**
-   * Returns a response as it would be at another origin: an application writes its own into links.
-   */
-  public static Exchange at(String origin, Exchange actual) {
-    String own = actual.request().uri().origin();
-    Optional<Response> response = actual.response();
-    if (own.equals(origin) || response.isEmpty()) {
-      return actual;
-    }
-    Response from = response.get();
-    List<Header> headers = new ArrayList<>();
-    from.headers()
-        .forEach(it -> headers.add(new Header(it.name(), it.value().replace(own, origin))));
-    Headers changed = Headers.of(headers);
-    Body body = from.body();
-    String text = Content.of(from.headers(), body).text();
-    if (text.contains(own)) {
-      body = Body.of(text.replace(own, origin), from.headers().charset());
-      changed = changed.with("content-encoding");
-    }
-    return actual.with(new Response(from.status(), changed, body, from.trailers()));
   }
 }

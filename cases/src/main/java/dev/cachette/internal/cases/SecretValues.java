@@ -5,11 +5,13 @@ import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.http.Header;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.uri.Percent;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -19,7 +21,8 @@ import java.util.regex.Pattern;
  */
 public final class SecretValues {
 
-  private static final Pattern PLACEHOLDER = Pattern.compile("\\{\\{([A-Za-z0-9_-]+)}}");
+  private static final Pattern PLACEHOLDER =
+      Pattern.compile("\\{\\{([A-Za-z0-9_-]+)(:url|:form)?}}");
 
   /** A shorter one could be part of other text. */
   private static final int SHORTEST = 4;
@@ -62,10 +65,10 @@ public final class SecretValues {
     Matcher placeholder = PLACEHOLDER.matcher(captured);
     StringBuilder pattern = new StringBuilder();
     int end = 0;
-    List<String> names = new ArrayList<>();
+    List<MatchResult> names = new ArrayList<>();
     while (placeholder.find()) {
       pattern.append(Pattern.quote(captured.substring(end, placeholder.start()))).append("(.+?)");
-      names.add(placeholder.group(1));
+      names.add(placeholder.toMatchResult());
       end = placeholder.end();
     }
     if (names.isEmpty()) {
@@ -75,7 +78,9 @@ public final class SecretValues {
     Matcher values = Pattern.compile(pattern.toString(), Pattern.DOTALL).matcher(now);
     if (values.matches()) {
       for (int at = 0; at < names.size(); at++) {
-        keep(names.get(at), values.group(at + 1));
+        String value = values.group(at + 1);
+        boolean isEncoded = names.get(at).group(2) != null;
+        keep(names.get(at).group(1), isEncoded ? Percent.decodeForm(value) : value);
       }
     }
   }

@@ -24,6 +24,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.regex.Pattern;
 
 /**
@@ -51,6 +52,9 @@ final class HarEntry {
 
   /** When the parts of a streamed body arrived. */
   static final String PIECES = "_pieces";
+
+  /** The claims of the tokens that are placeholders, by their names. */
+  static final String TOKENS = "_tokens";
 
   private static final int NO_CONTENT = 204;
   private static final int NOT_MODIFIED = 304;
@@ -81,10 +85,18 @@ final class HarEntry {
     String protocol = protocol(response.path("httpVersion").asText());
     if (status == 0) {
       return new Exchange(
-          started, time, protocol, request, Optional.empty(), Optional.empty(), List.of());
+          started,
+          time,
+          protocol,
+          request,
+          Optional.empty(),
+          Optional.empty(),
+          List.of(),
+          Map.of());
     }
     return Exchange.answered(started, time, protocol, request, response(request, response, status))
-        .inPieces(pieces(entry.path(PIECES)));
+        .inPieces(pieces(entry.path(PIECES)))
+        .withTokens(tokens(entry.path(TOKENS)));
   }
 
   /** Refuses a response whose body has a size, but was not recorded, as some tools export it. */
@@ -114,6 +126,18 @@ final class HarEntry {
       pieces.add(new Exchange.Piece(Duration.ofMillis(at), size));
     }
     return pieces;
+  }
+
+  private static Map<String, String> tokens(JsonNode written) throws Malformed {
+    Map<String, String> tokens = new TreeMap<>();
+    for (Map.Entry<String, JsonNode> each : written.properties()) {
+      if (!each.getValue().path("iss").isTextual()) {
+        throw new Malformed(
+            "/" + TOKENS + "/" + each.getKey(), "needs the claims of a token, with \"iss\"");
+      }
+      tokens.put(each.getKey(), each.getValue().toString());
+    }
+    return tokens;
   }
 
   private static Duration time(JsonNode millis) throws Malformed {

@@ -72,6 +72,10 @@ public final class HarWriter {
               piece ->
                   pieces.addObject().put("at", piece.at().toMillis()).put("size", piece.size()));
     }
+    if (!exchange.tokens().isEmpty()) {
+      ObjectNode tokens = entry.putObject(HarEntry.TOKENS);
+      exchange.tokens().forEach((name, claims) -> tokens.set(name, Json.tree(claims)));
+    }
     return entry;
   }
 

@@ -2,6 +2,7 @@
 package dev.cachette.internal.cassette;
 
 import dev.cachette.internal.json.Json;
+import dev.cachette.internal.secret.SecretShapes;
 import dev.cachette.internal.text.JsonStrings;
 import dev.cachette.internal.uri.Percent;
 import java.nio.charset.StandardCharsets;
@@ -18,7 +19,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Secrets with known values, which are replaced wherever they occur in a text: in one of the known
@@ -36,10 +36,6 @@ final class KnownSecrets {
   /** The characters of percent-encoded text besides letters and digits (RFC 3986). */
   private static final String OF_PERCENT = "._~+!*'()%-";
 
-  private static final Pattern FILLED =
-      Pattern.compile("\\{\\{([A-Za-z0-9_-]+)(?::([a-z0-9-]+))?\\}\\}");
-  private static final Pattern WRAPPED = Pattern.compile("\\{\\{(base64|base64url)=");
-
   private final List<Variant> variants = new ArrayList<>();
 
   /** The names of values. */
@@ -47,7 +43,6 @@ final class KnownSecrets {
 
   private final Set<String> texts = new HashSet<>();
   private final SecretTraces traces = new SecretTraces();
-  private final Map<String, String> named;
   private boolean sorted = true;
 
   /** A secret in one form. */
@@ -59,7 +54,6 @@ final class KnownSecrets {
    * @param named their values by name
    */
   KnownSecrets(Map<String, String> named) {
-    this.named = named;
     named.forEach((name, value) -> learn(name, value));
   }
 
@@ -148,12 +142,19 @@ final class KnownSecrets {
 
   private static String within(Pattern pattern, String text, Within change) {
     Matcher tokens = pattern.matcher(text);
+    Matcher signed = SecretShapes.SIGNED_TOKEN.matcher(text);
+    boolean isAnySigned = signed.find();
     StringBuilder changed = new StringBuilder();
     while (tokens.find()) {
       String token = tokens.group();
+      while (isAnySigned && signed.end() <= tokens.start()) {
+        isAnySigned = signed.find();
+      }
       boolean isPlaceholder =
           tokens.start() >= 2 && text.startsWith(Placeholder.OPEN, tokens.start() - 2);
-      String replacement = isPlaceholder ? token : change.redact(token).orElse(token);
+      // A signed token is redacted as a whole, by its shape.
+      boolean isSigned = isAnySigned && signed.start() <= tokens.start();
+      String replacement = isPlaceholder || isSigned ? token : change.redact(token).orElse(token);
       tokens.appendReplacement(changed, Matcher.quoteReplacement(replacement));
     }
     return tokens.appendTail(changed).toString();
@@ -235,7 +236,7 @@ final class KnownSecrets {
 
   /** Encodes everything but placeholders; plain placeholders are filled in this form. */
   private static String outsidePlaceholders(String text, Placeholder.Form form) {
-    Matcher placeholders = FILLED.matcher(text);
+    Matcher placeholders = Placeholder.PATTERN.matcher(text);
     StringBuilder encoded = new StringBuilder();
     int from = 0;
     while (placeholders.find()) {
@@ -247,73 +248,6 @@ final class KnownSecrets {
       from = placeholders.end();
     }
     return encoded.append(form.of(text.substring(from))).toString();
-  }
-
-  /** Returns the text with placeholders of named secrets filled. */
-  String fill(String text) {
-    if (named.isEmpty() || !text.contains(Placeholder.OPEN)) {
-      return text;
-    }
-    String unwrapped = unwrap(text);
-    return FILLED
-        .matcher(unwrapped)
-        .replaceAll(
-            placeholder ->
-                Matcher.quoteReplacement(
-                    value(placeholder.group(1), placeholder.group(2)).orElse(placeholder.group())));
-  }
-
-  /** Fills a value that was encoded as a whole, and encodes it again. */
-  private String unwrap(String text) {
-    Matcher wrapped = WRAPPED.matcher(text);
-    StringBuilder filled = new StringBuilder();
-    int copied = 0;
-    while (wrapped.find(copied)) {
-      int end = endOf(text, wrapped.end());
-      if (end < 0) {
-        break;
-      }
-      filled.append(text, copied, wrapped.start());
-      filled.append(wrap(wrapped.group(1), fill(text.substring(wrapped.end(), end))));
-      copied = end + Placeholder.CLOSE.length();
-    }
-    return filled.append(text, copied, text.length()).toString();
-  }
-
-  /** Returns the position of the closing braces, with nested ones skipped. */
-  private static int endOf(String text, int from) {
-    int open = 1;
-    for (int at = from; at < text.length(); at++) {
-      if (text.startsWith(Placeholder.OPEN, at)) {
-        open++;
-        at++;
-      } else if (text.startsWith(Placeholder.CLOSE, at)) {
-        open--;
-        if (open == 0) {
-          return at;
-        }
-        at++;
-      }
-    }
-    return -1;
-  }
-
-  private static String wrap(String form, String text) {
-    return (form.equals("base64") ? Placeholder.Form.BASE64 : Placeholder.Form.BASE64URL).of(text);
-  }
-
-  private Optional<String> value(String name, @Nullable String form) {
-    // Hosts are in lower case, however they were written.
-    return named.entrySet().stream()
-        .filter(secret -> secret.getKey().equalsIgnoreCase(name))
-        .findFirst()
-        .flatMap(
-            secret ->
-                Arrays.stream(Placeholder.Form.values())
-                    .filter(
-                        it -> form == null ? it == Placeholder.Form.PLAIN : it.token().equals(form))
-                    .findFirst()
-                    .map(it -> it.of(secret.getValue())));
   }
 
   private static String unpadded(String token) {

@@ -20,7 +20,9 @@ import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -34,6 +36,9 @@ public final class LoadedCassette {
 
   /** A request without a match is compared with this many recorded exchanges. */
   private static final int MOST_EXAMINED = 50;
+
+  /** The authorization code that recorded redirects have, since theirs was redacted. */
+  private static final String CODE = "recorded-code";
 
   private static final int LARGE = 1 << 20;
 
@@ -63,6 +68,11 @@ public final class LoadedCassette {
 
   private Optional<Choice> choice = Optional.empty();
   private List<Uri> named = List.of();
+  private TokenSigner signer = TokenSigner.NONE;
+
+  /** The values of this run by their names, such as the state of a login. */
+  private final Map<String, String> login = new HashMap<>();
+
   private int calls;
   private Duration realTime = Duration.ZERO;
 
@@ -189,6 +199,26 @@ public final class LoadedCassette {
     named = destinations.stream().map(Uri::parseOrigin).toList();
   }
 
+  /** Returns the tokens that were signed again, with the names of their placeholders. */
+  public synchronized Map<String, String> signed() {
+    return redactor.signed();
+  }
+
+  /** Adds tokens that others have signed, with the names of their placeholders. */
+  public synchronized void learnSigned(Map<String, String> names) {
+    redactor.learnSigned(names);
+  }
+
+  /** Sets who signs tokens again. */
+  public synchronized void signedBy(TokenSigner other) {
+    signer = other;
+  }
+
+  /** Returns true if a choice decides which exchange answers. */
+  public boolean isChosen() {
+    return choice.isPresent();
+  }
+
   /** Returns the hosts that it is for, even if they are this machine. */
   public List<String> namedHosts() {
     return named.stream().map(Uri::host).distinct().toList();
@@ -202,11 +232,11 @@ public final class LoadedCassette {
     if (choice.isPresent()) {
       Optional<Integer> chosen = choice.get().of(redactor.redact(request));
       chosen.ifPresent(at -> playlist.playedFor(request.uri().host()));
-      return chosen.map(this::replayed);
+      return chosen.map(at -> replayed(at, request));
     }
     return isLargeAndUnknown(request)
         ? Optional.empty()
-        : playlist.next(redactor.redact(request)).map(this::replayed);
+        : playlist.next(redactor.redact(request)).map(at -> replayed(at, request));
   }
 
   /** Returns true for a large upload to another URL; redacting its body would take seconds. */
@@ -218,8 +248,8 @@ public final class LoadedCassette {
     return !playlist.knows(redactor.redact(bare));
   }
 
-  private Replayed replayed(int at) {
-    Exchange exchange = redactor.fill(known.replayable(at));
+  private Replayed replayed(int at, Request request) {
+    Exchange exchange = redactor.fill(known.replayable(at), signer, ofLogin(request));
     replayed.set(at);
     calls++;
     realTime = realTime.plus(exchange.time());
@@ -235,6 +265,16 @@ public final class LoadedCassette {
     }
     return new Replayed(
         exchange, reference(at), times(exchange.pieces().get(0).at(), speed), pauses);
+  }
+
+  private Map<String, String> ofLogin(Request request) {
+    Map<String, String> own = LoginParameters.values(request);
+    login.putAll(own);
+    Map<String, String> all = new HashMap<>(login);
+    if (!own.isEmpty()) {
+      all.put("code", CODE);
+    }
+    return all;
   }
 
   private static Duration times(Duration recorded, double speed) {
@@ -372,7 +412,7 @@ public final class LoadedCassette {
       altered.add(now);
     }
     altered.sort((one, other) -> one.started().compareTo(other.started()));
-    return redactor.redactAll(altered, first);
+    return redactor.redactAll(altered, first).stream().map(TokenClaims::received).toList();
   }
 
   /**

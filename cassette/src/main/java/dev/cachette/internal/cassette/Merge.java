@@ -143,7 +143,8 @@ public final class Merge {
                 exchange.request(),
                 exchange.response(),
                 exchange.fault(),
-                List.of())));
+                List.of(),
+                exchange.tokens())));
   }
 
   /** Counts equal elements. */

@@ -1,13 +1,22 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.cassette;
 
+import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
+import dev.cachette.http.Response;
+import dev.cachette.internal.content.Content;
 import dev.cachette.internal.text.Escapes;
 import dev.cachette.internal.text.Placeholders;
 import dev.cachette.internal.uri.Percent;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.Locale;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * The placeholder of a secret: <code>{{TIDES_KEY}}</code>, or for another form of it, {@code
@@ -17,6 +26,9 @@ final class Placeholder {
 
   static final String OPEN = Placeholders.OPEN;
   static final String CLOSE = Placeholders.CLOSE;
+
+  /** A placeholder: its name, and its form if it has one. */
+  static final Pattern PATTERN = Pattern.compile("\\{\\{([A-Za-z0-9_-]+)(?::([a-z0-9-]+))?\\}\\}");
 
   /** The forms in which a secret is found and filled in. */
   enum Form {
@@ -70,6 +82,40 @@ final class Placeholder {
   static String name(String of) {
     String name = of.replaceAll("[^A-Za-z0-9_-]", "_");
     return name.isEmpty() ? "secret" : name;
+  }
+
+  /** Returns true if a text is a placeholder of this name, in any form. */
+  static boolean isOf(String name, String text) {
+    Matcher placeholder = PATTERN.matcher(text);
+    return placeholder.matches() && placeholder.group(1).equals(name);
+  }
+
+  /** Returns the names of the placeholders in the headers and bodies of an exchange. */
+  static Set<String> names(Exchange exchange) {
+    Set<String> names = new TreeSet<>();
+    addNames(exchange.request().headers(), exchange.request().body(), names);
+    exchange.response().ifPresent(it -> names.addAll(names(it)));
+    return names;
+  }
+
+  /** Returns the names of the placeholders in a response. */
+  static Set<String> names(Response response) {
+    Set<String> names = new TreeSet<>();
+    addNames(response.headers(), response.body(), names);
+    return names;
+  }
+
+  private static void addNames(Headers headers, Body body, Set<String> to) {
+    headers.forEach(header -> addNames(header.value(), to));
+    if (!body.isEmpty()) {
+      addNames(Content.of(headers, body).text(), to);
+    }
+  }
+
+  private static void addNames(String text, Set<String> to) {
+    if (text.contains(OPEN)) {
+      PATTERN.matcher(text).results().forEach(it -> to.add(it.group(1)));
+    }
   }
 
   private static byte[] bytes(String text) {

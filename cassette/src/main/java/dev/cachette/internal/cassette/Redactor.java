@@ -15,6 +15,9 @@ import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.secret.Secret;
 import dev.cachette.internal.secret.SecretFinder;
 import dev.cachette.internal.secret.SecretPolicy;
+import dev.cachette.internal.text.Placeholders;
+import dev.cachette.internal.text.PlainName;
+import dev.cachette.internal.uri.Percent;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -22,8 +25,12 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 
@@ -32,6 +39,8 @@ import java.util.function.UnaryOperator;
  * secret is redacted everywhere from then on.
  */
 public final class Redactor {
+
+  private static final Optional<String> JSON = Optional.of("application/json");
 
   /** Shorter secrets are not searched for elsewhere. */
   private static final int SHORTEST_CERTAIN = 8;
@@ -42,12 +51,20 @@ public final class Redactor {
   private final Redaction rules;
   private final KnownSecrets known;
   private final SecretFinder finder;
+  private final PlaceholderValues named;
   private final LikelySecrets likely = new LikelySecrets();
+
+  /** The claims of the tokens that were redacted, by the names of their placeholders. */
+  private final Map<String, String> tokens = new HashMap<>();
+
+  /** The tokens that were signed again, with the names of their placeholders. */
+  private final Map<String, String> signed = new HashMap<>();
 
   /** Creates one that knows the secrets of these rules. */
   public Redactor(Redaction rules) {
     this.rules = rules;
     this.known = new KnownSecrets(rules.secrets());
+    this.named = new PlaceholderValues(rules.secrets());
     this.finder =
         new SecretFinder(
             new SecretPolicy(rules.names(), rules.exceptions(), rules.allowed()),
@@ -59,6 +76,7 @@ public final class Redactor {
   Redactor another() {
     Redactor other = new Redactor(rules);
     other.known.learn(known);
+    other.tokens.putAll(tokens);
     return other;
   }
 
@@ -66,6 +84,7 @@ public final class Redactor {
   void add(Redactor other) {
     known.learn(other.known);
     likely.add(other.likely);
+    tokens.putAll(other.tokens);
   }
 
   /** Returns exchanges as a recording would write them, by the default rules. */
@@ -181,6 +200,7 @@ public final class Redactor {
     if (secret.certainty() == Secret.Certainty.LIKELY) {
       likely.add(value);
     }
+    TokenClaims.of(value).ifPresent(claims -> tokens.put(name, claims));
     return Placeholder.of(name, Placeholder.Form.PLAIN);
   }
 
@@ -213,31 +233,116 @@ public final class Redactor {
 
   /** Returns the request with named secrets filled in. */
   public Request fill(Request request) {
-    return changed(request, known::fill, (name, value) -> known.fill(value), known::fill);
+    return fill(request, named);
   }
 
-  /** Returns the exchange with named secrets filled in its response. */
-  Exchange fill(Exchange exchange) {
-    if (rules.secrets().isEmpty() || exchange.response().isEmpty()) {
+  private static Request fill(Request request, PlaceholderValues values) {
+    return changed(request, values::fill, (name, value) -> values.fill(value), values::fill);
+  }
+
+  /**
+   * Returns a request with tokens signed again, and with named secrets filled in.
+   *
+   * @param tokens the claims of its tokens, by the names of their placeholders
+   */
+  public Request fill(Request request, Map<String, String> tokens, TokenSigner signer) {
+    return fill(request, values(tokens, signer, Map.of()));
+  }
+
+  /**
+   * Returns the exchange with its response filled: with named secrets, and with more.
+   *
+   * @param more values of this run
+   */
+  Exchange fill(Exchange exchange, TokenSigner signer, Map<String, String> more) {
+    PlaceholderValues values = values(exchange.tokens(), signer, more);
+    if (values.values().isEmpty() || exchange.response().isEmpty()) {
       return exchange;
     }
     Response response = exchange.response().get();
-    return exchange.with(changed(response, (name, value) -> known.fill(value), known::fill));
+    return exchange.with(changed(response, (name, value) -> values.fill(value), values::fill));
+  }
+
+  /** What the user has named counts most. */
+  private PlaceholderValues values(
+      Map<String, String> claims, TokenSigner signer, Map<String, String> more) {
+    Map<String, String> values = new HashMap<>(more);
+    values.putAll(rules.secrets());
+    Optional<String> nonce = Optional.ofNullable(values.get("nonce"));
+    claims.forEach(
+        (name, each) -> {
+          if (!rules.secrets().containsKey(name)) {
+            signer
+                .sign(each, nonce)
+                .ifPresent(
+                    token -> {
+                      values.put(name, token);
+                      learnSigned(Map.of(token, name));
+                    });
+          }
+        });
+    return new PlaceholderValues(values);
+  }
+
+  /** Returns the tokens that were signed again, with the names of their placeholders. */
+  public Map<String, String> signed() {
+    return Map.copyOf(signed);
+  }
+
+  /** Adds tokens that others have signed, with the names of their placeholders. */
+  public void learnSigned(Map<String, String> names) {
+    names.forEach(
+        (token, name) -> {
+          signed.put(token, name);
+          known.learn(name, token);
+        });
   }
 
   private Exchange redactPlaces(int number, Exchange exchange) {
     likely.lookAt(() -> "exchange " + number + ", " + exchange.request() + ": ");
     Exchange marked = exchange.with(redactPlaces(exchange.request()));
-    return marked
-        .response()
-        .map(
-            response ->
-                marked.with(
-                    changed(
-                        response,
-                        (name, value) -> header("the response", name, value),
-                        text -> body("the response", response.headers(), text))))
-        .orElse(marked);
+    return withTokens(
+        marked
+            .response()
+            .map(
+                response ->
+                    marked.with(
+                        changed(
+                            response,
+                            (name, value) -> header("the response", name, redirect(name, value)),
+                            text -> body("the response", response.headers(), text))))
+            .orElse(marked));
+  }
+
+  /** Returns an exchange with the claims of the tokens whose placeholders it has. */
+  private Exchange withTokens(Exchange exchange) {
+    if (tokens.isEmpty()) {
+      return exchange;
+    }
+    Map<String, String> found = new TreeMap<>(exchange.tokens());
+    Set<String> names = Placeholder.names(exchange);
+    names.retainAll(tokens.keySet());
+    names.forEach(name -> found.put(name, known.redact(finder.body(JSON, tokens.get(name)))));
+    return exchange.withTokens(found);
+  }
+
+  /** Values in a redirect are filled in their encoding, whichever they need. */
+  private String redirect(String name, String value) {
+    return name.equalsIgnoreCase("location")
+        ? LoginParameters.inUrl(value, (it, text) -> login(it, text, Placeholder.Form.URL))
+        : value;
+  }
+
+  private String login(String name, String value, Placeholder.Form form) {
+    if (rules.exceptions().contains(PlainName.of(name)) || value.isEmpty()) {
+      return Percent.encodeForm(value);
+    }
+    String placeholder =
+        Placeholders.is(value)
+            ? value
+            : placeholder(new Secret(name, value, Secret.Certainty.BY_USE));
+    // Always the same form, whatever the value needed.
+    return Placeholder.isOf(name, placeholder) ? Placeholder.of(name, form) : placeholder;
   }
 
   private Request redactPlaces(Request request) {
@@ -245,10 +350,20 @@ public final class Redactor {
         request,
         url -> {
           likely.lookAt("the URL");
-          return finder.url(url);
+          return finder.url(LoginParameters.inUrl(url, this::login));
         },
         (name, value) -> header("the request", name, value),
-        text -> body("the request", request.headers(), text));
+        text ->
+            body(
+                "the request",
+                request.headers(),
+                LoginParameters.isForm(request)
+                    ? LoginParameters.inPairs(text, this::login)
+                    : text));
+  }
+
+  private String login(String name, String value) {
+    return login(name, value, Placeholder.Form.PLAIN);
   }
 
   private String header(String message, String name, String value) {

@@ -11,7 +11,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** Values that are secret by their shape, wherever they are. */
-final class SecretShapes {
+public final class SecretShapes {
 
   private static final double RANDOM_ENTROPY = 3.5;
 
@@ -61,6 +61,10 @@ final class SecretShapes {
 
   private static final Pattern AUTHORIZATION = Pattern.compile("(?i)authorization");
 
+  /** A token that is signed, or encrypted (RFC 7515, RFC 7516). */
+  public static final Pattern SIGNED_TOKEN =
+      Pattern.compile("\\beyJ[A-Za-z0-9_-]{6,}\\.[A-Za-z0-9_-]{6,}(?:\\.[A-Za-z0-9_-]*){1,3}");
+
   private static final String TOKEN = "[A-Za-z0-9_-]";
 
   private static final Shape CARD =
@@ -79,10 +83,7 @@ final class SecretShapes {
               "-----BEGIN (?:[A-Z0-9 ]{0,30})PRIVATE KEY(?: BLOCK)?-----"
                   + "(?:[\\s\\S]{0,8000}?-----END [A-Z0-9 ]{0,30}PRIVATE KEY(?: BLOCK)?-----"
                   + "|(?:\\\\[rn]|[A-Za-z0-9+/=\\s])*+)"),
-          shape(
-              "jwt",
-              "eyj",
-              "\\beyJ[A-Za-z0-9_-]{6,}\\.[A-Za-z0-9_-]{6,}(?:\\.[A-Za-z0-9_-]*){1,3}"),
+          shape("jwt", "eyj", SIGNED_TOKEN.pattern()),
           shape("cloud-key", "akia asia aroa aida", "\\b(?:AKIA|ASIA|AROA|AIDA)[0-9A-Z]{16}\\b"),
           shape("cloud-key", "aiza", "\\bAIza[0-9A-Za-z_-]{30,}"),
           shape("access-token", "ya29.", "\\bya29\\.[0-9A-Za-z_-]{20,}"),

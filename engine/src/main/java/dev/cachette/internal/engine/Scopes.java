@@ -226,6 +226,7 @@ public final class Scopes {
   /** Adds a cassette to the innermost scope. */
   public synchronized void put(LoadedCassette cassette) {
     scopes.element().put(cassette);
+    cassette.signedBy(services()::sign);
     playing = true;
     if (cassette.hasEarlyFaults()) {
       connections.noteEarlyFault();
@@ -251,6 +252,11 @@ public final class Scopes {
   List<LoadedCassette> cassettesFor(Request request) {
     OptionalInt port = OptionalInt.of(request.uri().port());
     return cassettes().stream().filter(it -> it.isFor(request.uri().host(), port)).toList();
+  }
+
+  /** Returns true if a case that is replayed has an exchange with the service of a request. */
+  boolean isOfCase(Request request) {
+    return cassettesFor(request).stream().anyMatch(it -> it.isChosen() && it.answers(request));
   }
 
   /** Returns true if a cassette has an exchange for a request. */

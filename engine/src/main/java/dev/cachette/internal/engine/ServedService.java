@@ -25,6 +25,20 @@ public interface ServedService {
   /** Returns the response to a request for one of its resources. */
   Response respond(ServedCall call);
 
+  /**
+   * Returns true for a resource of which a recorded response is wrong while this service answers:
+   * its keys, and its metadata.
+   */
+  boolean replacesRecorded(Request request);
+
+  /**
+   * Returns a token that it has signed; empty if it is not the issuer.
+   *
+   * @param claims the claims, as JSON, without times
+   * @param nonce the nonce of the login; empty for none
+   */
+  Optional<String> sign(String claims, Optional<String> nonce, Instant now);
+
   /** Returns what it has, for the explanation of a call to another resource. */
   String description();
 

@@ -3,6 +3,7 @@ package dev.cachette.internal.engine;
 
 import dev.cachette.http.Request;
 import java.util.List;
+import java.util.Optional;
 
 /** The services that other modules stand in for, in the open scopes. */
 public final class ServedServices {
@@ -33,12 +34,23 @@ public final class ServedServices {
 
   /** Returns the services at a host and port. */
   List<ServedService> at(String host, int port) {
+    return all().stream().filter(service -> service.isAt(host, port)).toList();
+  }
+
+  private List<ServedService> all() {
     return any
-        ? scopes
-            .ask(all -> all.stream().flatMap(it -> List.copyOf(it.services()).stream()).toList())
-            .stream()
-            .filter(service -> service.isAt(host, port))
-            .toList()
+        ? scopes.ask(
+            all -> all.stream().flatMap(it -> List.copyOf(it.services()).stream()).toList())
         : List.of();
+  }
+
+  /** Returns true if a service answers a request even if there is a recorded response. */
+  public boolean replaceRecorded(Request request) {
+    return of(request).stream().anyMatch(it -> it.replacesRecorded(request));
+  }
+
+  /** Returns a token of these claims, signed by the service that is its issuer. */
+  public Optional<String> sign(String claims, Optional<String> nonce) {
+    return all().stream().flatMap(it -> it.sign(claims, nonce, scopes.now()).stream()).findFirst();
   }
 }

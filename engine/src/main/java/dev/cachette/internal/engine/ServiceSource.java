@@ -15,7 +15,11 @@ final class ServiceSource implements AnswerSource {
 
   @Override
   public Optional<ChosenAnswer> choose(ArrivedCall call) {
+    boolean isRecorded = scopes.isOfCase(call.request());
     for (ServedService service : scopes.services().of(call.request())) {
+      if (isRecorded && !service.replacesRecorded(call.request())) {
+        continue;
+      }
       Optional<StubReference> resource = service.resource(call.request());
       if (resource.isPresent()) {
         return Optional.of(new ServiceAnswer(call, service, resource.get(), scopes));

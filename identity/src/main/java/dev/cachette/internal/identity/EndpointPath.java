@@ -32,6 +32,11 @@ enum EndpointPath {
     return text;
   }
 
+  /** Returns true for what clients verify the provider by: its metadata and its keys. */
+  boolean isMetadata() {
+    return this == KEYS || this == OPENID_CONFIGURATION || this == SERVER_METADATA;
+  }
+
   /** Returns the URL of the endpoint. */
   String url(String issuer) {
     return issuer + path;

@@ -8,6 +8,7 @@ import dev.cachette.http.Uri;
 import dev.cachette.identity.option.IdentityFault;
 import dev.cachette.internal.engine.ServedService;
 import dev.cachette.result.StubReference;
+import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -100,6 +101,16 @@ public final class IdentityService implements ServedService {
         ? Optional.empty()
         : Optional.of(
             IdentityResponses.with(IdentityResponses.empty(NOT_ALLOWED), "allow", allowed));
+  }
+
+  @Override
+  public boolean replacesRecorded(Request request) {
+    return endpoint(request).filter(EndpointPath::isMetadata).isPresent();
+  }
+
+  @Override
+  public Optional<String> sign(String claims, Optional<String> nonce, Instant now) {
+    return provider.tokens().signAgain(claims, nonce, now);
   }
 
   @Override

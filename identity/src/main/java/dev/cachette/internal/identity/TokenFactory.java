@@ -10,6 +10,7 @@ import com.nimbusds.jwt.PlainJWT;
 import com.nimbusds.oauth2.sdk.token.BearerAccessToken;
 import com.nimbusds.openid.connect.sdk.claims.AccessTokenHash;
 import dev.cachette.identity.option.IdentityFault;
+import java.text.ParseException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Date;
@@ -91,6 +92,32 @@ final class TokenFactory {
             .claim(
                 "events", Map.of("http://schemas.openid.net/event/backchannel-logout", Map.of()));
     return signed(claims.build(), new JOSEObjectType("logout+jwt"), Optional.empty());
+  }
+
+  /**
+   * Returns a token with the claims of one that was recorded, for now.
+   *
+   * @return empty if the recorded one is of another issuer
+   */
+  Optional<String> signAgain(String recorded, Optional<String> nonce, Instant now) {
+    try {
+      JWTClaimsSet claims = JWTClaimsSet.parse(recorded);
+      if (!issuer.equals(claims.getIssuer())) {
+        return Optional.empty();
+      }
+      boolean isAccess = claims.getClaim("scope") != null || claims.getClaim("scp") != null;
+      Duration lifetime = isAccess ? lifetimes.get().accessToken() : lifetimes.get().idToken();
+      JWTClaimsSet.Builder again = begin(now, lifetime, Optional.empty());
+      claims.getClaims().forEach(again::claim);
+      if (!isAccess) {
+        again.claim("auth_time", now.getEpochSecond());
+        nonce.ifPresent(it -> again.claim("nonce", it));
+      }
+      return Optional.of(signed(again.build(), JOSEObjectType.JWT, Optional.empty()));
+    } catch (ParseException malformed) {
+      throw new IllegalArgumentException(
+          "the claims of a recorded token are invalid: " + malformed.getMessage(), malformed);
+    }
   }
 
   private JWTClaimsSet.Builder begin(

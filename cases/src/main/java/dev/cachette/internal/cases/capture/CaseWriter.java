@@ -14,6 +14,7 @@ import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cases.file.CaseFolder;
 import dev.cachette.internal.cases.file.CaseName;
 import dev.cachette.internal.cassette.Redactor;
+import dev.cachette.internal.cassette.TokenClaims;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -67,7 +68,10 @@ final class CaseWriter {
     List<Exchange> all = redactor.redactAll(draft.exchanges());
     return new Case.Step(
         hasIncoming ? Optional.of(CaseExchange.of(all.get(0))) : Optional.empty(),
-        all.subList(hasIncoming ? 1 : 0, all.size()).stream().map(CaseExchange::of).toList());
+        all.subList(hasIncoming ? 1 : 0, all.size()).stream()
+            .map(TokenClaims::received)
+            .map(CaseExchange::of)
+            .toList());
   }
 
   private static Case.Step marked(Case.Step step, CapturedCase captured) {

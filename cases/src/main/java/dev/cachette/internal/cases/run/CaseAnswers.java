@@ -9,6 +9,7 @@ import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.cases.CallChoice;
 import dev.cachette.internal.cases.CaseExchange;
+import dev.cachette.internal.cases.OwnOrigin;
 import dev.cachette.internal.cases.file.CaseFile;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.RecordedExchanges;
@@ -18,13 +19,13 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
-/** CaseAnswers outgoing calls from the files of cases, in the current scope of a Cachette. */
+/** Answers outgoing calls from the files of cases, in the current scope of a Cachette. */
 public final class CaseAnswers {
 
   private CaseAnswers() {}
 
-  /** CaseAnswers calls by a choice among the exchanges of a file. */
-  static void put(
+  /** Answers calls by a choice among the exchanges of a file; returns the cassette. */
+  static LoadedCassette put(
       Cachette net,
       String name,
       RecordedExchanges exchanges,
@@ -36,12 +37,14 @@ public final class CaseAnswers {
     LoadedCassette cassette = new LoadedCassette(name, how, RecordingMode.REPLAY, exchanges);
     cassette.chooseBy(by, destinations);
     CachetteInternals.put(net, cassette);
+    return cassette;
   }
 
-  /** CaseAnswers the calls that the application makes by itself; none of them need be made. */
+  /** Answers the calls that the application makes by itself; none of them need be made. */
   public static void putBackground(
       Cachette net, CaseFile background, Redaction secrets, Set<String> destinations) {
-    CallChoice choice = new CallChoice(Clock.systemUTC(), request -> true);
+    OwnOrigin unknown = new OwnOrigin("", "");
+    CallChoice choice = new CallChoice(Clock.systemUTC(), unknown, request -> true);
     List<CaseExchange> all = background.content().exchanges();
     choice.begin(all, IntStream.range(0, all.size()).boxed().collect(Collectors.toSet()));
     put(net, background.content().name(), background.exchanges(), choice, secrets, destinations);

@@ -13,13 +13,16 @@ import dev.cachette.internal.cases.CallPairs;
 import dev.cachette.internal.cases.Case;
 import dev.cachette.internal.cases.CaseExchange;
 import dev.cachette.internal.cases.CaseHar;
+import dev.cachette.internal.cases.OwnOrigin;
 import dev.cachette.internal.cases.ResponseComparison;
 import dev.cachette.internal.cases.SecretValues;
 import dev.cachette.internal.cases.VaryingValues;
 import dev.cachette.internal.cases.file.CaseFile;
+import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.internal.cassette.RecordedExchanges;
 import dev.cachette.internal.cassette.Redactor;
 import dev.cachette.internal.engine.RealServiceFailed;
+import dev.cachette.internal.engine.ServedServices;
 import dev.cachette.replay.CaseFinding;
 import dev.cachette.replay.CaseFinding.Kind;
 import dev.cachette.replay.CaseResult;
@@ -27,6 +30,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -49,7 +53,12 @@ public final class CaseRun {
   private final CaseFile file;
   private final ReplaySettings settings;
   private Redaction secrets;
+  private final OwnOrigin ownOrigin;
   private final CallChoice choice;
+
+  /** The tokens that were signed again, with the names of their placeholders. */
+  private final Map<String, String> signed = new HashMap<>();
+
   private final Substitutions substitutions = new Substitutions();
   private final CookieJar cookies = new CookieJar();
   private final List<CaseFinding> findings = new ArrayList<>();
@@ -60,7 +69,20 @@ public final class CaseRun {
     this.file = file;
     this.settings = settings;
     this.secrets = settings.secrets();
-    this.choice = new CallChoice(Clock.systemUTC(), this::isOfBackground);
+    this.ownOrigin = new OwnOrigin(settings.application().origin(), capturedOrigin(file));
+    this.choice = new CallChoice(Clock.systemUTC(), ownOrigin, this::isOfBackground);
+  }
+
+  private static String capturedOrigin(CaseFile file) {
+    return file.content()
+        .steps()
+        .get(0)
+        .incoming()
+        .orElseThrow()
+        .exchange()
+        .request()
+        .uri()
+        .origin();
   }
 
   /** Replays a case. */
@@ -131,22 +153,27 @@ public final class CaseRun {
     CaseHar.Written written = CaseHar.read(file.content().name(), exchanges);
     Case.Step step = written.content().steps().get(number);
     List<CaseExchange> all = written.content().exchanges();
-    choice.begin(all, indexes(all, step.outgoing()));
-    CaseAnswers.put(
-        net, file.content().name(), exchanges, choice, secrets, settings.destinations());
+    Case.Step compared = withoutReplaced(step);
+    choice.begin(all, indexes(all, compared.outgoing()));
+    LoadedCassette ofCalls =
+        CaseAnswers.put(
+            net, file.content().name(), exchanges, choice, secrets, settings.destinations());
     CaseExchange expected = step.incoming().orElseThrow();
     try {
-      Exchange raw = CachetteInternals.call(net, request(expected.exchange().request()));
+      Request request = request(expected.exchange());
+      ofCalls.learnSigned(signed);
+      Exchange raw = ownOrigin.in(CachetteInternals.call(net, request));
       raw.response().ifPresent(cookies::keep);
       keepSecrets(expected, raw);
+      awaitOutgoing(compared);
+      signed.putAll(ofCalls.signed());
       Exchange actual = comparable(expected, raw);
-      awaitOutgoing(step);
       findings.addAll(ResponseComparison.findings(line(number), expected, actual));
       List<CallChoice.Asked> asked = choice.asked();
-      CallPairs pairs = CallPairs.of(step.outgoing(), asked);
+      CallPairs pairs = CallPairs.of(compared.outgoing(), asked);
       findings.addAll(pairs.findings());
       VaryingValues.forEach(expected, actual, substitutions::add);
-      now.add(stepNow(step, actual, pairs, asked));
+      now.add(stepNow(step, compared, actual, pairs, asked));
       return true;
     } catch (RealServiceFailed failed) {
       findings.add(
@@ -159,6 +186,19 @@ public final class CaseRun {
               String.valueOf(failed.getMessage())));
       return false;
     }
+  }
+
+  /** Returns a step without the calls that a stand-in answers, which clients need not repeat. */
+  private Case.Step withoutReplaced(Case.Step step) {
+    return new Case.Step(
+        step.incoming(),
+        step.outgoing().stream()
+            .filter(it -> !services().replaceRecorded(it.exchange().request()))
+            .toList());
+  }
+
+  private ServedServices services() {
+    return CachetteInternals.services(net);
   }
 
   /** Returns the request line of a step as it is in the file. */
@@ -179,7 +219,8 @@ public final class CaseRun {
     return found;
   }
 
-  private Request request(Request captured) {
+  private Request request(Exchange exchange) {
+    Request captured = exchange.request();
     Uri uri = captured.uri();
     Uri target = settings.application();
     Request request =
@@ -188,7 +229,10 @@ public final class CaseRun {
             new Uri(target.scheme(), target.host(), target.port(), uri.path(), uri.rawQuery()),
             captured.headers(),
             captured.body());
-    request = withValidUrl(cookies.in(new Redactor(secrets).fill(request)));
+    Redactor redactor = new Redactor(secrets);
+    Request filled = redactor.fill(request, exchange.tokens(), services()::sign);
+    signed.putAll(redactor.signed());
+    request = withValidUrl(cookies.in(filled));
     for (UnaryOperator<Request> change : settings.changes()) {
       request = change.apply(request);
     }
@@ -201,10 +245,11 @@ public final class CaseRun {
     return new Request(request.method(), uri, request.headers(), request.body());
   }
 
-  /** Returns an exchange as it would have been captured: at the same origin, and redacted. */
+  /** Returns an exchange as it would have been captured: redacted. */
   private Exchange comparable(CaseExchange expected, Exchange raw) {
-    Exchange moved = ResponseComparison.at(expected.exchange().request().uri().origin(), raw);
-    return new Redactor(secrets).redact(1, moved.with(expected.exchange().request()));
+    Redactor redactor = new Redactor(secrets);
+    redactor.learnSigned(signed);
+    return redactor.redact(1, raw.with(expected.exchange().request()));
   }
 
   /** The later steps send what the application has given out now. */
@@ -231,14 +276,19 @@ public final class CaseRun {
 
   /** Returns a step as it is now; an outgoing call that is new has no answer, so it is left out. */
   private static Case.Step stepNow(
-      Case.Step step, Exchange actual, CallPairs pairs, List<CallChoice.Asked> asked) {
+      Case.Step step,
+      Case.Step compared,
+      Exchange actual,
+      CallPairs pairs,
+      List<CallChoice.Asked> asked) {
     CaseExchange expected = step.incoming().orElseThrow();
-    List<CaseExchange> outgoing = new ArrayList<>();
+    List<CaseExchange> outgoing = new ArrayList<>(step.outgoing());
+    outgoing.removeAll(compared.outgoing());
     pairs.pairs().entrySet().stream()
         .sorted(Map.Entry.comparingByValue())
         .forEach(
             pair -> {
-              CaseExchange captured = step.outgoing().get(pair.getKey());
+              CaseExchange captured = compared.outgoing().get(pair.getKey());
               outgoing.add(
                   new CaseExchange(
                       captured.exchange().with(asked.get(pair.getValue()).request()),

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.examples.login;
+
+import dev.cachette.Cachette;
+import dev.cachette.cases.Cases;
+import dev.cachette.identity.IdentityProvider;
+import dev.cachette.junit.InterceptHttp;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.DynamicNode;
+import org.junit.jupiter.api.TestFactory;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.web.servlet.context.ServletWebServerApplicationContext;
+
+/** A user signs in like the one that capture.sh has captured, with tokens of today. */
+@InterceptHttp
+class DeskCasesTest {
+
+  private static ServletWebServerApplicationContext desk;
+
+  // snippet cases
+  @BeforeAll
+  static void start(Cachette net) {
+    IdentityProvider id = IdentityProvider.open(net, "https://id.example/realms/harbour");
+    // end
+    desk =
+        (ServletWebServerApplicationContext)
+            SpringApplication.run(
+                DeskApplication.class,
+                "--server.port=0",
+                "--spring.main.banner-mode=off",
+                "--spring.security.oauth2.client.registration.harbour.client-id=harbour-desk",
+                "--spring.security.oauth2.client.registration.harbour.client-secret="
+                    + "secret-of-the-desk",
+                "--spring.security.oauth2.client.registration.harbour.scope=openid,profile,email",
+                "--spring.security.oauth2.client.provider.harbour.issuer-uri=" + id.issuer(),
+                "--spring.security.oauth2.resourceserver.jwt.issuer-uri=" + id.issuer());
+  }
+
+  @AfterAll
+  static void stop() {
+    desk.close();
+  }
+
+  @TestFactory
+  Stream<DynamicNode> cases() {
+    return Cases.in("src/test/cases")
+        .against("http://localhost:" + desk.getWebServer().getPort())
+        .tests();
+  }
+}
