@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
+import dev.cachette.internal.fields.Durations;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.stubfile.Durations;
 import dev.cachette.internal.text.NameSuggester;
 import java.nio.file.Path;
 import java.util.ArrayList;

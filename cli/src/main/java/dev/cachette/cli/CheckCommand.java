@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.cli;
 
+import dev.cachette.identity.IdentityFile;
+import dev.cachette.stubfile.StubFileException;
 import dev.cachette.tooling.Descriptions;
 import dev.cachette.tooling.FileCheck;
+import dev.cachette.tooling.FileKind;
 import dev.cachette.tooling.Finding;
 import dev.cachette.tooling.ToolingException;
 import java.io.UncheckedIOException;
@@ -23,8 +26,8 @@ import picocli.CommandLine.Parameters;
     name = "check",
     mixinStandardHelpOptions = true,
     description = {
-      "Check stub files and contracts (.yaml, .yml, .json), cassettes (.har) and OpenAPI"
-          + " descriptions.",
+      "Check stub files, contracts and identity files (.yaml, .yml, .json), cassettes (.har) and"
+          + " OpenAPI descriptions.",
       "Reports files that cannot be read, secrets, stale recordings, duplicate exchanges,"
           + " unreachable stubs, and invalid examples; with an API description, also requests and"
           + " responses that violate it, and what a contract needs that it does not promise."
@@ -75,7 +78,7 @@ final class CheckCommand implements Callable<Integer> {
     int checked = 0;
     for (Path file : files) {
       try {
-        findings.addAll(check.of(file, output::notice));
+        findings.addAll(isIdentityFile(file) ? problems(file) : check.of(file, output::notice));
         checked++;
       } catch (ToolingException | UncheckedIOException unreadable) {
         // The other files are still worth checking.
@@ -92,6 +95,21 @@ final class CheckCommand implements Callable<Integer> {
       return Tool.IMPOSSIBLE;
     }
     return findings.isEmpty() ? 0 : Tool.DOES_NOT_HOLD;
+  }
+
+  private static boolean isIdentityFile(Path file) {
+    return FileKind.of(file) == FileKind.STUBS && IdentityFile.isOne(file);
+  }
+
+  private static List<Finding> problems(Path file) {
+    try {
+      IdentityFile.read(file);
+      return List.of();
+    } catch (StubFileException wrong) {
+      return wrong.problems().stream()
+          .map(it -> new Finding(it.file(), it.line(), it.column(), it.path(), it.message()))
+          .toList();
+    }
   }
 
   private FileCheck check() {

@@ -3,8 +3,12 @@ package dev.cachette.cli;
 
 import dev.cachette.Cachette;
 import dev.cachette.http.Uri;
+import dev.cachette.identity.IdentityFile;
 import dev.cachette.identity.IdentityProvider;
+import dev.cachette.tooling.FileKind;
+import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
 
@@ -13,10 +17,11 @@ final class IdentityOptions {
 
   @Option(
       names = "--identity",
-      paramLabel = "URL",
+      paramLabel = "URL|FILE",
       description =
-          "Stand in for an OpenID Connect provider with this issuer. For browsers, it is the URL of"
-              + " this server: http://localhost:PORT.")
+          "Stand in for an OpenID Connect provider with this issuer, or with the issuer, users and"
+              + " clients of this file (.yaml, .yml, .json). For browsers, the issuer is the URL"
+              + " of this server: http://localhost:PORT.")
   private @Nullable String issuer;
 
   @Option(
@@ -36,7 +41,14 @@ final class IdentityOptions {
 
   /** Returns the origin of the provider; null if there is none. */
   @Nullable String origin() {
-    return issuer == null ? null : Uri.parse(issuer).origin();
+    return isWanted() ? Uri.parse(file().map(IdentityFile::issuer).orElse(issuer)).origin() : null;
+  }
+
+  /** Reads the file, if it is one. */
+  private Optional<IdentityFile> file() {
+    return issuer != null && FileKind.named(Path.of(issuer)) == FileKind.STUBS
+        ? Optional.of(IdentityFile.read(Path.of(issuer)))
+        : Optional.empty();
   }
 
   /** Checks that they fit together. */
@@ -45,11 +57,15 @@ final class IdentityOptions {
       throw new WrongUsage(
           "--user and --login-page need an identity provider. Fix: add --identity URL.");
     }
-    if (issuer != null && !isIssuer(issuer)) {
+    boolean isFile = file().isPresent();
+    if (issuer != null && !isFile && !isIssuer(issuer)) {
       throw new WrongUsage(
-          "--identity needs an http or https URL without a query, not \"" + issuer + "\".");
+          "--identity needs an http or https URL without a query, or a file (.yaml, .yml, .json),"
+              + " not \""
+              + issuer
+              + "\".");
     }
-    if (issuer != null && users.isEmpty()) {
+    if (issuer != null && !isFile && users.isEmpty()) {
       throw new WrongUsage("nobody can sign in at " + issuer + ". Fix: add --user NAME.");
     }
   }
@@ -68,7 +84,10 @@ final class IdentityOptions {
     if (issuer == null) {
       return;
     }
-    IdentityProvider id = IdentityProvider.open(net, issuer);
+    IdentityProvider id =
+        file()
+            .map(it -> IdentityProvider.load(net, it))
+            .orElseGet(() -> IdentityProvider.open(net, issuer));
     for (String user : users) {
       id.user(user)
           .claim("name", user)

@@ -21,7 +21,7 @@ import dev.cachette.calls.Calls;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
-import dev.cachette.internal.stubfile.Durations;
+import dev.cachette.internal.fields.Durations;
 import dev.cachette.match.Received;
 import dev.cachette.stubfile.StubFileException;
 import dev.cachette.stubfile.StubFileProblem;

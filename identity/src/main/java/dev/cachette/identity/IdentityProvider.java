@@ -6,18 +6,21 @@ import dev.cachette.CachetteInternals;
 import dev.cachette.calls.CallGroup;
 import dev.cachette.calls.Calls;
 import dev.cachette.http.Request;
-import dev.cachette.http.Uri;
 import dev.cachette.identity.option.IdentityFault;
 import dev.cachette.identity.option.IdentityRule;
 import dev.cachette.identity.option.SigningAlgorithm;
 import dev.cachette.internal.engine.RealServiceFailed;
 import dev.cachette.internal.identity.IdentityService;
+import dev.cachette.internal.identity.Issuer;
+import dev.cachette.internal.identity.Lifetimes;
 import dev.cachette.internal.identity.LogoutNotices;
 import dev.cachette.internal.identity.Provider;
 import dev.cachette.internal.identity.ReadyTokens;
 import dev.cachette.internal.identity.TokenCheck;
 import dev.cachette.internal.identity.User;
+import dev.cachette.internal.identity.file.IdentityFileReader;
 import dev.cachette.internal.misuse.Refusals;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Map;
 import java.util.Set;
@@ -69,13 +72,32 @@ public final class IdentityProvider implements CallGroup {
    */
   public static IdentityProvider open(Cachette net, String issuer) {
     Refusals.given("open(net, issuer)", net);
-    Uri url = Uri.parse(Refusals.given("open(net, issuer)", issuer));
-    Uri.parseOrigin(url.origin());
-    if (url.rawQuery().isPresent()) {
-      throw Refusals.argument(
-          "open(net, issuer) needs a URL without a query, not \"" + issuer + "\".");
-    }
-    Provider provider = new Provider(issuer.replaceAll("/+$", ""));
+    return open(net, new Provider(Issuer.of(Refusals.given("open(net, issuer)", issuer))));
+  }
+
+  /**
+   * Begins to answer for the provider that a file declares; see {@link IdentityFile}.
+   *
+   * @throws dev.cachette.stubfile.StubFileException if the file has problems, with all of them
+   * @throws java.io.UncheckedIOException if it cannot be read
+   * @throws IllegalStateException if the session is closed
+   */
+  public static IdentityProvider load(Cachette net, Path file) {
+    return load(net, IdentityFile.read(file));
+  }
+
+  /**
+   * Begins to answer for the provider that a file declares.
+   *
+   * @throws IllegalStateException if the session is closed
+   */
+  public static IdentityProvider load(Cachette net, IdentityFile file) {
+    Refusals.given("load(net, file)", net);
+    Refusals.given("load(net, file)", file);
+    return open(net, IdentityFileReader.read(file.name(), file.text()));
+  }
+
+  private static IdentityProvider open(Cachette net, Provider provider) {
     IdentityProvider opened = new IdentityProvider(net, provider);
     CachetteInternals.services(net).add(new IdentityService(provider, opened.notices));
     return opened;
@@ -161,36 +183,30 @@ public final class IdentityProvider implements CallGroup {
 
   /** Sets how long access tokens are valid; 5 minutes by default. */
   public IdentityProvider accessTokensLast(Duration lifetime) {
-    requireSecond("accessTokensLast(lifetime)", lifetime);
-    provider.change(it -> it.withAccessToken(lifetime));
+    Duration checked = Lifetimes.checked("accessTokensLast(lifetime)", lifetime);
+    provider.change(it -> it.withAccessToken(checked));
     return this;
   }
 
   /** Sets how long ID tokens are valid; 5 minutes by default. */
   public IdentityProvider idTokensLast(Duration lifetime) {
-    requireSecond("idTokensLast(lifetime)", lifetime);
-    provider.change(it -> it.withIdToken(lifetime));
+    Duration checked = Lifetimes.checked("idTokensLast(lifetime)", lifetime);
+    provider.change(it -> it.withIdToken(checked));
     return this;
   }
 
   /** Sets how long refresh tokens are valid; a day by default. */
   public IdentityProvider refreshTokensLast(Duration lifetime) {
-    requireSecond("refreshTokensLast(lifetime)", lifetime);
-    provider.change(it -> it.withRefreshToken(lifetime));
+    Duration checked = Lifetimes.checked("refreshTokensLast(lifetime)", lifetime);
+    provider.change(it -> it.withRefreshToken(checked));
     return this;
   }
 
   /** Sets how long authorization codes are valid; a minute by default. */
   public IdentityProvider codesLast(Duration lifetime) {
-    requireSecond("codesLast(lifetime)", lifetime);
-    provider.change(it -> it.withCode(lifetime));
+    Duration checked = Lifetimes.checked("codesLast(lifetime)", lifetime);
+    provider.change(it -> it.withCode(checked));
     return this;
-  }
-
-  private static void requireSecond(String what, Duration lifetime) {
-    if (Refusals.given(what, lifetime).compareTo(Duration.ofSeconds(1)) < 0) {
-      throw Refusals.argument(what + " needs at least a second, not " + lifetime + ".");
-    }
   }
 
   /**

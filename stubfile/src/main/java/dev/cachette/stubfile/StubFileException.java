@@ -28,8 +28,6 @@ public final class StubFileException extends IllegalArgumentException {
   private static String text(List<StubFileProblem> problems) {
     String lines =
         problems.stream().map(StubFileProblem::toString).collect(Collectors.joining("\n"));
-    return problems.size() == 1
-        ? lines
-        : String.format("%d problems in stub files:\n%s", problems.size(), lines);
+    return problems.size() == 1 ? lines : String.format("%d problems:\n%s", problems.size(), lines);
   }
 }

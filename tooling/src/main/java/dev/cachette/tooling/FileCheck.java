@@ -2,8 +2,8 @@
 package dev.cachette.tooling;
 
 import dev.cachette.cassette.Redaction;
+import dev.cachette.internal.fields.Durations;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.stubfile.Durations;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;

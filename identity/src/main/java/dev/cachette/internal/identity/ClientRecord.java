@@ -2,8 +2,10 @@
 package dev.cachette.internal.identity;
 
 import com.nimbusds.jose.jwk.JWKSet;
+import dev.cachette.internal.misuse.Refusals;
 import java.net.URI;
 import java.security.cert.X509Certificate;
+import java.text.ParseException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -64,8 +66,38 @@ public record ClientRecord(
         backChannelLogout);
   }
 
-  /** Sets the public keys. */
-  public ClientRecord withKeys(JWKSet value) {
+  /**
+   * Returns a URI to which a provider sends users or notices.
+   *
+   * @throws IllegalArgumentException if it is not absolute, or has a fragment
+   */
+  public static URI uri(String text) {
+    try {
+      URI uri = URI.create(text);
+      if (uri.isAbsolute() && uri.getRawFragment() == null) {
+        return uri;
+      }
+    } catch (IllegalArgumentException malformed) {
+      // Reported below.
+    }
+    throw Refusals.argument("expected an absolute URI without a fragment, found \"" + text + "\".");
+  }
+
+  /**
+   * Sets the public keys.
+   *
+   * @param jwks a JSON Web Key Set
+   * @throws IllegalArgumentException if it is not one
+   */
+  public ClientRecord withPublicKeys(String jwks) {
+    JWKSet value;
+    try {
+      value = JWKSet.parse(jwks).toPublicJWKSet();
+    } catch (ParseException malformed) {
+      throw Refusals.argument(
+          "public keys are a JSON Web Key Set, {\"keys\": [...]}: " + malformed.getMessage(),
+          malformed);
+    }
     return new ClientRecord(
         id,
         secret,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.identity;
 
+import dev.cachette.internal.misuse.Refusals;
 import java.time.Duration;
 
 /**
@@ -18,6 +19,19 @@ public record Lifetimes(
   public static final Lifetimes USUAL =
       new Lifetimes(
           Duration.ofMinutes(1), Duration.ofMinutes(5), Duration.ofMinutes(5), Duration.ofDays(1));
+
+  /**
+   * Returns a lifetime.
+   *
+   * @param what what is given, for the message
+   * @throws IllegalArgumentException if it is shorter than a second, which tokens cannot express
+   */
+  public static Duration checked(String what, Duration lifetime) {
+    if (Refusals.given(what, lifetime).compareTo(Duration.ofSeconds(1)) < 0) {
+      throw Refusals.argument(what + " needs at least a second, not " + lifetime + ".");
+    }
+    return lifetime;
+  }
 
   /** Sets the first. */
   public Lifetimes withCode(Duration lifetime) {

@@ -2,6 +2,10 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;

@@ -3,6 +3,7 @@ package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.yaml.Trees;
 import java.util.Optional;
 

@@ -21,6 +21,7 @@ import dev.cachette.internal.answer.Timing;
 import dev.cachette.internal.body.AnswerForm;
 import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
+import dev.cachette.internal.fields.Durations;
 import dev.cachette.internal.json.StubNodes;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;

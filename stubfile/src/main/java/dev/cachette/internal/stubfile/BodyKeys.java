@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.BodyCondition;
@@ -72,7 +76,7 @@ final class BodyKeys {
           new Key<>(
               "text",
               "Text that meets a condition.",
-              Shape.VALUE,
+              StubShapes.VALUE,
               (reader, value, mapping) -> reader.text(value)));
 
   private BodyKeys() {}

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.BodyCondition;

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.Bodies;
 import dev.cachette.match.Condition;
@@ -27,8 +31,8 @@ final class ConditionKeys {
   /** A key next to {@code xpath}, which reads it. */
   static final String NAMESPACES = "namespaces";
 
-  private static final Shape VALUES = Shape.members(Shape.VALUE);
-  private static final Shape CONDITIONS = Shape.list(Shape.CONDITION);
+  private static final Shape VALUES = Shape.members(StubShapes.VALUE);
+  private static final Shape CONDITIONS = Shape.list(StubShapes.CONDITION);
 
   static final Keys<Void> BASIC =
       Keys.of(
@@ -37,13 +41,14 @@ final class ConditionKeys {
 
   static final Keys<Void> PART =
       Keys.of(
-          Key.of("fileName", "The file name that the client gives.", Shape.VALUE),
-          Key.of("contentType", "The media type of the part.", Shape.VALUE),
-          Key.of("content", "What the content of the part must be.", Shape.list(Shape.CONTENT)));
+          Key.of("fileName", "The file name that the client gives.", StubShapes.VALUE),
+          Key.of("contentType", "The media type of the part.", StubShapes.VALUE),
+          Key.of(
+              "content", "What the content of the part must be.", Shape.list(StubShapes.CONTENT)));
 
   static final Keys<Void> GRAPHQL =
       Keys.of(
-          Key.of("operation", "The name of the operation.", Shape.VALUE),
+          Key.of("operation", "The name of the operation.", StubShapes.VALUE),
           Key.of(
               "kind",
               "The kind of operation.",
@@ -55,8 +60,8 @@ final class ConditionKeys {
   static final Keys<Void> SOAP =
       Keys.of(
           Key.of("version", "The version of SOAP.", Shape.choice(List.of("1.1", "1.2"))),
-          Key.of("action", "The SOAPAction, or the action of the media type.", Shape.VALUE),
-          Key.of("element", "The local name of the first element of the body.", Shape.VALUE),
+          Key.of("action", "The SOAPAction, or the action of the media type.", StubShapes.VALUE),
+          Key.of("element", "The local name of the first element of the body.", StubShapes.VALUE),
           Key.of(
               "qualifiedElement",
               "The same with its namespace: \"{urn:harbour}Declare\".",
@@ -76,7 +81,7 @@ final class ConditionKeys {
           new Key<>(
               "bearer",
               "The token of Bearer authentication.",
-              Shape.VALUE,
+              StubShapes.VALUE,
               (reader, value, mapping) -> reader.one(value, Conditions::bearer)),
           each(
               "json",
@@ -104,7 +109,7 @@ final class ConditionKeys {
           new Key<>(
               "body",
               "The body as a whole; a plain string is exactly that text.",
-              Shape.BODY,
+              StubShapes.BODY,
               (reader, value, mapping) -> reader.body(value)),
           new Key<>(
               "graphql",
@@ -129,7 +134,7 @@ final class ConditionKeys {
           new Key<>(
               "not",
               "This does not hold.",
-              Shape.CONDITION,
+              StubShapes.CONDITION,
               (reader, value, mapping) ->
                   reader.read(value).map(Condition::negated).stream().toList()));
 

@@ -3,6 +3,9 @@ package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.Answers;
 import dev.cachette.answer.ResponseAnswer;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.yaml.Node;
 import java.util.List;
 

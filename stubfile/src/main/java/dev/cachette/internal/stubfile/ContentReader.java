@@ -8,6 +8,8 @@ import dev.cachette.answer.StreamAnswer;
 import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.yaml.Node;
 import java.nio.charset.StandardCharsets;

@@ -2,6 +2,10 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.yaml.Node;
 import java.util.List;

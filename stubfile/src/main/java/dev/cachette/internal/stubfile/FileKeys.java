@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
+
 /** The keys of a stub file. */
 final class FileKeys {
 

@@ -2,6 +2,7 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.yaml.Trees;
 import dev.cachette.stubfile.StubFileProblem;
 import java.util.List;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.stubfile;
 
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.yaml.Node;
 import java.util.ArrayList;

@@ -2,6 +2,9 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.yaml.Node;
 import java.util.ArrayList;
 import java.util.List;

@@ -3,6 +3,8 @@ package dev.cachette.internal.stubfile;
 
 import dev.cachette.http.Uri;
 import dev.cachette.internal.collection.Items;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.internal.yaml.Trees;
@@ -59,6 +61,11 @@ public record StubFile(
   /** Reads a file. */
   public static StubFile read(String name, String text, StubFileResolver surroundings) {
     Problems problems = new Problems(name);
+    problems.hint(SharedParts.REFERENCE, SharedParts.NOT_A_REFERENCE);
+    problems.hint(
+        "issuer",
+        "an identity file begins with an issuer, a stub file does not. Fix: serve --identity, or"
+            + " IdentityProvider.load(...).");
     List<StubDeclaration> stubs = new ArrayList<>();
     List<CollectionDeclaration> collections = new ArrayList<>();
     List<Include> includes = new ArrayList<>();

@@ -2,13 +2,14 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.json.StubNodes;
 import java.util.List;
 
 /** The JSON Schema of stub files (2020-12), made from their keys. */
 public final class StubFileSchema {
-
-  private static final String DURATION = "^(\\d{1,9}(\\.\\d{1,9})? ?(ms|s|m|h|d)|P.*)$";
 
   private StubFileSchema() {}
 
@@ -54,11 +55,7 @@ public final class StubFileSchema {
         shareable(
             "A response with at most one kind of content, its delivery and timing; or a fault.",
             AnswerKeys.ALL));
-    define(
-        definitions,
-        "duration",
-        "200ms, 1.5s, 10m, 2h, 30d, or ISO 8601: PT1M30S.",
-        () -> Shape.TEXT.schema().put("pattern", DURATION));
+    definitions.set("duration", Shape.duration());
     return schema;
   }
 

@@ -5,6 +5,10 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.answer.Answer;
 import dev.cachette.answer.Answers;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.model.AnswerOrder;
 import dev.cachette.internal.model.Behavior;
@@ -43,7 +47,7 @@ final class StubKeys {
           Key.of(
               "failures",
               "The answers to calls that fail; 503 by default.",
-              Shape.list(Shape.ANSWER)));
+              Shape.list(StubShapes.ANSWER)));
 
   /** The keys of a stub besides conditions and behaviors, in the order in which it is written. */
   static final Keys<Void> FRAME =
@@ -53,17 +57,20 @@ final class StubKeys {
               "request",
               "METHOD URL-template: GET https://tides.example/v1/stations/{station}/tides",
               Shape.TEXT),
-          Key.of("where", "Further conditions; all of them hold.", Shape.list(Shape.CONDITION)),
+          Key.of(
+              "where", "Further conditions; all of them hold.", Shape.list(StubShapes.CONDITION)),
           Key.of(
               "check",
               "Requirements for each request that it answers; the test fails if one does not hold.",
-              Shape.list(Shape.CONDITION)),
+              Shape.list(StubShapes.CONDITION)),
           Key.of(
               "answer",
               "The answer: a response, a status alone, or the name of a fault.",
-              Shape.ANSWER),
+              StubShapes.ANSWER),
           Key.of(
-              "answers", "Several answers in turn; the last one stays.", Shape.list(Shape.ANSWER)),
+              "answers",
+              "Several answers in turn; the last one stays.",
+              Shape.list(StubShapes.ANSWER)),
           Key.of("after", "The names of stubs that must be called first.", Shape.list(Shape.TEXT)));
 
   /** When and how often a stub answers, in the order in which it is written. */
@@ -178,7 +185,7 @@ final class StubKeys {
 
   private static ObjectNode calls() {
     ObjectNode schema = Shape.OBJECT.schema();
-    schema.putObject("patternProperties").set("^[1-9][0-9]*$", Shape.ANSWER.schema());
+    schema.putObject("patternProperties").set("^[1-9][0-9]*$", StubShapes.ANSWER.schema());
     return schema.put("additionalProperties", false);
   }
 

@@ -2,6 +2,8 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.json.StubNodes;
 import dev.cachette.internal.model.StubSpec;
 import java.math.BigDecimal;

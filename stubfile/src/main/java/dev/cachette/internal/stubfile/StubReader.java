@@ -2,6 +2,8 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.Answer;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.model.DraftStub;
 import dev.cachette.internal.model.Place;
 import dev.cachette.internal.model.StubCheck;

@@ -2,6 +2,8 @@
 package dev.cachette.internal.stubfile;
 
 import dev.cachette.answer.Timed;
+import dev.cachette.internal.fields.Durations;
+import dev.cachette.internal.fields.Fields;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;

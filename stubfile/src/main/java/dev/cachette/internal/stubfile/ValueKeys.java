@@ -2,6 +2,9 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
+import dev.cachette.internal.fields.Shape;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.TextCondition;
 import dev.cachette.match.ValueCondition;
@@ -26,7 +29,7 @@ final class ValueKeys {
 
   static final String IGNORING_CASE = "ignoringCase";
 
-  private static final Shape SEVERAL = Shape.list(Shape.VALUE);
+  private static final Shape SEVERAL = Shape.list(StubShapes.VALUE);
 
   static final Keys<Reading> ALL =
       Keys.of(
@@ -64,12 +67,12 @@ final class ValueKeys {
           new Key<>(
               "not",
               "Not this.",
-              Shape.VALUE,
+              StubShapes.VALUE,
               (reader, value, anyCase) -> reader.read(value).map(Values::not)),
           new Key<>(
               "each",
               "Every value meets this condition.",
-              Shape.VALUE,
+              StubShapes.VALUE,
               (reader, value, anyCase) -> reader.read(value).map(Values::each)),
           new Key<>(
               "list",
@@ -84,12 +87,12 @@ final class ValueKeys {
           new Key<>(
               "size",
               "The number of values, or of elements of an array.",
-              Shape.VALUE,
+              StubShapes.VALUE,
               (reader, value, anyCase) -> reader.read(value).map(Values::size)),
           new Key<>(
               "length",
               "The number of characters of a text.",
-              Shape.VALUE,
+              StubShapes.VALUE,
               (reader, value, anyCase) -> reader.read(value).map(Values::length)),
           read(
               "atLeast",

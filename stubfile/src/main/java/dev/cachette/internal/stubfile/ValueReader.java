@@ -2,6 +2,8 @@
 package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.cachette.internal.fields.Fields;
+import dev.cachette.internal.fields.Problems;
 import dev.cachette.internal.yaml.Node;
 import dev.cachette.match.ValueCondition;
 import dev.cachette.match.Values;

@@ -3,6 +3,8 @@ package dev.cachette.internal.stubfile;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.fields.Key;
+import dev.cachette.internal.fields.Keys;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

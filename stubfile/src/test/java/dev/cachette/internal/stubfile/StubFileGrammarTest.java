@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.fields.Keys;
 import dev.cachette.internal.json.JsonSchemas;
 import dev.cachette.internal.model.DeclaredStub;
 import java.util.ArrayList;

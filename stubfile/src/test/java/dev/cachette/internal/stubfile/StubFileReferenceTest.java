@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
+import dev.cachette.internal.fields.Keys;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

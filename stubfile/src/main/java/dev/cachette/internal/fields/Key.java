@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.fields;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
@@ -13,15 +13,15 @@ import org.jspecify.annotations.Nullable;
  * @param shape the form of its value
  * @param reading reads the value; null if it is read with others of its mapping
  */
-record Key<R>(String name, String help, Shape shape, @Nullable R reading) {
+public record Key<R>(String name, String help, Shape shape, @Nullable R reading) {
 
   /** Returns a key that is read together with others of its mapping. */
-  static Key<Void> of(String name, String help, Shape shape) {
+  public static Key<Void> of(String name, String help, Shape shape) {
     return new Key<>(name, help, shape, null);
   }
 
   /** Returns the JSON Schema of its value. */
-  ObjectNode schema() {
+  public ObjectNode schema() {
     ObjectNode schema = StubNodes.member("description", StubNodes.text(help));
     schema.setAll(shape.schema());
     return schema;

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.fields;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
 import java.util.Collection;
 import java.util.List;
 
-/** The form of a value in a stub file, as JSON Schema 2020-12, without a description. */
+/** The form of a value in a file, as JSON Schema 2020-12, without a description. */
 @FunctionalInterface
-interface Shape {
+public interface Shape {
 
   Shape ANY = StubNodes::object;
   Shape TEXT = type("string");
@@ -22,11 +22,7 @@ interface Shape {
   /** A string, or what YAML takes for a number or a boolean if it has no quotes. */
   Shape SCALAR = types("string", "number", "boolean");
 
-  Shape VALUE = definition("value");
-  Shape CONDITION = definition("condition");
-  Shape BODY = definition("body");
-  Shape CONTENT = definition("content");
-  Shape ANSWER = definition("answer");
+  /** Needs the definition {@link #duration()} in its schema. */
   Shape DURATION = definition("duration");
 
   /** Returns the schema: a new one, which the caller may add to. */
@@ -45,10 +41,22 @@ interface Shape {
     return () -> StubNodes.member("$ref", StubNodes.text("#/$defs/" + name));
   }
 
+  /** Returns the definition of durations. */
+  static ObjectNode duration() {
+    ObjectNode schema =
+        StubNodes.member(
+            "description", StubNodes.text("200ms, 1.5s, 10m, 2h, 30d, or ISO 8601: PT1M30S."));
+    return schema
+        .put("type", "string")
+        .put("pattern", "^(\\d{1,9}(\\.\\d{1,9})? ?(ms|s|m|h|d)|P.*)$");
+  }
+
+  /** Returns the form of one of these strings. */
   static Shape choice(Collection<String> allowed) {
     return () -> StubNodes.member("enum", StubNodes.texts(allowed));
   }
 
+  /** Returns the form of what has one of two forms. */
   static Shape either(Shape one, Shape other) {
     return () -> {
       ObjectNode schema = StubNodes.object();
@@ -57,6 +65,7 @@ interface Shape {
     };
   }
 
+  /** Returns the form of a sequence. */
   static Shape sequence(Shape each) {
     return () -> {
       ObjectNode schema = StubNodes.member("type", StubNodes.text("array"));

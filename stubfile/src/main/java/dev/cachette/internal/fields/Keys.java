@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.fields;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.cachette.internal.json.StubNodes;
@@ -12,15 +12,16 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** The keys of a mapping, in the order of its reference. */
-final class Keys<R> {
+public final class Keys<R> {
 
   private final Map<String, Key<R>> byName = new LinkedHashMap<>();
   private final Set<String> names = Collections.unmodifiableSet(byName.keySet());
 
   private Keys() {}
 
+  /** Returns the keys of a mapping. */
   @SafeVarargs
-  static <R> Keys<R> of(Key<R>... keys) {
+  public static <R> Keys<R> of(Key<R>... keys) {
     Keys<R> all = new Keys<>();
     for (Key<R> key : keys) {
       all.byName.put(key.name(), key);
@@ -29,7 +30,7 @@ final class Keys<R> {
   }
 
   /** Returns the keys of a mapping that reads each of these groups in its own way. */
-  static Keys<Void> all(List<Keys<?>> groups) {
+  public static Keys<Void> all(List<Keys<?>> groups) {
     Keys<Void> all = new Keys<>();
     for (Keys<?> keys : groups) {
       for (Key<?> key : keys.all()) {
@@ -39,26 +40,26 @@ final class Keys<R> {
     return all;
   }
 
-  Collection<Key<R>> all() {
+  public Collection<Key<R>> all() {
     return byName.values();
   }
 
-  Set<String> names() {
+  public Set<String> names() {
     return names;
   }
 
-  boolean contains(String name) {
+  public boolean contains(String name) {
     return byName.containsKey(name);
   }
 
   /** Returns how the value of a key is read; null if there is no such key. */
-  @Nullable R reading(String name) {
+  public @Nullable R reading(String name) {
     Key<R> key = byName.get(name);
     return key == null ? null : key.reading();
   }
 
   /** Returns those with these names. */
-  Keys<R> only(Set<String> some) {
+  public Keys<R> only(Set<String> some) {
     Keys<R> all = new Keys<>();
     all.byName.putAll(byName);
     all.byName.keySet().retainAll(some);
@@ -66,7 +67,7 @@ final class Keys<R> {
   }
 
   /** Returns the JSON Schemas of the values, by key. */
-  ObjectNode schemas() {
+  public ObjectNode schemas() {
     ObjectNode schemas = StubNodes.object();
     byName.values().forEach(key -> schemas.set(key.name(), key.schema()));
     return schemas;

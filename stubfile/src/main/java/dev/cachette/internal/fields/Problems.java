@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.fields;
 
 import dev.cachette.internal.text.NameSuggester;
 import dev.cachette.internal.yaml.Node;
@@ -7,26 +7,29 @@ import dev.cachette.stubfile.StubFileProblem;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 
 /** The problems of one file, collected while it is read. */
-final class Problems {
+public final class Problems {
 
   private final String file;
+  private final Map<String, String> hints = new HashMap<>();
   private final List<StubFileProblem> all = new ArrayList<>();
 
-  Problems(String file) {
+  public Problems(String file) {
     this.file = file;
   }
 
-  String file() {
+  public String file() {
     return file;
   }
 
   /** Sorted by line. */
-  List<StubFileProblem> all() {
+  public List<StubFileProblem> all() {
     return all.stream()
         .sorted(
             Comparator.comparingInt(StubFileProblem::line)
@@ -34,13 +37,18 @@ final class Problems {
         .toList();
   }
 
-  void add(Node at, String message) {
+  public void add(Node at, String message) {
     note(at.line(), at.column(), at.path(), message);
   }
 
   /** Adds a problem at a place. */
-  void note(int line, int column, String path, String message) {
+  public void note(int line, int column, String path, String message) {
     all.add(new StubFileProblem(file, line, column, path, message));
+  }
+
+  /** Sets what is reported instead of an unknown word. */
+  public void hint(String word, String message) {
+    hints.put(word, message);
   }
 
   /**
@@ -48,7 +56,11 @@ final class Problems {
    *
    * @param what the kind of word, and perhaps its place: {@code key of a stub}
    */
-  void unknown(Node at, String word, String what, Collection<String> allowed) {
+  public void unknown(Node at, String word, String what, Collection<String> allowed) {
+    if (hints.containsKey(word)) {
+      add(at, hints.get(word));
+      return;
+    }
     int space = what.indexOf(' ');
     String near = NameSuggester.question(word, allowed);
     add(
@@ -63,7 +75,7 @@ final class Problems {
   }
 
   /** Creates something; if its arguments are rejected, that is a problem at this place. */
-  <T> Optional<T> attempt(Node at, Supplier<T> making) {
+  public <T> Optional<T> attempt(Node at, Supplier<T> making) {
     try {
       return Optional.of(making.get());
     } catch (IllegalArgumentException | IllegalStateException refused) {

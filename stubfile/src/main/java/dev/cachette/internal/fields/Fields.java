@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.fields;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.cachette.internal.yaml.Node;
@@ -11,7 +11,7 @@ import java.util.Set;
 import java.util.function.Predicate;
 
 /** The members of a mapping with a fixed set of keys. */
-final class Fields {
+public final class Fields {
 
   private final Node node;
   private final Problems problems;
@@ -27,12 +27,10 @@ final class Fields {
    *
    * @param what describes the keys in messages: {@code key of a stub}
    */
-  static Fields of(Node node, String what, Keys<?> allowed, Problems problems) {
+  public static Fields of(Node node, String what, Keys<?> allowed, Problems problems) {
     Fields fields = any(node, problems);
     for (Node.Member member : fields.members()) {
-      if (member.name().equals(SharedParts.REFERENCE)) {
-        problems.add(member.key(), SharedParts.NOT_A_REFERENCE);
-      } else if (!allowed.contains(member.name())) {
+      if (!allowed.contains(member.name())) {
         problems.unknown(member.key(), member.name(), what, allowed.names());
       }
     }
@@ -40,28 +38,29 @@ final class Fields {
   }
 
   /** Returns the members of a node with any keys. */
-  static Fields any(Node node, Problems problems) {
+  public static Fields any(Node node, Problems problems) {
     if (!node.isMapping()) {
       problems.add(node, "expected a mapping, found " + node.kind() + ".");
     }
     return new Fields(node, problems);
   }
 
-  Node node() {
+  public Node node() {
     return node;
   }
 
-  List<Node.Member> members() {
+  /** Returns the members, in order. */
+  public List<Node.Member> members() {
     List<Node.Member> members = node.members();
     return members == null ? List.of() : members;
   }
 
-  boolean has(String name) {
+  public boolean has(String name) {
     return get(name).isPresent();
   }
 
   /** Returns true if any of them is present. */
-  boolean hasAny(Set<String> names) {
+  public boolean hasAny(Set<String> names) {
     for (Node.Member member : members()) {
       if (names.contains(member.name())) {
         return true;
@@ -70,7 +69,8 @@ final class Fields {
     return false;
   }
 
-  Optional<Node> get(String name) {
+  /** Returns the value of a key. */
+  public Optional<Node> get(String name) {
     // There are few, and each look-up is for other names: a map would not pay.
     for (Node.Member member : members()) {
       if (member.name().equals(name)) {
@@ -81,27 +81,29 @@ final class Fields {
   }
 
   /** Returns a scalar, as text. */
-  Optional<String> text(String name) {
-    return scalar(name, "a text", value -> !value.isNull()).map(JsonNode::asText);
+  public Optional<String> text(String name) {
+    return scalar(name, "a string", value -> !value.isNull()).map(JsonNode::asText);
   }
 
-  Optional<Boolean> flag(String name) {
+  /** Returns a boolean. */
+  public Optional<Boolean> flag(String name) {
     return scalar(name, "true or false", JsonNode::isBoolean).map(JsonNode::booleanValue);
   }
 
   /** Returns true if it is present and true. */
-  boolean isSet(String name) {
+  public boolean isSet(String name) {
     return flag(name).orElse(false);
   }
 
-  Optional<Integer> number(String name) {
+  /** Returns a whole number. */
+  public Optional<Integer> number(String name) {
     return scalar(name, "a whole number", JsonNode::canConvertToInt)
         .filter(value -> value.isIntegralNumber())
         .map(JsonNode::intValue);
   }
 
   /** Returns a whole number from 1. */
-  Optional<Integer> positive(String name) {
+  public Optional<Integer> positive(String name) {
     return scalar(
             name,
             "a whole number from 1",
@@ -109,25 +111,29 @@ final class Fields {
         .map(JsonNode::intValue);
   }
 
-  Optional<Double> fraction(String name) {
+  /** Returns a number. */
+  public Optional<Double> fraction(String name) {
     return scalar(name, "a number", JsonNode::isNumber).map(JsonNode::doubleValue);
   }
 
-  Optional<Duration> duration(String name) {
+  /** Returns a duration, as {@link Durations} parses it. */
+  public Optional<Duration> duration(String name) {
     return get(name).flatMap(at -> problems.attempt(at, () -> Durations.parse(at.text())));
   }
 
   /** Returns the elements of a sequence; or the one value without a sequence. */
-  List<Node> list(String name) {
+  public List<Node> list(String name) {
     return get(name).map(Fields::elements).orElse(List.of());
   }
 
-  static List<Node> elements(Node node) {
+  /** Returns the elements of a sequence; or the one value. */
+  public static List<Node> elements(Node node) {
     List<Node> elements = node.elements();
     return elements == null ? List.of(node) : elements;
   }
 
-  List<String> texts(String name) {
+  /** Returns the elements of a sequence, or the one value, as strings. */
+  public List<String> texts(String name) {
     List<String> texts = new ArrayList<>();
     for (Node each : list(name)) {
       if (each.scalar() == null || each.scalar().isNull()) {
@@ -140,7 +146,7 @@ final class Fields {
   }
 
   /** Returns the members of the mapping under a key; none if there is none. */
-  List<Node.Member> members(String name) {
+  public List<Node.Member> members(String name) {
     return get(name).map(at -> any(at, problems).members()).orElse(List.of());
   }
 

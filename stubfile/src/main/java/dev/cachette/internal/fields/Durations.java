@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: Apache-2.0
-package dev.cachette.internal.stubfile;
+package dev.cachette.internal.fields;
 
 import dev.cachette.internal.misuse.Refusals;
 import java.math.BigDecimal;
