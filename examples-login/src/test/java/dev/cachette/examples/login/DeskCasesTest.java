@@ -19,11 +19,9 @@ class DeskCasesTest {
 
   private static ServletWebServerApplicationContext desk;
 
-  // snippet cases
   @BeforeAll
   static void start(Cachette net) {
     IdentityProvider id = IdentityProvider.open(net, "https://id.example/realms/harbour");
-    // end
     desk =
         (ServletWebServerApplicationContext)
             SpringApplication.run(
@@ -43,10 +41,16 @@ class DeskCasesTest {
     desk.close();
   }
 
+  // snippet cases
   @TestFactory
-  Stream<DynamicNode> cases() {
-    return Cases.in("src/test/cases")
-        .against("http://localhost:" + desk.getWebServer().getPort())
-        .tests();
+  Stream<DynamicNode> signIn(Cachette net) {
+    IdentityProvider.open(net, "https://id.example/realms/harbour");
+    return Cases.in("src/test/cases").against(url()).tests();
+  }
+
+  // end
+
+  private static String url() {
+    return "http://localhost:" + desk.getWebServer().getPort();
   }
 }

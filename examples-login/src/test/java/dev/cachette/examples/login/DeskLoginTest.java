@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
 import dev.cachette.identity.IdentityProvider;
+import dev.cachette.identity.LoginTable;
 import dev.cachette.identity.option.IdentityFault;
 import dev.cachette.junit.InterceptHttp;
 import dev.cachette.match.RequestPattern;
@@ -129,6 +130,12 @@ class DeskLoginTest {
   }
 
   // end
+
+  @Test
+  void wrongTokensAreInTheTable() throws Exception {
+    LoginTable.assertRow(
+        "Spring Security 6.5", id, () -> get(browser(), "/desk").body().contains("Mara Quill"));
+  }
 
   @Test
   void keysMayChange() throws Exception {

@@ -61,15 +61,14 @@ class GuideTest {
         .assertSnippets(Files.readString(WEB.resolveSibling("HarbourCasesTest.java")));
   }
 
-  /** The snippets on identity are of a test with Spring Security. */
+  /** The snippets on identity are of tests with Spring Security. */
   @Test
   void theLoginOfThePageIsThatOfTheExamples() throws IOException {
+    Path tests = Path.of("../examples-login/src/test/java/dev/cachette/examples/login");
     Guide.page("identity")
         .assertSnippets(
-            Files.readString(
-                Path.of(
-                    "../examples-login/src/test/java/dev/cachette/examples/login",
-                    "DeskLoginTest.java")));
+            Files.readString(tests.resolve("DeskLoginTest.java"))
+                + Files.readString(tests.resolve("DeskCasesTest.java")));
   }
 
   /** The snippets on contracts are of two tests that write and verify the same contract. */
