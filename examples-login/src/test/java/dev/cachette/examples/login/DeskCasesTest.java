@@ -43,8 +43,7 @@ class DeskCasesTest {
 
   // snippet cases
   @TestFactory
-  Stream<DynamicNode> signIn(Cachette net) {
-    IdentityProvider.open(net, "https://id.example/realms/harbour");
+  Stream<DynamicNode> signIn() {
     return Cases.in("src/test/cases").against(url()).tests();
   }
 
