@@ -30,8 +30,12 @@ final class LoginParameters {
   /** Replaces the value of a parameter. */
   interface Replacing {
 
-    /** Returns the text of its place, encoded. */
-    String of(String name, String value);
+    /**
+     * Returns the text of its place, encoded.
+     *
+     * @param raw the text that is there
+     */
+    String of(String name, String raw);
   }
 
   /** Returns the names of those that a query, fragment or form has. */
@@ -95,8 +99,8 @@ final class LoginParameters {
       int equals = all[at].indexOf('=');
       String name = equals < 0 ? "" : Percent.decodeForm(all[at].substring(0, equals));
       if (names.contains(name)) {
-        String value = Percent.decodeForm(all[at].substring(equals + 1));
-        all[at] = all[at].substring(0, equals + 1) + replacing.of(name, value);
+        all[at] =
+            all[at].substring(0, equals + 1) + replacing.of(name, all[at].substring(equals + 1));
       }
     }
     return String.join("&", all);

@@ -329,14 +329,15 @@ public final class Redactor {
   /** Values in a redirect are filled in their encoding, whichever they need. */
   private String redirect(String name, String value) {
     return name.equalsIgnoreCase("location")
-        ? LoginParameters.inUrl(value, (it, text) -> login(it, text, Placeholder.Form.URL))
+        ? LoginParameters.inUrl(value, (it, raw) -> login(it, raw, Placeholder.Form.URL))
         : value;
   }
 
-  private String login(String name, String value, Placeholder.Form form) {
-    if (rules.exceptions().contains(PlainName.of(name)) || value.isEmpty()) {
-      return Percent.encodeForm(value);
+  private String login(String name, String raw, Placeholder.Form form) {
+    if (rules.exceptions().contains(PlainName.of(name)) || raw.isEmpty()) {
+      return raw;
     }
+    String value = Percent.decodeForm(raw);
     String placeholder =
         Placeholders.is(value)
             ? value
@@ -362,8 +363,8 @@ public final class Redactor {
                     : text));
   }
 
-  private String login(String name, String value) {
-    return login(name, value, Placeholder.Form.PLAIN);
+  private String login(String name, String raw) {
+    return login(name, raw, Placeholder.Form.PLAIN);
   }
 
   private String header(String message, String name, String value) {
