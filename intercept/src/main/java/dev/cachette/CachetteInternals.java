@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette;
 
+import dev.cachette.answer.Answer;
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.LoadedCassette;
@@ -8,12 +10,19 @@ import dev.cachette.internal.engine.Capturing;
 import dev.cachette.internal.engine.RealCallObserver;
 import dev.cachette.internal.engine.RealServiceFailed;
 import dev.cachette.internal.engine.ServedServices;
+import dev.cachette.internal.engine.StubRule;
+import dev.cachette.internal.model.DraftStub;
 import dev.cachette.internal.model.StubSpec;
 import dev.cachette.internal.wire.ClientHooks;
+import dev.cachette.match.RequestPattern;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.IntSupplier;
 import java.util.function.UnaryOperator;
 
 /**
@@ -99,6 +108,29 @@ public final class CachetteInternals {
   public static void call(Cachette net, Request request, RealCallObserver observer)
       throws RealServiceFailed {
     net.session().answering().realService().begin(request, PROTOCOL, observer);
+  }
+
+  /**
+   * Gives an answer to one call, in the innermost scope; those before it, and after it, get what
+   * they would get anyway, and this uses no turn of it.
+   *
+   * @param pattern the calls among which it is counted
+   * @param number the number of the call, from 1
+   * @param lasting whether all calls from this one on get the answer
+   * @return how many of the calls it has counted
+   */
+  public static IntSupplier inject(
+      Cachette net, RequestPattern pattern, int number, Answer answer, boolean lasting) {
+    DraftStub draft = new DraftStub(pattern, Caller.place());
+    draft.rename("fault of the sweep");
+    draft.overriding();
+    List<Answer> answers =
+        new ArrayList<>(Collections.nCopies(number - 1, AnswerInternals.passing()));
+    answers.add(answer);
+    StubSpec spec = draft.answeredBy(answers).with(StubSpec.Trait.UNCHECKED);
+    StubRule rule = net.stubs().rule(lasting ? spec : spec.onceEach(), Caller.place(), false);
+    net.stubs().replace(net.session().scopes().innermost(), List.of(), List.of(rule));
+    return rule::count;
   }
 
   /** Returns what was declared of a stub. */

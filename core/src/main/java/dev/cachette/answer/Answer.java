@@ -7,7 +7,7 @@ package dev.cachette.answer;
  *
  * <p>Answers are immutable values, safe to share between stubs and threads.
  */
-public sealed interface Answer permits Timed, ComputedAnswer, RepeatedAnswer {
+public sealed interface Answer permits Timed, ComputedAnswer, PassingAnswer, RepeatedAnswer {
 
   /**
    * Gives this answer several times in turn: {@code answer(json(queued).repeated(5), json(done))}.

@@ -22,6 +22,16 @@ public final class AnswerInternals {
 
   private AnswerInternals() {}
 
+  /** Returns an answer that leaves its call to the next stub that matches. */
+  public static Answer passing() {
+    return PassingAnswer.INSTANCE;
+  }
+
+  /** Returns true if an answer leaves its call to the next stub. */
+  public static boolean isPassing(Answer answer) {
+    return answer instanceof PassingAnswer;
+  }
+
   /** Returns the timing of an answer. */
   public static Timing timing(Timed<?> answer) {
     return answer.timing();

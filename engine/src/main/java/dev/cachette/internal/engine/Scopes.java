@@ -488,7 +488,12 @@ public final class Scopes {
     return rule.take(this::now)
         .map(
             answer ->
-                new Selected(rule, answer, rule.turns().count(), scopes.element().templateState()));
+                new Selected(
+                    rule,
+                    answer,
+                    rule.turns().count(),
+                    scopes.element().templateState(),
+                    List.of()));
   }
 
   void changed() {

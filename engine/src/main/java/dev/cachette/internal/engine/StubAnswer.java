@@ -48,7 +48,8 @@ record StubAnswer(ArrivedCall call, Selected won, HostServices outside) implemen
 
   @Override
   public boolean needsNewConnectionNext(ConnectionRules connections) {
-    return connections.isEarlyNext(won.rule());
+    return connections.isEarlyNext(won.rule())
+        || won.passing().stream().anyMatch(connections::isEarlyNext);
   }
 
   @Override

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.engine;
 
+import dev.cachette.answer.AnswerInternals;
 import dev.cachette.match.MatchInternals;
 import dev.cachette.match.Received;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -51,6 +54,7 @@ final class StubFinder {
   }
 
   private Found<Won> select(Received received, boolean onlyQuickly) {
+    List<StubRule> passing = new ArrayList<>(0);
     for (StubScope scope : scopes.open()) {
       for (StubRule rule : scopes.candidates(scope, received)) {
         if (onlyQuickly && !MatchInternals.isQuick(rule.pattern(), received)) {
@@ -59,10 +63,14 @@ final class StubFinder {
         Optional<Map<String, String>> variables = StubFailed.match(rule, received);
         if (variables.isPresent()) {
           Optional<Selected> selected = scopes.take(rule);
-          if (selected.isPresent()) {
+          if (selected.filter(it -> AnswerInternals.isPassing(it.answer())).isPresent()) {
+            passing.add(rule);
+          } else if (selected.isPresent()) {
             return Found.of(
                 Optional.of(
-                    new Won(selected.get(), MatchInternals.with(received, variables.get()))));
+                    new Won(
+                        selected.get().after(passing),
+                        MatchInternals.with(received, variables.get()))));
           }
         }
       }

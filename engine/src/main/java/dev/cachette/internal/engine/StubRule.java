@@ -81,6 +81,11 @@ public final class StubRule {
     return spec.order();
   }
 
+  /** Returns how many answers it has given. */
+  public int count() {
+    return turns.count();
+  }
+
   Turns turns() {
     return turns;
   }

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.sweep;
+
+import dev.cachette.calls.Call;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What was observed in a run.
+ *
+ * @param isMet whether the fault was given
+ * @param isHung whether the run did not end in time
+ * @param thrown what the scenario has thrown
+ * @param wrongResult why its result is wrong
+ * @param isResultChecked whether its result was checked at all
+ * @param calls the calls that arrived
+ * @param notSent how many attempts failed before there was a request
+ * @param broken the invariants that do not hold, each with the reason
+ * @param unexpected what the end of the run reports, such as unexpected calls
+ */
+record Observed(
+    boolean isMet,
+    boolean isHung,
+    Optional<Throwable> thrown,
+    Optional<Throwable> wrongResult,
+    boolean isResultChecked,
+    List<Call> calls,
+    int notSent,
+    Map<String, Throwable> broken,
+    Optional<AssertionError> unexpected) {
+
+  /** Returns how often a call was made, or tried. */
+  int count(String key, boolean isOfFault) {
+    int arrived =
+        (int) calls.stream().filter(it -> ScenarioCall.key(it.request()).equals(key)).count();
+    return isOfFault ? arrived + notSent : arrived;
+  }
+}

@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: Apache-2.0
+package dev.cachette.internal.sweep;
+
+import dev.cachette.Cachette;
+import dev.cachette.CachetteInternals;
+import dev.cachette.calls.Call;
+import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.match.RequestPattern;
+import dev.cachette.sweep.result.SweepFault;
+import dev.cachette.sweep.result.SweptRun;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.function.Consumer;
+import java.util.function.IntSupplier;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Runs a scenario: once to learn its calls, then with each fault. Each run is in a scope of its
+ * own, so stubs and clock begin again.
+ *
+ * @param <T> the result of the scenario
+ */
+public final class Sweeper<T> {
+
+  /** How long a call waits before the clock is moved past the timeout of its client. */
+  private static final long PATIENCE_MILLIS = 40;
+
+  /** How far the clock is moved each time. */
+  private static final Duration STEP = Duration.ofMinutes(10);
+
+  private final Cachette net;
+  private final Callable<T> code;
+  private final Optional<Consumer<T>> check;
+  private final SweepSettings settings;
+  private List<ScenarioCall> scenario = List.of();
+  private boolean isStuck;
+
+  /**
+   * Creates it.
+   *
+   * @param check throws if a result is wrong
+   */
+  public Sweeper(
+      Cachette net, Callable<T> code, Optional<Consumer<T>> check, SweepSettings settings) {
+    this.net = net;
+    this.code = code;
+    this.check = check;
+    this.settings = settings;
+  }
+
+  /** A run that is to be made. */
+  public final class Planned {
+
+    private final Variant variant;
+
+    private Planned(Variant variant) {
+      this.variant = variant;
+    }
+
+    /** Returns the call, as a heading. */
+    public String call() {
+      return variant.call().number() + " " + variant.call().key();
+    }
+
+    /** Returns the fault in words. */
+    public String fault() {
+      return variant.fault() + (variant.detail().isEmpty() ? "" : " " + variant.detail());
+    }
+
+    /** Makes the run. */
+    public SweptRun run() {
+      return Sweeper.this.run(variant);
+    }
+  }
+
+  /**
+   * Learns the calls of the scenario; returns the runs to be made.
+   *
+   * @throws IllegalStateException if it does not pass without a fault, or makes no call
+   */
+  public List<Planned> learn() {
+    scenario = withoutFault();
+    List<Planned> runs =
+        scenario.stream()
+            .filter(this::isChosen)
+            .flatMap(call -> Variants.of(call, settings).stream())
+            .filter(it -> settings.only().isEmpty() || settings.only().get().equals(it.id()))
+            .map(Planned::new)
+            .toList();
+    if (runs.isEmpty()) {
+      throw Refusals.state(
+          String.format(
+              "%s: no run is left%s. The calls of the scenario are:\n%s",
+              settings.name(),
+              settings.only().map(it -> ", since there is no \"" + it + "\"").orElse(""),
+              scenario.stream()
+                  .map(it -> "  " + it.number() + " " + it.key())
+                  .collect(Collectors.joining("\n"))));
+    }
+    return runs;
+  }
+
+  private boolean isChosen(ScenarioCall call) {
+    return settings.calls().isEmpty()
+        || settings.calls().stream().anyMatch(it -> it.match(call.request()).isPresent());
+  }
+
+  private List<ScenarioCall> withoutFault() {
+    List<ScenarioCall> calls;
+    try (Cachette.Scope scope = net.scope()) {
+      Scenario running = Scenario.start(code);
+      if (!running.await(settings.within().toMillis())) {
+        String place = running.place();
+        running.interrupt();
+        throw doesNotPass("it does not end within " + settings.within() + "." + place, null);
+      }
+      running
+          .thrown()
+          .ifPresent(
+              thrown -> {
+                throw doesNotPass("it threw " + thrown, thrown);
+              });
+      wrong(running.result())
+          .ifPresent(
+              wrong -> {
+                throw doesNotPass("its result is wrong: " + wrong.getMessage(), wrong);
+              });
+      broken()
+          .forEach(
+              (name, why) -> {
+                throw doesNotPass(
+                    "the invariant \"" + name + "\" does not hold: " + why.getMessage(), why);
+              });
+      calls = ScenarioCall.of(net.calls().stream().toList());
+    }
+    if (calls.isEmpty()) {
+      throw Refusals.state(
+          settings.name() + ": the scenario makes no call, so no fault can occur.");
+    }
+    return calls;
+  }
+
+  private IllegalStateException doesNotPass(String why, @Nullable Throwable cause) {
+    return new IllegalStateException(
+        settings.name() + ": the scenario does not pass without a fault: " + why, cause);
+  }
+
+  @SuppressWarnings("unchecked")
+  private Optional<Throwable> wrong(@Nullable Object result) {
+    try {
+      check.ifPresent(it -> it.accept((T) result));
+      return Optional.empty();
+    } catch (AssertionError | RuntimeException wrong) {
+      return Optional.of(wrong);
+    }
+  }
+
+  private Map<String, Throwable> broken() {
+    Map<String, Throwable> broken = new LinkedHashMap<>();
+    settings
+        .invariants()
+        .forEach(
+            (name, invariant) -> {
+              try {
+                invariant.run();
+              } catch (AssertionError | RuntimeException failure) {
+                broken.put(name, failure);
+              }
+            });
+    return broken;
+  }
+
+  private SweptRun run(Variant variant) {
+    if (isStuck) {
+      return Judgement.notRun(variant);
+    }
+    long begin = System.nanoTime();
+    Cachette.Scope scope = net.scope();
+    boolean isHung = false;
+    Scenario running;
+    Injected injected;
+    try {
+      injected = inject(variant);
+      running = Scenario.start(code);
+      isHung = !await(running, variant, injected);
+    } catch (RuntimeException failed) {
+      scope.close();
+      throw failed;
+    }
+    // The thread goes on until its calls are ended.
+    Optional<Throwable> thrown = isHung ? Optional.empty() : running.thrown();
+    boolean returned = !isHung && thrown.isEmpty();
+    Optional<Throwable> wrong = returned ? wrong(running.result()) : Optional.empty();
+    Map<String, Throwable> broken = isHung ? Map.of() : broken();
+    List<Call> calls = new ArrayList<>(net.calls().stream().toList());
+    int notSent = variant.fault().isBeforeRequest() ? injected.times() : 0;
+    Optional<AssertionError> unexpected = closing(scope);
+    if (isHung) {
+      isStuck = !running.interrupt();
+    }
+    Observed observed =
+        new Observed(
+            injected.times() > 0,
+            isHung,
+            thrown,
+            wrong,
+            check.isPresent(),
+            calls,
+            notSent,
+            broken,
+            isHung ? Optional.empty() : unexpected);
+    return Judgement.of(
+        settings, scenario, variant, observed, Duration.ofNanos(System.nanoTime() - begin));
+  }
+
+  /**
+   * A fault that waits for its call.
+   *
+   * @param counted the calls that it has counted so far
+   * @param number the number of its call
+   */
+  private record Injected(IntSupplier counted, int number) {
+
+    /** Returns how often it was given. */
+    int times() {
+      return Math.max(0, counted.getAsInt() - number + 1);
+    }
+  }
+
+  private Injected inject(Variant variant) {
+    ScenarioCall call = variant.call();
+    boolean early = variant.fault().isBeforeRequest();
+    String origin = call.request().uri().origin();
+    RequestPattern pattern =
+        early
+            ? RequestPattern.of("* " + origin + "/{+any}")
+            : RequestPattern.of(call.request().method() + " " + origin + "/{+any}")
+                .satisfies(
+                    "the path " + call.request().uri().path(),
+                    it -> ScenarioCall.key(it).equals(call.key()));
+    int number = early ? call.ofOrigin() : call.occurrence();
+    return new Injected(
+        CachetteInternals.inject(net, pattern, number, variant.answer(), settings.lasting()),
+        number);
+  }
+
+  /** Waits for the end of a run; returns false if it does not come in time. */
+  private boolean await(Scenario running, Variant variant, Injected injected) {
+    long end = System.nanoTime() + settings.within().toNanos();
+    boolean waits = variant.fault() == SweepFault.NO_RESPONSE;
+    long pause = waits ? PATIENCE_MILLIS : settings.within().toMillis();
+    while (!running.await(Math.min(pause, (end - System.nanoTime()) / 1_000_000))) {
+      if (System.nanoTime() >= end) {
+        return false;
+      }
+      if (injected.times() > 0) {
+        // Its client times out now, instead of in some seconds.
+        net.clock().advance(STEP);
+      }
+    }
+    return true;
+  }
+
+  private static Optional<AssertionError> closing(Cachette.Scope scope) {
+    try {
+      scope.close();
+      return Optional.empty();
+    } catch (AssertionError failed) {
+      return Optional.of(failed);
+    }
+  }
+}
