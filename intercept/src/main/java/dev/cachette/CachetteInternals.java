@@ -21,6 +21,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.IntSupplier;
 import java.util.function.UnaryOperator;
@@ -108,6 +109,16 @@ public final class CachetteInternals {
   public static void call(Cachette net, Request request, RealCallObserver observer)
       throws RealServiceFailed {
     net.session().answering().realService().begin(request, PROTOCOL, observer);
+  }
+
+  /** Opens an inner scope with a name of its own. */
+  public static Cachette.Scope scope(Cachette net, String name) {
+    return net.session().enter(place -> true, name)::run;
+  }
+
+  /** Reports a run of a fault sweep to the observers of the session. */
+  public static void swept(Cachette net, Map<String, Object> run) {
+    net.session().observers().swept(run);
   }
 
   /**

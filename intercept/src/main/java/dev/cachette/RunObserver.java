@@ -5,6 +5,7 @@ import dev.cachette.calls.Call;
 import dev.cachette.internal.engine.EndedScope;
 import dev.cachette.internal.engine.TestId;
 import dev.cachette.internal.openapi.Described;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -35,6 +36,13 @@ public interface RunObserver {
 
   /** A call was answered; its scope may have ended. */
   default void answered(Call call, TestId test) {}
+
+  /**
+   * A run of a fault sweep has been judged.
+   *
+   * @param run what was done, and what the code did: {@code sweep}, {@code id}, {@code call}, ...
+   */
+  default void swept(Map<String, Object> run) {}
 
   /**
    * A scope has ended.

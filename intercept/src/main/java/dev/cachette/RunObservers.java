@@ -133,6 +133,10 @@ final class RunObservers implements Onlooker {
     }
   }
 
+  void swept(Map<String, Object> run) {
+    all.forEach(it -> it.swept(run));
+  }
+
   @Override
   public void begun(TestId test) {
     for (RunObserver each : all) {

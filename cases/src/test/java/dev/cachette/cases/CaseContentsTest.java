@@ -24,6 +24,7 @@ import java.util.Random;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.zip.Deflater;
 import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -136,9 +137,18 @@ class CaseContentsTest {
     return bytes;
   }
 
+  /** Always as long for texts of the same length. */
+  private static final class Stored extends GZIPOutputStream {
+
+    Stored(OutputStream out) throws IOException {
+      super(out);
+      def.setLevel(Deflater.NO_COMPRESSION);
+    }
+  }
+
   private static byte[] gzip(String text) throws IOException {
     ByteArrayOutputStream packed = new ByteArrayOutputStream();
-    try (OutputStream out = new GZIPOutputStream(packed)) {
+    try (OutputStream out = new Stored(packed)) {
       out.write(text.getBytes(StandardCharsets.UTF_8));
     }
     return packed.toByteArray();

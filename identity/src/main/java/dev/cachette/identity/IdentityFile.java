@@ -5,6 +5,7 @@ import dev.cachette.internal.identity.file.IdentityFileReader;
 import dev.cachette.internal.misuse.Refusals;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
@@ -46,7 +47,14 @@ public record IdentityFile(String name, String text, String issuer) {
    * @throws UncheckedIOException if it cannot be read
    */
   public static boolean isOne(Path file) {
-    return IdentityFileReader.isOne(text(Refusals.given("isOne(file)", file)));
+    try {
+      return IdentityFileReader.isOne(text(Refusals.given("isOne(file)", file)));
+    } catch (UncheckedIOException unreadable) {
+      if (unreadable.getCause() instanceof CharacterCodingException) {
+        return false;
+      }
+      throw unreadable;
+    }
   }
 
   private static String text(Path file) {

@@ -2,6 +2,7 @@
 package dev.cachette.identity;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -119,6 +120,15 @@ class IdentityFileTest {
   @Test
   void missingFilesAreReported() {
     assertThrows(UncheckedIOException.class, () -> IdentityFile.read(folder.resolve("none.yaml")));
+  }
+
+  @Test
+  void filesAreTold() throws IOException {
+    assertTrue(IdentityFile.isOne(file(WHOLE)));
+    assertFalse(IdentityFile.isOne(file("stubs: []")));
+    assertFalse(IdentityFile.isOne(file("[")));
+    Files.write(folder.resolve("latin.yaml"), new byte[] {'a', (byte) 0xe9, (byte) 0xff});
+    assertFalse(IdentityFile.isOne(folder.resolve("latin.yaml")));
   }
 
   @Test

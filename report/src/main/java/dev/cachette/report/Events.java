@@ -64,6 +64,14 @@ final class Events {
     return Line.of(event);
   }
 
+  /** A run of a fault sweep. */
+  static Line swept(Map<String, Object> run, Instant at) {
+    Map<String, Object> event = event("swept");
+    event.put("at", micros(at));
+    event.putAll(run);
+    return Line.of(event);
+  }
+
   /** An API description, which is said once. */
   static Line description(Described service, Instant at) {
     Description description = service.description();

@@ -21,6 +21,7 @@ final class JvmEvents {
   private final Set<Long> open = new TreeSet<>();
   private final Map<Integer, JsonNode> stubs = new LinkedHashMap<>();
   private final List<JsonNode> descriptions = new ArrayList<>();
+  private final List<JsonNode> swept = new ArrayList<>();
   private JsonNode jvm = MissingNode.getInstance();
   private Optional<Instant> endedAt = Optional.empty();
   private int lost;
@@ -37,6 +38,7 @@ final class JvmEvents {
       case "over" -> endedAt = Optional.of(ScopeEvents.at(event));
       case "stub" -> stubs.put(event.path("id").asInt(), event);
       case "description" -> descriptions.add(event);
+      case "swept" -> swept.add(event);
       case "begun" -> {
         open.forEach(outer -> scopes.get(outer).holdOthers());
         open.add(test);
@@ -73,6 +75,11 @@ final class JvmEvents {
   /** Returns its stubs, by number. */
   Map<Integer, JsonNode> stubs() {
     return stubs;
+  }
+
+  /** Returns the runs of its fault sweeps. */
+  List<JsonNode> swept() {
+    return swept;
   }
 
   List<JsonNode> descriptions() {

@@ -22,6 +22,7 @@ final class Run {
   private final DescriptionTotals descriptions = new DescriptionTotals();
   private final FaultTotals faults = new FaultTotals();
   private final CassetteTotals cassettes = new CassetteTotals();
+  private final SweepTotals sweeps = new SweepTotals();
   private final List<ObjectNode> tests = new ArrayList<>();
   private Instant lastEnd = Instant.MIN;
 
@@ -40,6 +41,7 @@ final class Run {
       JvmEvents jvm = jvms.get(at);
       shownJvms.add(jvm(jvm));
       jvm.descriptions().forEach(descriptions::add);
+      jvm.swept().forEach(swept -> sweeps.add(jvm.folder(), swept));
       Set<String> again = jvm.namesInLater(jvms);
       for (ScopeEvents scope : jvm.scopes()) {
         if (!again.contains(scope.name())) {
@@ -57,6 +59,7 @@ final class Run {
     run.set("descriptions", descriptions.json());
     run.set("faults", faults.json());
     run.set("cassettes", cassettes.json());
+    run.set("sweeps", sweeps.json());
     return run;
   }
 

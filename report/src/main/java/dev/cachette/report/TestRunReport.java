@@ -85,6 +85,12 @@ public final class TestRunReport implements RunReport {
   }
 
   @Override
+  public void swept(Map<String, Object> run) {
+    Instant now = Instant.now();
+    write(() -> Events.swept(run, now));
+  }
+
+  @Override
   public void begun(TestId test) {
     Instant now = Instant.now();
     if (test.number() != 0) {

@@ -380,6 +380,36 @@ function faults() {
     })]), "matrix"));
 }
 
+// What the code did with each fault at each of its calls.
+
+function sweeps() {
+  return run.sweeps.length === 0 ? null : section("sweeps", "Fault sweeps", run.sweeps.map(sweep => {
+    const faults = [...new Set(sweep.runs.map(it => it.fault))];
+    const calls = [...new Map(sweep.runs.map(it => [it.number, it.call]))].sort((one, other) => one[0] - other[0]);
+    const wrong = sweep.runs.filter(it => it.findings.length > 0);
+    return make("div", {},
+      make("h3", {}, sweep.name),
+      table(`${wrong.length === 0 ? "None" : wrong.length} of ${counted(sweep.runs.length, "run")} with a fault went wrong.`,
+        ["call", ...faults], calls.map(([number, call]) => [`${number} ${call}`,
+          ...faults.map(fault => sweepCell(sweep.runs.filter(it => it.number === number && it.fault === fault)))]), "matrix sweep"),
+      wrong.length === 0 ? null : table("What went wrong", ["run", "finding"],
+        wrong.slice(0, MOST_AT_ONCE).map(it => [it.id, make("div", { class: "finding" }, it.findings.join("\n"))])));
+  }));
+}
+
+function sweepCell(runs) {
+  if (runs.length === 0) {
+    return make("td", {});
+  }
+  const wrong = runs.filter(it => it.findings.length > 0);
+  const hung = runs.some(it => it.outcome === "hung");
+  const repeats = Math.max(...runs.map(it => it.repeats));
+  const text = hung ? "hung" : wrong.length > 0 ? "wrong" : runs.every(it => it.outcome === "not met") ? "not met"
+    : runs.some(it => it.outcome === "failed as allowed") ? "failed as allowed" : repeats > 0 ? `recovered (+${repeats})` : "right";
+  return make("td", { class: wrong.length > 0 ? "never" : "met" },
+    wrong.length > 0 && runs.length > 1 ? `${text}: ${wrong.length} of ${runs.length}` : text);
+}
+
 function cassettes() {
   return run.cassettes.length === 0 ? null : section("cassettes", "Cassettes",
     table("Recorded exchanges, and what was done with them",
@@ -398,7 +428,7 @@ function time() {
       slowest.map(test => [linkTo(test.name), took(test.durationMillis), took(test.waitingMillis), share(test.waitingMillis, test.durationMillis)])));
 }
 
-const sections = [overview(), tests(), unexpected(), stubs(), descriptions(), faults(), cassettes(), time()]
+const sections = [overview(), tests(), unexpected(), stubs(), descriptions(), faults(), sweeps(), cassettes(), time()]
   .filter(it => it != null);
 document.getElementById("main").append(...sections);
 document.getElementById("sections").append(...sections.map(it =>

@@ -7,6 +7,7 @@ import static dev.cachette.Factories.text;
 import static dev.cachette.Factories.unknownHost;
 
 import dev.cachette.Cachette;
+import dev.cachette.CachetteInternals;
 import dev.cachette.answer.Gate;
 import dev.cachette.cassette.CassetteSettings;
 import java.io.IOException;
@@ -70,6 +71,41 @@ final class HarbourRun {
     test(net, "SecretsTest", "signsIn", () -> secrets(net));
     test(net, "HostileTest", "isText", () -> hostile(net));
     test(net, "StubsTest", "declaresTooMuch", () -> stubs(net));
+    swept(net, "1/UNKNOWN_HOST", "unknown host", "", "failed as allowed", 0);
+    swept(net, "1/NULL_MEMBER/$.berth", "null member", "$.berth", "failed", 0, HOSTILE);
+    swept(net, "1/NULL_MEMBER/$.berth", "null member", "$.berth", "failed", 0, HOSTILE);
+    swept(net, "1/NULL_MEMBER/$.from", "null member", "$.from", "recovered", 1);
+  }
+
+  private static void swept(
+      Cachette net,
+      String id,
+      String fault,
+      String detail,
+      String outcome,
+      int repeats,
+      String... findings) {
+    CachetteInternals.swept(
+        net,
+        Map.of(
+            "sweep",
+            "the arrival",
+            "id",
+            id,
+            "number",
+            1,
+            "call",
+            "POST " + BOOKINGS,
+            "fault",
+            fault,
+            "detail",
+            detail,
+            "outcome",
+            outcome,
+            "repeats",
+            repeats,
+            "findings",
+            List.of(findings)));
   }
 
   private static void repeats(Cachette net) throws IOException {

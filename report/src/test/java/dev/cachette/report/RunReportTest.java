@@ -98,6 +98,18 @@ class RunReportTest {
     assertTrue(test.path("waitingMillis").asDouble() <= longest, test::toString);
   }
 
+  /** A run that was made again, by another JVM or by hand, counts once. */
+  @Test
+  void sweepsHaveTheirRuns() {
+    JsonNode sweep = run.path("sweeps").path(0);
+
+    assertEquals(1, run.path("sweeps").size());
+    assertEquals("the arrival", sweep.path("name").asText());
+    assertEquals(
+        List.of("1/UNKNOWN_HOST", "1/NULL_MEMBER/$.berth", "1/NULL_MEMBER/$.from"),
+        sweep.path("runs").findValuesAsText("id"));
+  }
+
   @Test
   void anUnexpectedCallIsExplained() {
     JsonNode test = Runs.test(run, "BerthDeskTest.forgetsAStub");

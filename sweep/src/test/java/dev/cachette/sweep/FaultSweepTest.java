@@ -113,8 +113,9 @@ class FaultSweepTest {
             .within(Duration.ofMillis(500)),
         "1/NO_RESPONSE 2/NO_RESPONSE 3/NO_RESPONSE",
         "HUNG",
-        "It did not end within 500 ms. Fix: set a timeout for this call",
-        "only(\"2/NO_RESPONSE\"), or -Dcachette.sweep.only='2/NO_RESPONSE'");
+        "It did not end within 500 ms. Fix: set a timeout for this call; or",
+        "only(\"1/NO_RESPONSE\"), or -Dcachette.sweep.only='1/NO_RESPONSE'",
+        "The same in: 2/NO_RESPONSE, 3/NO_RESPONSE");
   }
 
   @Test

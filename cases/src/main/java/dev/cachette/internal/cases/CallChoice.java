@@ -3,6 +3,7 @@ package dev.cachette.internal.cases;
 
 import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.LoadedCassette;
+import dev.cachette.internal.cassette.PlainForms;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -72,7 +73,7 @@ public final class CallChoice implements LoadedCassette.Choice {
 
   @Override
   public synchronized Optional<Integer> of(Request arrived) {
-    Request request = ownOrigin.in(arrived);
+    Request request = PlainForms.of(ownOrigin.in(arrived));
     Instant now = clock.instant();
     List<Integer> same =
         choosable.stream()

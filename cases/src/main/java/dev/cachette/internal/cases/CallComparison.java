@@ -3,6 +3,7 @@ package dev.cachette.internal.cases;
 
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
+import dev.cachette.internal.cassette.PlainForms;
 import dev.cachette.internal.text.Quoting;
 import dev.cachette.internal.uri.VaryingPath;
 import dev.cachette.result.Difference;
@@ -27,7 +28,7 @@ public final class CallComparison {
   }
 
   private static boolean isSamePath(CaseExchange expected, String actual, Instant now) {
-    String path = expected.exchange().request().uri().path();
+    String path = PlainForms.of(expected.exchange().request()).uri().path();
     if (path.equals(actual) || expected.request().path().isEmpty()) {
       return path.equals(actual);
     }
@@ -42,7 +43,7 @@ public final class CallComparison {
 
   /** Returns the differences of a request for the same resource. */
   static List<Difference> differences(CaseExchange expected, Request actual, Instant now) {
-    Request request = expected.exchange().request();
+    Request request = PlainForms.of(expected.exchange().request());
     MessageComparison comparison = comparison(expected, now);
     List<Difference> found = new ArrayList<>();
     Query want = request.uri().query();

@@ -468,10 +468,11 @@ public final class LoadedCassette {
     if (!replays()) {
       return List.of();
     }
-    Request redacted = redactor.redact(request);
+    Request redacted = PlainForms.of(redactor.redact(request));
     List<Explanation.Stub> near = new ArrayList<>();
     for (int at : playlist.near(redacted, MOST_EXAMINED)) {
-      Exchange exchange = known.get(at);
+      Exchange written = known.get(at);
+      Exchange exchange = written.with(PlainForms.of(written.request()));
       RequestPattern pattern = RecordedPattern.of(exchange.request(), matching);
       List<Check> obstacles =
           pattern.match(redacted).isPresent()

@@ -62,7 +62,7 @@ final class ReplayIndex {
       } else {
         exchanges.computeIfAbsent(uri.host(), unused -> new int[1])[0]++;
         byLine.merge(
-            CassetteInternals.keyOfLine(matching, entry.method(), uri),
+            CassetteInternals.keyOfLine(matching, entry.method(), PlainForms.of(uri)),
             List.of(at),
             ReplayIndex::joined);
       }
@@ -80,7 +80,8 @@ final class ReplayIndex {
    * Returns the index of the exchange whose turn it is, if one matches the request; both contain
    * placeholders for secrets.
    */
-  Optional<Integer> next(Request request) {
+  Optional<Integer> next(Request arrived) {
+    Request request = PlainForms.of(arrived);
     String line = CassetteInternals.keyOfLine(matching, request.method(), request.uri());
     List<Integer> alike = byLine.getOrDefault(line, List.of());
     if (alike.isEmpty()) {
@@ -114,7 +115,7 @@ final class ReplayIndex {
   /** Returns true if there is an exchange with its method and URL. */
   boolean knows(Request request) {
     return byLine.containsKey(
-        CassetteInternals.keyOfLine(matching, request.method(), request.uri()));
+        CassetteInternals.keyOfLine(matching, request.method(), PlainForms.of(request.uri())));
   }
 
   /** Returns the recorded fault that the next connection to a host gets, if there is one. */
@@ -188,7 +189,7 @@ final class ReplayIndex {
       if (exchange.isAnswered()) {
         rests
             .computeIfAbsent(
-                CassetteInternals.keyOfRest(matching, exchange.request()),
+                CassetteInternals.keyOfRest(matching, PlainForms.of(exchange.request())),
                 unused -> new ArrayList<>(1))
             .add(at);
       }

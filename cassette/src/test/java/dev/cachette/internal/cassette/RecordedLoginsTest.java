@@ -312,4 +312,32 @@ class RecordedLoginsTest {
         refused.getMessage().contains("/_tokens/id_token: needs the claims of a token"),
         refused.getMessage());
   }
+
+  /** A secret is known from its second occurrence on, in the encoding of its place. */
+  @ParameterizedTest
+  @CsvSource({
+    "a plain one, s3cret-of-the-desk",
+    "with a space, s3cret of the desk",
+    "with more, p&ss=w\u00f6rd %41+7",
+  })
+  void theSameRequestMatchesEachTime(String unused, String secret) throws IOException {
+    String encoded = Percent.encodeForm(secret);
+    Request login = form("https://id.example/token", "grant_type=password&password=" + encoded);
+    Request url = get("https://tides.example/v1?api_key=" + encoded + "&day=1");
+    String file =
+        recorded(
+            Redaction.byDefault(),
+            json(login, "1"),
+            json(url, "2"),
+            json(login, "3"),
+            json(url, "4"));
+    assertFalse(file.contains(encoded), file);
+    LoadedCassette cassette = replaying(file);
+    List<String> answers = new ArrayList<>();
+    for (Request each : List.of(login, url, login, url, login)) {
+      answers.add(
+          answer(cassette, each).map(it -> it.body().text(StandardCharsets.UTF_8)).orElse("none"));
+    }
+    assertEquals(List.of("1", "2", "3", "4", "3"), answers, file);
+  }
 }

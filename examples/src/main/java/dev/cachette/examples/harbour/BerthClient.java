@@ -18,7 +18,14 @@ public final class BerthClient {
   private static final MediaType JSON = MediaType.get("application/json");
   private static final int ATTEMPTS = 3;
 
-  private final OkHttpClient client = new OkHttpClient();
+  /** It must not book again by itself: the first request may have arrived. */
+  private final OkHttpClient client =
+      new OkHttpClient.Builder()
+          .retryOnConnectionFailure(false)
+          .connectTimeout(Http.CONNECT_TIMEOUT)
+          .readTimeout(Http.TIMEOUT)
+          .build();
+
   private final ObjectMapper mapper =
       new ObjectMapper().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
 
@@ -51,7 +58,7 @@ public final class BerthClient {
       for (int attempt = 1; attempt <= ATTEMPTS; attempt++) {
         try (Response response = client.newCall(request).execute()) {
           if (response.code() == 201) {
-            return mapper.readValue(response.body().bytes(), Booking.class);
+            return complete(mapper.readValue(response.body().bytes(), Booking.class));
           }
           if (response.code() != 503) {
             throw new HarbourException("the berth service answered " + response.code());
@@ -62,5 +69,12 @@ public final class BerthClient {
     } catch (IOException failed) {
       throw new HarbourException("the berth service cannot be reached", failed);
     }
+  }
+
+  private static Booking complete(Booking booking) {
+    if (booking.berth() == null || booking.from() == null) {
+      throw new HarbourException("the berth service has sent a booking without berth or time");
+    }
+    return booking;
   }
 }

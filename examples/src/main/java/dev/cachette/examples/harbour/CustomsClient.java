@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.examples.harbour;
 
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
 /** Declares cargo to customs, with SOAP 1.1. */
 public final class CustomsClient {
 
@@ -15,6 +18,8 @@ public final class CustomsClient {
         </soap:Body>
       </soap:Envelope>
       """;
+
+  private static final Pattern NUMBER = Pattern.compile("<number>([^<]+)</number>");
 
   private final Http http = new Http();
 
@@ -33,6 +38,10 @@ public final class CustomsClient {
             200,
             "SOAPAction",
             "\"urn:marrow-bay:customs:declare\"");
-    return response.replaceAll("(?s).*<number>(.*)</number>.*", "$1");
+    Matcher number = NUMBER.matcher(response);
+    if (!number.find()) {
+      throw new HarbourException("customs have sent no number of the declaration");
+    }
+    return number.group(1);
   }
 }

@@ -8,11 +8,15 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
+import java.time.Duration;
 
 /** Posts to a service with the JDK's HTTP client, and accepts only the expected status. */
 final class Http {
 
-  private final HttpClient client = HttpClient.newHttpClient();
+  static final Duration CONNECT_TIMEOUT = Duration.ofSeconds(1);
+  static final Duration TIMEOUT = Duration.ofSeconds(2);
+
+  private final HttpClient client = HttpClient.newBuilder().connectTimeout(CONNECT_TIMEOUT).build();
 
   String post(String url, String contentType, String body, int wanted, String... headers) {
     HttpRequest.Builder request =
@@ -28,7 +32,8 @@ final class Http {
 
   private String send(HttpRequest.Builder request, int wanted) {
     try {
-      HttpResponse<String> response = client.send(request.build(), BodyHandlers.ofString());
+      HttpResponse<String> response =
+          client.send(request.timeout(TIMEOUT).build(), BodyHandlers.ofString());
       if (response.statusCode() != wanted) {
         throw new HarbourException(response.uri().getHost() + " answered " + response.statusCode());
       }

@@ -20,7 +20,9 @@ public final class TideClient {
 
   private static final String TIDES = "https://tides.example/v1/stations/%s/tides?day=%s";
 
-  private final HttpClient client = HttpClient.newHttpClient();
+  private final HttpClient client =
+      HttpClient.newBuilder().connectTimeout(Http.CONNECT_TIMEOUT).build();
+
   private final ObjectMapper mapper =
       new ObjectMapper().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
 
@@ -45,6 +47,7 @@ public final class TideClient {
     String name = URLEncoder.encode(station, StandardCharsets.UTF_8).replace("+", "%20");
     HttpRequest.Builder builder =
         HttpRequest.newBuilder(URI.create(String.format(TIDES, name, day)))
+            .timeout(Http.TIMEOUT)
             .header("accept", "application/json");
     key.ifPresent(shown -> builder.header("x-api-key", shown));
     HttpRequest request = builder.build();
@@ -53,7 +56,11 @@ public final class TideClient {
       if (response.statusCode() != 200) {
         throw new HarbourException("the tide service answered " + response.statusCode());
       }
-      return mapper.readValue(response.body(), Tides.class);
+      Tides tides = mapper.readValue(response.body(), Tides.class);
+      if (tides.high() == null) {
+        throw new HarbourException("the tide service has sent no high waters");
+      }
+      return tides;
     } catch (JsonProcessingException malformed) {
       throw new HarbourException("the response of the tide service cannot be read", malformed);
     } catch (IOException failed) {

@@ -17,6 +17,9 @@ public final class VesselRegistry {
       }
       """;
 
+  /** No vessel has a deeper draught, in metres. */
+  private static final double DEEPEST = 30;
+
   private final Http http = new Http();
   private final ObjectMapper mapper = new ObjectMapper();
 
@@ -32,11 +35,17 @@ public final class VesselRegistry {
       String response =
           http.post("https://vessels.example/graphql", "application/json", request, 200);
       JsonNode vessel = mapper.readTree(response).path("data").path("vessel");
-      return vessel.isObject()
-          ? Optional.of(new Vessel(vessel.path("name").asText(), vessel.path("draught").asDouble()))
-          : Optional.empty();
+      return vessel.isObject() ? Optional.of(vessel(vessel)) : Optional.empty();
     } catch (JsonProcessingException malformed) {
       throw new HarbourException("the response of the registry cannot be read", malformed);
     }
+  }
+
+  private static Vessel vessel(JsonNode sent) {
+    JsonNode draught = sent.path("draught");
+    if (!sent.path("name").isTextual() || !draught.isNumber() || draught.asDouble() > DEEPEST) {
+      throw new HarbourException("the registry has sent an impossible vessel: " + sent);
+    }
+    return new Vessel(sent.path("name").textValue(), draught.asDouble());
   }
 }

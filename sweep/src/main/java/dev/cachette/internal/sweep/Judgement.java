@@ -113,7 +113,7 @@ final class Judgement {
       findings.add(
           "It did not end within "
               + DurationText.of(settings.within())
-              + ". Fix: set a timeout for this call, or within(...).");
+              + ". Fix: set a timeout for this call; or, if it has a longer one, within(...).");
     } else {
       observed.thrown().ifPresentOrElse(this::judgeThrown, this::judgeReturned);
     }
@@ -133,7 +133,11 @@ final class Judgement {
   }
 
   private static String firstLines(String text) {
-    return String.valueOf(text).lines().limit(4).collect(Collectors.joining("\n"));
+    return String.valueOf(text)
+        .lines()
+        .filter(line -> !line.isBlank())
+        .limit(3)
+        .collect(Collectors.joining("\n"));
   }
 
   private void judgeThrown(Throwable thrown) {

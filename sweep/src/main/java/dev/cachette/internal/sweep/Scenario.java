@@ -3,6 +3,7 @@ package dev.cachette.internal.sweep;
 
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** The scenario, which runs on a thread of its own, so that it can be left if it does not end. */
@@ -56,8 +57,11 @@ final class Scenario {
 
   /** Returns where it is, for a message. */
   String place() {
-    StackTraceElement[] stack = thread.getStackTrace();
-    return stack.length == 0 ? "" : " It is at " + stack[0] + ".";
+    return Stream.of(thread.getStackTrace())
+        .filter(it -> !it.getClassName().matches("(java|javax|jdk|sun)\\..*"))
+        .findFirst()
+        .map(it -> " It is at " + it + ".")
+        .orElse("");
   }
 
   @Nullable Object result() {

@@ -5,6 +5,7 @@ import dev.cachette.Cachette;
 import dev.cachette.CachetteInternals;
 import dev.cachette.calls.Call;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.text.DurationText;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.sweep.result.SweepFault;
 import dev.cachette.sweep.result.SweptRun;
@@ -30,6 +31,9 @@ public final class Sweeper<T> {
 
   /** How long a call waits before the clock is moved past the timeout of its client. */
   private static final long PATIENCE_MILLIS = 40;
+
+  /** How long the scenario may take without a fault: classes are loaded, and compiled. */
+  private static final Duration LEARNING = Duration.ofMinutes(1);
 
   /** How far the clock is moved each time. */
   private static final Duration STEP = Duration.ofMinutes(10);
@@ -75,7 +79,9 @@ public final class Sweeper<T> {
 
     /** Makes the run. */
     public SweptRun run() {
-      return Sweeper.this.run(variant);
+      SweptRun swept = Sweeper.this.run(variant);
+      CachetteInternals.swept(net, SweptRunReport.of(settings.name(), swept));
+      return swept;
     }
   }
 
@@ -113,12 +119,14 @@ public final class Sweeper<T> {
 
   private List<ScenarioCall> withoutFault() {
     List<ScenarioCall> calls;
-    try (Cachette.Scope scope = net.scope()) {
+    try (Cachette.Scope scope =
+        CachetteInternals.scope(net, settings.name() + ", without a fault")) {
       Scenario running = Scenario.start(code);
-      if (!running.await(settings.within().toMillis())) {
+      if (!running.await(LEARNING.toMillis())) {
         String place = running.place();
         running.interrupt();
-        throw doesNotPass("it does not end within " + settings.within() + "." + place, null);
+        throw doesNotPass(
+            "it does not end within " + DurationText.of(LEARNING) + "." + place, null);
       }
       running
           .thrown()
@@ -181,7 +189,7 @@ public final class Sweeper<T> {
       return Judgement.notRun(variant);
     }
     long begin = System.nanoTime();
-    Cachette.Scope scope = net.scope();
+    Cachette.Scope scope = CachetteInternals.scope(net, settings.name() + ", " + variant.id());
     boolean isHung = false;
     Scenario running;
     Injected injected;

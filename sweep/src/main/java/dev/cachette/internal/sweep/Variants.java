@@ -18,6 +18,7 @@ import java.util.function.Function;
 /** The faults that a call can get, made of the response that it gets without one. */
 final class Variants {
 
+  private static final int FIRST_ERROR = 400;
   private static final int TOO_MANY_REQUESTS = 429;
   private static final int SERVER_ERROR = 500;
   private static final int UNAVAILABLE = 503;
@@ -45,7 +46,12 @@ final class Variants {
   /** Returns those of a call. */
   static List<Variant> of(ScenarioCall call, SweepSettings settings) {
     Variants variants = new Variants(call, settings);
-    settings.faults().stream().sorted().forEach(variants::add);
+    // The code goes on with a response only if it is one of success.
+    boolean isSuccess = call.response().status() < FIRST_ERROR;
+    settings.faults().stream()
+        .sorted()
+        .filter(fault -> isSuccess || fault.losesResponse())
+        .forEach(variants::add);
     return variants.all;
   }
 

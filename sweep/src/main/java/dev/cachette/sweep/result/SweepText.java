@@ -17,6 +17,9 @@ final class SweepText {
   private static final int CELL = 5;
   private static final int LONGEST_CALL = 48;
 
+  /** So many runs that went wrong in the same way are named. */
+  private static final int SHOWN = 12;
+
   private SweepText() {}
 
   /** Returns the summary in one line. */
@@ -31,12 +34,24 @@ final class SweepText {
   static String failure(String name, List<SweptRun> runs) {
     StringBuilder text = new StringBuilder(summary(name, runs));
     text.append(".\n\n").append(table(runs));
+    Map<List<String>, List<SweptRun>> alike = new LinkedHashMap<>();
     for (SweptRun run : runs) {
       if (!run.isRight()) {
-        text.append('\n').append(failure(run));
+        alike.computeIfAbsent(run.findings(), unused -> new ArrayList<>()).add(run);
+      }
+    }
+    for (List<SweptRun> group : alike.values()) {
+      text.append('\n').append(failure(group.get(0)));
+      if (group.size() > 1) {
+        text.append("  The same in: ").append(ids(group.subList(1, group.size()))).append('\n');
       }
     }
     return text.toString();
+  }
+
+  private static String ids(List<SweptRun> runs) {
+    String shown = runs.stream().limit(SHOWN).map(SweptRun::id).collect(Collectors.joining(", "));
+    return runs.size() <= SHOWN ? shown : shown + ", and " + (runs.size() - SHOWN) + " more";
   }
 
   /** Returns what is wrong in one run, and how to run it alone. */
