@@ -138,7 +138,8 @@ public final class CachetteInternals {
     List<Answer> answers =
         new ArrayList<>(Collections.nCopies(number - 1, AnswerInternals.passing()));
     answers.add(answer);
-    StubSpec spec = draft.answeredBy(answers).with(StubSpec.Trait.UNCHECKED);
+    StubSpec spec =
+        draft.answeredBy(answers).with(StubSpec.Trait.UNCHECKED).with(StubSpec.Trait.UNLISTED);
     StubRule rule = net.stubs().rule(lasting ? spec : spec.onceEach(), Caller.place(), false);
     net.stubs().replace(net.session().scopes().innermost(), List.of(), List.of(rule));
     return rule::count;

@@ -392,6 +392,8 @@ function sweeps() {
       table(`${wrong.length === 0 ? "None" : wrong.length} of ${counted(sweep.runs.length, "run")} with a fault went wrong.`,
         ["call", ...faults], calls.map(([number, call]) => [`${number} ${call}`,
           ...faults.map(fault => sweepCell(sweep.runs.filter(it => it.number === number && it.fault === fault)))]), "matrix sweep"),
+      make("p", { class: "legend" }, "ok: it returned a right result, +n: after n more calls; error: it threw what is allowed; "
+        + "wrong n/m: n of m runs, one for each member of the body."),
       wrong.length === 0 ? null : table("What went wrong", ["run", "finding"],
         wrong.slice(0, MOST_AT_ONCE).map(it => [it.id, make("div", { class: "finding" }, it.findings.join("\n"))])));
   }));
@@ -404,10 +406,11 @@ function sweepCell(runs) {
   const wrong = runs.filter(it => it.findings.length > 0);
   const hung = runs.some(it => it.outcome === "hung");
   const repeats = Math.max(...runs.map(it => it.repeats));
-  const text = hung ? "hung" : wrong.length > 0 ? "wrong" : runs.every(it => it.outcome === "not met") ? "not met"
-    : runs.some(it => it.outcome === "failed as allowed") ? "failed as allowed" : repeats > 0 ? `recovered (+${repeats})` : "right";
-  return make("td", { class: wrong.length > 0 ? "never" : "met" },
-    wrong.length > 0 && runs.length > 1 ? `${text}: ${wrong.length} of ${runs.length}` : text);
+  const failed = runs.some(it => it.outcome === "failed as allowed");
+  const text = hung ? "hung" : wrong.length > 0 ? "wrong" : runs.every(it => it.outcome === "not met") ? "-"
+    : failed ? "error" : repeats > 0 ? `ok +${repeats}` : "ok";
+  return make("td", { class: wrong.length > 0 ? "never" : failed ? "allowed" : "met", title: runs.map(it => it.id).join("\n") },
+    wrong.length > 0 && runs.length > 1 ? `${text} ${wrong.length}/${runs.length}` : text);
 }
 
 function cassettes() {

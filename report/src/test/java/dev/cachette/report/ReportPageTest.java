@@ -128,7 +128,7 @@ class ReportPageTest {
     browser.awaitText("#faults", "connection reset");
     browser.awaitText("#cassettes", "stale");
     browser.awaitText("#sweeps", "1 of 3 runs with a fault went wrong.");
-    browser.awaitText("#sweeps .never", "wrong: 1 of 2");
+    browser.awaitText("#sweeps .never", "wrong 1/2");
     browser.awaitText("#sweeps .finding", HarbourRun.HOSTILE);
     browser.awaitText("#time", "2.5 s");
   }

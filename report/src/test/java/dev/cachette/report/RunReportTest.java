@@ -106,7 +106,7 @@ class RunReportTest {
     assertEquals(1, run.path("sweeps").size());
     assertEquals("the arrival", sweep.path("name").asText());
     assertEquals(
-        List.of("1/UNKNOWN_HOST", "1/NULL_MEMBER/$.berth", "1/NULL_MEMBER/$.from"),
+        List.of("1/UNKNOWN_HOST/", "1/NULL_MEMBER/$.berth", "1/NULL_MEMBER/$.from"),
         sweep.path("runs").findValuesAsText("id"));
   }
 

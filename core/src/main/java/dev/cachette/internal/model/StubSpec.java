@@ -50,7 +50,9 @@ public record StubSpec(
     /** It wins over more specific stubs of the same scope. */
     OVERRIDING,
     /** Its calls are not checked against the API description. */
-    UNCHECKED
+    UNCHECKED,
+    /** It is not listed among the stubs: no user has declared it. */
+    UNLISTED
   }
 
   /** Copies the collections. */

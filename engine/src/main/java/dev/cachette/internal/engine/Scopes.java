@@ -254,11 +254,6 @@ public final class Scopes {
     return cassettes().stream().filter(it -> it.isFor(request.uri().host(), port)).toList();
   }
 
-  /** Returns true if a case that is replayed has an exchange with the service of a request. */
-  boolean isOfCase(Request request) {
-    return cassettesFor(request).stream().anyMatch(it -> it.isChosen() && it.answers(request));
-  }
-
   /** Returns true if a cassette has an exchange for a request. */
   boolean isRecorded(Request request) {
     return cassettesFor(request).stream().anyMatch(it -> it.answers(request));

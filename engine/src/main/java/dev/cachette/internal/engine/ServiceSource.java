@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.engine;
 
+import dev.cachette.http.Request;
 import dev.cachette.result.StubReference;
 import java.util.Optional;
 
@@ -15,7 +16,7 @@ final class ServiceSource implements AnswerSource {
 
   @Override
   public Optional<ChosenAnswer> choose(ArrivedCall call) {
-    boolean isRecorded = scopes.isOfCase(call.request());
+    boolean isRecorded = isOfCase(call.request());
     for (ServedService service : scopes.services().of(call.request())) {
       if (isRecorded && !service.replacesRecorded(call.request())) {
         continue;
@@ -26,6 +27,12 @@ final class ServiceSource implements AnswerSource {
       }
     }
     return Optional.empty();
+  }
+
+  /** Returns true if a case that is replayed has an exchange with the service of a request. */
+  private boolean isOfCase(Request request) {
+    return scopes.cassettesFor(request).stream()
+        .anyMatch(it -> it.isChosen() && it.answers(request));
   }
 
   private record ServiceAnswer(

@@ -277,6 +277,7 @@ public final class StubScope {
     Map<StubRule, StubRule> winners =
         winnersOver(unused.subList(0, Math.min(MOST_COVERED, unused.size())));
     return rules.stream()
+        .filter(rule -> !rule.spec().has(StubSpec.Trait.UNLISTED))
         .map(
             rule ->
                 rule.status(

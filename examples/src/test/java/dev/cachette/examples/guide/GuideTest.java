@@ -71,6 +71,13 @@ class GuideTest {
                 + Files.readString(tests.resolve("DeskCasesTest.java")));
   }
 
+  /** The snippet on the fault sweep is a test of the examples. */
+  @Test
+  void theSweepOfThePageIsThatOfTheExamples() throws IOException {
+    Guide.page("sweep")
+        .assertSnippets(Files.readString(SOURCES.resolve("../ArrivalFaultsTest.java")));
+  }
+
   /** The snippets on contracts are of two tests that write and verify the same contract. */
   @Test
   void theContractOfThePageIsThatOfTheExamples() throws IOException {

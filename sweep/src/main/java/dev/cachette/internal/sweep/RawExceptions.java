@@ -11,9 +11,9 @@ final class RawExceptions {
   /** Those of libraries for JSON, XML and YAML, which need not be on the class path. */
   private static final Pattern OF_PARSERS =
       Pattern.compile(
-          "(?:com\\.fasterxml\\.jackson|tools\\.jackson|com\\.google\\.gson|jakarta\\.json|javax\\.json"
-              + "|org\\.json|com\\.squareup\\.moshi|kotlinx\\.serialization|org\\.xml\\.sax"
-              + "|javax\\.xml|jakarta\\.xml\\.bind|org\\.yaml\\.snakeyaml)\\..*");
+          "(?:com\\.fasterxml\\.jackson|tools\\.jackson|com\\.google\\.gson|jakarta\\.json"
+              + "|javax\\.json|org\\.json|com\\.squareup\\.moshi|kotlinx\\.serialization"
+              + "|org\\.xml\\.sax|javax\\.xml|jakarta\\.xml\\.bind|org\\.yaml\\.snakeyaml)\\..*");
 
   private RawExceptions() {}
 

@@ -10,7 +10,6 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.sweep.result.SweepFault;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -29,7 +28,6 @@ final class Variants {
   private final SweepSettings settings;
   private final ResponseAnswer right;
   private final Optional<JsonNode> json;
-  private final List<Variant> all = new ArrayList<>();
 
   private Variants(ScenarioCall call, SweepSettings settings) {
     this.call = call;
@@ -48,58 +46,53 @@ final class Variants {
     Variants variants = new Variants(call, settings);
     // The code goes on with a response only if it is one of success.
     boolean isSuccess = call.response().status() < FIRST_ERROR;
-    settings.faults().stream()
+    return settings.faults().stream()
         .sorted()
         .filter(fault -> isSuccess || fault.losesResponse())
-        .forEach(variants::add);
-    return variants.all;
+        .flatMap(fault -> variants.of(fault).stream())
+        .toList();
   }
 
-  private void add(SweepFault fault) {
+  private List<Variant> of(SweepFault fault) {
     boolean hasBody = !call.response().body().isEmpty();
-    switch (fault) {
-      case UNKNOWN_HOST -> add(fault, Faults.unknownHost());
-      case CONNECTION_REFUSED -> add(fault, Faults.connectionRefused());
-      case CONNECT_TIMEOUT -> add(fault, Faults.connectTimeout());
-      case NO_RESPONSE -> add(fault, Faults.noResponse());
-      case CONNECTION_RESET -> add(fault, Faults.connectionReset());
-      case RESET_MID_BODY -> addIf(hasBody, fault, Faults::resetMidBody);
-      case TRUNCATED -> addIf(hasBody, fault, Faults::truncated);
+    return switch (fault) {
+      case UNKNOWN_HOST -> one(fault, Faults.unknownHost());
+      case CONNECTION_REFUSED -> one(fault, Faults.connectionRefused());
+      case CONNECT_TIMEOUT -> one(fault, Faults.connectTimeout());
+      case NO_RESPONSE -> one(fault, Faults.noResponse());
+      case CONNECTION_RESET -> one(fault, Faults.connectionReset());
+      case RESET_MID_BODY -> hasBody ? one(fault, Faults.resetMidBody(right)) : List.of();
+      case TRUNCATED -> hasBody ? one(fault, Faults.truncated(right)) : List.of();
       case TOO_MANY_REQUESTS ->
-          add(fault, Answers.status(TOO_MANY_REQUESTS).header("retry-after", "0"));
-      case SERVER_ERROR -> add(fault, Answers.problem(SERVER_ERROR, "Internal Server Error"));
-      case UNAVAILABLE -> add(fault, Answers.status(UNAVAILABLE));
+          one(fault, Answers.status(TOO_MANY_REQUESTS).header("retry-after", "0"));
+      case SERVER_ERROR -> one(fault, Answers.problem(SERVER_ERROR, "Internal Server Error"));
+      case UNAVAILABLE -> one(fault, Answers.status(UNAVAILABLE));
       case UNAUTHORIZED ->
-          add(fault, Answers.status(UNAUTHORIZED).header("www-authenticate", "Bearer"));
-      case NOT_FOUND -> add(fault, Answers.problem(NOT_FOUND, "Not Found"));
-      case INVALID_JSON -> addIf(json.isPresent(), fault, Faults::invalidJson);
-      case EMPTY_BODY -> addIf(hasBody, fault, it -> withBody(""));
-      case MISSING_MEMBER -> addEach(fault, JsonVariants::withoutMembers);
-      case NULL_MEMBER -> addEach(fault, JsonVariants::withNulls);
-      case HUGE_NUMBER -> addEach(fault, JsonVariants::withHugeNumbers);
-      case WRONG_CONTENT_TYPE -> addIf(hasBody, fault, Faults::wrongContentType);
-      case SLOW -> add(fault, right.delayed(settings.slow()));
-    }
+          one(fault, Answers.status(UNAUTHORIZED).header("www-authenticate", "Bearer"));
+      case NOT_FOUND -> one(fault, Answers.problem(NOT_FOUND, "Not Found"));
+      case INVALID_JSON -> json.isPresent() ? one(fault, Faults.invalidJson(right)) : List.of();
+      case EMPTY_BODY -> hasBody ? one(fault, withBody("")) : List.of();
+      case MISSING_MEMBER -> each(fault, JsonVariants::withoutMembers);
+      case NULL_MEMBER -> each(fault, JsonVariants::withNulls);
+      case HUGE_NUMBER -> each(fault, JsonVariants::withHugeNumbers);
+      case WRONG_CONTENT_TYPE -> hasBody ? one(fault, Faults.wrongContentType(right)) : List.of();
+      case SLOW -> one(fault, right.delayed(settings.slow()));
+    };
   }
 
-  private void add(SweepFault fault, Answer answer) {
-    all.add(new Variant(call, fault, "", answer));
+  private List<Variant> one(SweepFault fault, Answer answer) {
+    return List.of(new Variant(call, fault, "", answer));
   }
 
-  private void addIf(
-      boolean isPossible, SweepFault fault, Function<ResponseAnswer, Answer> making) {
-    if (isPossible) {
-      add(fault, making.apply(right));
-    }
-  }
-
-  private void addEach(
+  private List<Variant> each(
       SweepFault fault, Function<JsonVariants, List<JsonVariants.Changed>> making) {
-    json.map(it -> new JsonVariants(it, settings.members(), settings.seed() + call.number()))
+    return json
+        .map(it -> new JsonVariants(it, settings.members(), settings.seed() + call.number()))
         .map(making)
         .orElse(List.of())
-        .forEach(
-            it -> all.add(new Variant(call, fault, it.place(), withBody(it.json().toString()))));
+        .stream()
+        .map(it -> new Variant(call, fault, it.place(), withBody(it.json().toString())))
+        .toList();
   }
 
   private ResponseAnswer withBody(String text) {
