@@ -2,6 +2,7 @@
 package dev.cachette.internal.sweep;
 
 import dev.cachette.calls.Call;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.DurationText;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.sweep.result.SweptRun;
@@ -52,13 +53,13 @@ final class Judgement {
     return new SweptRun(
         variant.id(),
         variant.call().number(),
-        variant.call().key(),
+        Masking.url(variant.call().key()),
         variant.fault(),
         variant.detail(),
         judgement.outcome(),
         judgement.repeats(),
         observed.thrown(),
-        judgement.findings,
+        judgement.findings.stream().map(Masking::text).toList(),
         observed.calls().stream().map(Judgement::line).toList(),
         duration);
   }
@@ -68,7 +69,7 @@ final class Judgement {
     return new SweptRun(
         variant.id(),
         variant.call().number(),
-        variant.call().key(),
+        Masking.url(variant.call().key()),
         variant.fault(),
         variant.detail(),
         Outcome.NOT_RUN,
@@ -82,7 +83,7 @@ final class Judgement {
   }
 
   private static String line(Call call) {
-    return ScenarioCall.key(call.request()) + "  ->  " + call.outcome();
+    return Masking.url(ScenarioCall.key(call.request())) + "  ->  " + call.outcome();
   }
 
   /** Returns how often the call was made again. */

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.sweep;
 
-import dev.cachette.internal.secret.Masking;
 import dev.cachette.sweep.result.SweptRun;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 
-/** A run as the run report has it; secrets are masked. */
+/** A run as the run report has it. */
 final class SweptRunReport {
 
   private SweptRunReport() {}
@@ -16,12 +16,12 @@ final class SweptRunReport {
     json.put("sweep", sweep);
     json.put("id", run.id());
     json.put("number", run.number());
-    json.put("call", Masking.url(run.call()));
+    json.put("call", run.call());
     json.put("fault", run.fault().toString());
     json.put("detail", run.detail());
-    json.put("outcome", run.outcome().name().toLowerCase(java.util.Locale.ROOT).replace('_', ' '));
+    json.put("outcome", run.outcome().name().toLowerCase(Locale.ROOT).replace('_', ' '));
     json.put("repeats", run.repeats());
-    json.put("findings", run.findings().stream().map(Masking::text).toList());
+    json.put("findings", run.findings());
     return json;
   }
 }
