@@ -28,9 +28,10 @@ class Desk {
   record Plan(String high, String berth) {}
 
   private static final ObjectMapper JSON = new ObjectMapper();
-  private static final Duration LIMIT = Duration.ofMillis(400);
+  private static final Duration CONNECT_TIMEOUT = Duration.ofMillis(1_500);
+  private static final Duration TIMEOUT = Duration.ofMinutes(1);
 
-  private final HttpClient http = HttpClient.newBuilder().connectTimeout(LIMIT).build();
+  private final HttpClient http = HttpClient.newBuilder().connectTimeout(CONNECT_TIMEOUT).build();
 
   /** Plans an arrival: reads the tides, books a berth, announces the vessel. */
   Plan plan(String vessel) throws Exception {
@@ -90,7 +91,7 @@ class Desk {
   }
 
   HttpRequest.Builder request(String url) {
-    return HttpRequest.newBuilder(URI.create(url)).timeout(LIMIT.multipliedBy(4));
+    return HttpRequest.newBuilder(URI.create(url)).timeout(TIMEOUT);
   }
 
   HttpResponse<String> send(HttpRequest.Builder request) throws Exception {

@@ -13,8 +13,8 @@ import java.time.Duration;
 /** Posts to a service with the JDK's HTTP client, and accepts only the expected status. */
 final class Http {
 
-  static final Duration CONNECT_TIMEOUT = Duration.ofSeconds(1);
-  static final Duration TIMEOUT = Duration.ofSeconds(2);
+  static final Duration CONNECT_TIMEOUT = Duration.ofSeconds(5);
+  static final Duration TIMEOUT = Duration.ofSeconds(5);
 
   private final HttpClient client = HttpClient.newBuilder().connectTimeout(CONNECT_TIMEOUT).build();
 

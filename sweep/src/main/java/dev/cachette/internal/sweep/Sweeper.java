@@ -207,20 +207,20 @@ public final class Sweeper<T> {
     Optional<Throwable> wrong = returned ? wrong(running.result()) : Optional.empty();
     Map<String, Throwable> broken = isHung ? Map.of() : broken();
     List<Call> calls = new ArrayList<>(net.calls().stream().toList());
-    int notSent = variant.fault().isBeforeRequest() ? injected.times() : 0;
+    int given = injected.times();
     Optional<AssertionError> unexpected = closing(scope);
     if (isHung) {
       isStuck = !running.interrupt();
     }
     Observed observed =
         new Observed(
-            injected.times() > 0,
+            given > 0,
             isHung,
             thrown,
             wrong,
             check.isPresent(),
             calls,
-            notSent,
+            variant.fault().isBeforeRequest() ? given : 0,
             broken,
             isHung ? Optional.empty() : unexpected);
     return Judgement.of(
