@@ -4,7 +4,9 @@
  *
  * <p>No argument and no result is ever null. Values are immutable.
  */
+@Experimental
 @NullMarked
 package dev.cachette.replay;
 
+import dev.cachette.Experimental;
 import org.jspecify.annotations.NullMarked;

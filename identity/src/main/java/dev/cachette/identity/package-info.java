@@ -4,7 +4,9 @@
  * <p>All types are safe to share between threads. Methods throw {@link IllegalArgumentException} if
  * an argument is null.
  */
+@Experimental
 @NullMarked
 package dev.cachette.identity;
 
+import dev.cachette.Experimental;
 import org.jspecify.annotations.NullMarked;

@@ -7,7 +7,9 @@
  *
  * @since 0.1
  */
+@Experimental
 @NullMarked
 package dev.cachette.sweep;
 
+import dev.cachette.Experimental;
 import org.jspecify.annotations.NullMarked;

@@ -6,7 +6,9 @@
  *
  * @since 0.1
  */
+@Experimental
 @NullMarked
 package dev.cachette.sweep.result;
 
+import dev.cachette.Experimental;
 import org.jspecify.annotations.NullMarked;
