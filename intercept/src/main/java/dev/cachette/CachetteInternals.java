@@ -116,6 +116,16 @@ public final class CachetteInternals {
     return net.session().enter(place -> true, name)::run;
   }
 
+  /** Ends a scope; returns what it reports. */
+  public static Optional<AssertionError> end(Cachette.Scope scope) {
+    try {
+      scope.close();
+      return Optional.empty();
+    } catch (AssertionError reported) {
+      return Optional.of(reported);
+    }
+  }
+
   /** Reports a run of a fault sweep to the observers of the session. */
   public static void swept(Cachette net, Map<String, Object> run) {
     net.session().observers().swept(run);

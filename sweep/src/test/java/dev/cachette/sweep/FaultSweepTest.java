@@ -118,19 +118,22 @@ class FaultSweepTest extends SweptDesk {
         "times again; 3 are allowed.");
   }
 
+  /** Whatever has failed, it books again. */
+  private static class BooksAgain extends Desk {
+
+    @Override
+    String book(String vessel) throws Exception {
+      try {
+        return super.book(vessel);
+      } catch (ArrivalFailed again) {
+        return super.book(vessel);
+      }
+    }
+  }
+
   @Test
   void repeatedBookingIsFound() {
-    Desk desk =
-        new Desk() {
-          @Override
-          String book(String vessel) throws Exception {
-            try {
-              return super.book(vessel);
-            } catch (ArrivalFailed again) {
-              return super.book(vessel);
-            }
-          }
-        };
+    Desk desk = new BooksAgain();
     FaultSweep<Plan> sweep =
         sweep(desk)
             .callsTo(BOOKINGS)
@@ -150,16 +153,7 @@ class FaultSweepTest extends SweptDesk {
   @Test
   void idempotencyKeyAllowsRepetition() {
     Desk desk =
-        new Desk() {
-          @Override
-          String book(String vessel) throws Exception {
-            try {
-              return super.book(vessel);
-            } catch (ArrivalFailed again) {
-              return super.book(vessel);
-            }
-          }
-
+        new BooksAgain() {
           @Override
           HttpRequest.Builder request(String url) {
             return super.request(url).header("idempotency-key", "arrival-7");

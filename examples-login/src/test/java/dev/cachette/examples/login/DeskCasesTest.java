@@ -10,7 +10,6 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.DynamicNode;
 import org.junit.jupiter.api.TestFactory;
-import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.servlet.context.ServletWebServerApplicationContext;
 
 /** A user signs in like the one that capture.sh has captured, with tokens of today. */
@@ -22,18 +21,7 @@ class DeskCasesTest {
   @BeforeAll
   static void start(Cachette net) {
     IdentityProvider id = IdentityProvider.open(net, "https://id.example/realms/harbour");
-    desk =
-        (ServletWebServerApplicationContext)
-            SpringApplication.run(
-                DeskApplication.class,
-                "--server.port=0",
-                "--spring.main.banner-mode=off",
-                "--spring.security.oauth2.client.registration.harbour.client-id=harbour-desk",
-                "--spring.security.oauth2.client.registration.harbour.client-secret="
-                    + "secret-of-the-desk",
-                "--spring.security.oauth2.client.registration.harbour.scope=openid,profile,email",
-                "--spring.security.oauth2.client.provider.harbour.issuer-uri=" + id.issuer(),
-                "--spring.security.oauth2.resourceserver.jwt.issuer-uri=" + id.issuer());
+    desk = RunningDesk.at(id);
   }
 
   @AfterAll

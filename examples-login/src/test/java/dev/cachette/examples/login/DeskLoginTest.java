@@ -23,7 +23,6 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.servlet.context.ServletWebServerApplicationContext;
 
 /** The whole login of the desk, offline. */
@@ -44,18 +43,7 @@ class DeskLoginTest {
         .bearer(id.token().withAudience("https://berths.example"))
         .answer(json("[\"B-12\"]"));
     // end
-    desk =
-        (ServletWebServerApplicationContext)
-            SpringApplication.run(
-                DeskApplication.class,
-                "--server.port=0",
-                "--spring.main.banner-mode=off",
-                "--spring.security.oauth2.client.registration.harbour.client-id=harbour-desk",
-                "--spring.security.oauth2.client.registration.harbour.client-secret="
-                    + "secret-of-the-desk",
-                "--spring.security.oauth2.client.registration.harbour.scope=openid,profile,email",
-                "--spring.security.oauth2.client.provider.harbour.issuer-uri=" + id.issuer(),
-                "--spring.security.oauth2.resourceserver.jwt.issuer-uri=" + id.issuer());
+    desk = RunningDesk.at(id);
   }
 
   @AfterAll

@@ -208,7 +208,7 @@ public final class Sweeper<T> {
     Map<String, Throwable> broken = isHung ? Map.of() : broken();
     List<Call> calls = new ArrayList<>(net.calls().stream().toList());
     int given = injected.times();
-    Optional<AssertionError> unexpected = closing(scope);
+    Optional<AssertionError> unexpected = CachetteInternals.end(scope);
     if (isHung) {
       isStuck = !running.interrupt();
     }
@@ -273,14 +273,5 @@ public final class Sweeper<T> {
       }
     }
     return true;
-  }
-
-  private static Optional<AssertionError> closing(Cachette.Scope scope) {
-    try {
-      scope.close();
-      return Optional.empty();
-    } catch (AssertionError failed) {
-      return Optional.of(failed);
-    }
   }
 }

@@ -124,22 +124,13 @@ public final class CaseRun {
         try {
           goesOn = run(step);
         } finally {
-          closing(ofStep).ifPresent(left::add);
+          CachetteInternals.end(ofStep).ifPresent(left::add);
         }
       }
     }
     // Those that were noticed here are findings; others are not HTTP, or a misuse.
     if (!left.isEmpty() && findings.isEmpty()) {
       throw left.get(0);
-    }
-  }
-
-  private static Optional<AssertionError> closing(Cachette.Scope scope) {
-    try {
-      scope.close();
-      return Optional.empty();
-    } catch (AssertionError failed) {
-      return Optional.of(failed);
     }
   }
 
