@@ -13,7 +13,7 @@ import java.util.regex.Pattern;
 public final class Modules {
 
   private static final Set<String> OTHERS =
-      Set.of("client-matrix", "examples", "examples-web", "benchmarks");
+      Set.of("bom", "client-matrix", "examples", "examples-web", "benchmarks");
 
   /** All of them, by the build file of the folder around the module that is tested. */
   public static final List<String> OURS = read();
