@@ -13,6 +13,7 @@ import dev.cachette.http.Request;
 import dev.cachette.http.Response;
 import dev.cachette.http.Uri;
 import dev.cachette.internal.json.JsonComparison;
+import dev.cachette.internal.text.Placeholders;
 import dev.cachette.internal.uri.Percent;
 import java.time.Duration;
 import java.time.Instant;
@@ -25,7 +26,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.regex.Pattern;
 
 /**
  * Reads an entry of a HAR file, from Cachette or another tool. Problems are reported with their
@@ -36,8 +36,6 @@ final class HarEntry {
   /** Headers of one connection, or derived from the body as it is sent. */
   private static final Set<String> NOT_REPLAYED =
       Set.of("connection", "keep-alive", "transfer-encoding", "proxy-connection", "upgrade");
-
-  private static final Pattern ESCAPED_MARKER = Pattern.compile("%7B%7B([A-Za-z0-9_:=-]+)%7D%7D");
 
   /** How browsers describe a request without an answer. */
   private static final Map<String, Fault.Kind> ERRORS =
@@ -164,15 +162,10 @@ final class HarEntry {
       JsonNode data = from.path("postData");
       requireText(data, "/request/postData");
       Body body = body(data, headers);
-      return new Request(method, Uri.parse(withPlaceholders(url)), headers, body);
+      return new Request(method, Uri.parse(Placeholders.unescaped(url)), headers, body);
     } catch (IllegalArgumentException malformed) {
       throw new Malformed("/request", malformed.getMessage());
     }
-  }
-
-  /** Escapes braces in a URL, but not those of placeholders. */
-  private static String withPlaceholders(String url) {
-    return ESCAPED_MARKER.matcher(url).replaceAll("{{$1}}");
   }
 
   private static Body body(JsonNode from, Headers headers) {

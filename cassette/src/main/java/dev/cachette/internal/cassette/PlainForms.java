@@ -66,7 +66,7 @@ public final class PlainForms {
       return text;
     }
     return Placeholder.PATTERN
-        .matcher(text.replaceAll("%7B%7B([A-Za-z0-9_:-]+)%7D%7D", "{{$1}}"))
+        .matcher(Placeholders.unescaped(text))
         .replaceAll(
             found ->
                 Matcher.quoteReplacement(

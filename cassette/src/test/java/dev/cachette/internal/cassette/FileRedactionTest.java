@@ -9,6 +9,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.Exchange;
 import dev.cachette.cassette.Redaction;
 import dev.cachette.http.Body;
@@ -23,6 +24,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Secrets in files that a browser has exported, which repeat them in several members. */
@@ -73,6 +75,40 @@ class FileRedactionTest {
     byte[] exported = exported(placement.exchange());
     assertEquals(
         MAPPER.readTree(exported), MAPPER.readTree(redacted(exported, Redaction.byDefault(), 0)));
+  }
+
+  static Stream<Placement> recordable() throws IOException {
+    return Stream.concat(
+        placements(),
+        Stream.of(
+            Placement.of("GET https://desk.example/cb?code=Kx7q9Zt4Vb2n&state=Vb2nKx7q9Zt4"),
+            Placement.of("GET https://desk.example/cb?state=Vb2nKx7q9Zt4&code=Kx%2F7q9Zt4%3D"),
+            Placement.of("GET https://desk.example/cb?id_token=Kx7q9Zt4Vb2n&nonce=Vb2nKx7q")));
+  }
+
+  @ParameterizedTest
+  @MethodSource("recordable")
+  void nothingIsLeftToRedactInWhatWasRecorded(Placement placement) throws IOException {
+    byte[] recorded = SecretsTest.written(CassetteSettings.defaults(), placement.exchange());
+    assertEquals(text(recorded), text(redacted(recorded, Redaction.byDefault(), 0)));
+  }
+
+  @ParameterizedTest
+  @EnumSource(Placeholder.Form.class)
+  void placeholdersOfEveryFormStay(Placeholder.Form form) throws IOException {
+    String placeholder = Placeholder.of("password", form);
+    byte[] file = exported(plain("{\"a\": \"b " + placeholder + "\"}"));
+    assertEquals(MAPPER.readTree(file), MAPPER.readTree(redacted(file, Redaction.byDefault(), 0)));
+  }
+
+  @Test
+  void whatOnlyLooksLikeAPlaceholderIsRedacted() throws IOException {
+    byte[] redacted =
+        redacted(
+            exported(plain("{\"a\": \"b {{password:" + SECRET + "}}\"}")),
+            Redaction.byDefault(),
+            1);
+    assertFalse(new Leak(SECRET).isIn(redacted), () -> text(redacted));
   }
 
   @Test

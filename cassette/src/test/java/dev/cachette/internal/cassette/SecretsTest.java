@@ -247,7 +247,7 @@ class SecretsTest {
     return cassette;
   }
 
-  private static byte[] written(CassetteSettings settings, Exchange exchange) throws IOException {
+  static byte[] written(CassetteSettings settings, Exchange exchange) throws IOException {
     LoadedCassette cassette = recorded(settings, exchange);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     RecordedExchanges nothing = recordings(new byte[0]);

@@ -146,6 +146,7 @@ final class PairsInText {
       boolean isSecret =
           !value.isEmpty()
               && !Placeholders.is(value)
+              && !Placeholders.isForm(text, signed.start(), value, end)
               && !NOT_A_VALUE.matcher(value).matches()
               && !name.toLowerCase(Locale.ROOT).endsWith("authorization");
       String now = isSecret ? replacing.of(name, value, Certainty.CERTAIN) : value;

@@ -80,7 +80,9 @@ public final class SecretFinder {
 
   /** Returns a URL, or a part of one. */
   public String url(String url) {
-    return text(url);
+    String plain = Placeholders.unescaped(url);
+    String now = text(plain);
+    return now.equals(plain) ? url : now;
   }
 
   /** Returns the value of a query parameter or of a field of a form. */

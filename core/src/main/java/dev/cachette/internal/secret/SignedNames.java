@@ -38,6 +38,11 @@ final class SignedNames {
     return text.substring(start, nameEnd);
   }
 
+  /** Returns the place where the name begins. */
+  int start() {
+    return start;
+  }
+
   /** Returns the place behind the sign and the blanks that follow it. */
   int end() {
     boolean isArrow = text.startsWith("=>", sign);

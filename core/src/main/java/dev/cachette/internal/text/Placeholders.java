@@ -2,6 +2,7 @@
 package dev.cachette.internal.text;
 
 import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 
 /** Placeholders in text, {@code {{name}}}, which stay readable in every encoding. */
 public final class Placeholders {
@@ -11,6 +12,12 @@ public final class Placeholders {
 
   /** The end of a placeholder. */
   public static final String CLOSE = "}}";
+
+  private static final Pattern ESCAPED = Pattern.compile("%7B%7B([A-Za-z0-9_:=-]+)%7D%7D");
+
+  /** The forms of a secret: {@code {{name:base64}}}. */
+  private static final Pattern FORM =
+      Pattern.compile("bytes|form|url|json(-slash)?|xml|base64(url)?(-bare)?");
 
   private Placeholders() {}
 
@@ -22,6 +29,18 @@ public final class Placeholders {
   /** Returns true if a text has the beginning or the end of one. */
   public static boolean isIn(String text) {
     return text.contains(OPEN) || text.contains(CLOSE);
+  }
+
+  /** Returns a URL in which placeholders are not percent-encoded, as files have to write them. */
+  public static String unescaped(String url) {
+    return url.contains("%7B%7B") ? ESCAPED.matcher(url).replaceAll("{{$1}}") : url;
+  }
+
+  /** Returns true if a name and a value in a text are the name and the form of a placeholder. */
+  public static boolean isForm(String text, int name, String value, int end) {
+    return text.startsWith(OPEN, name - OPEN.length())
+        && text.startsWith(CLOSE, end)
+        && FORM.matcher(value).matches();
   }
 
   /** Encodes a text but for its placeholders. */

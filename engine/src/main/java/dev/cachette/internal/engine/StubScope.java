@@ -64,7 +64,7 @@ public final class StubScope {
   private final List<LoadedCassette> cassettes = new ArrayList<>();
   private final List<LetThrough> through = new ArrayList<>();
   private final List<Described> described = new ArrayList<>();
-  private final List<ServedService> services = new ArrayList<>();
+  private volatile List<ServedService> services = List.of();
   private final List<Throwable> failures = new ArrayList<>();
   private final Set<String> refusals = new LinkedHashSet<>();
   private final CallLog log;
@@ -210,10 +210,10 @@ public final class StubScope {
   }
 
   void serve(ServedService service) {
-    services.add(0, service);
+    services = Stream.concat(Stream.of(service), services.stream()).toList();
   }
 
-  /** Returns the services, last declared first. */
+  /** Returns the services, last declared first; needs no lock. */
   List<ServedService> services() {
     return services;
   }
