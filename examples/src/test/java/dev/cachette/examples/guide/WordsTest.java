@@ -112,7 +112,10 @@ class WordsTest {
 
   private static List<Path> files(Path folder, String extension) throws IOException {
     try (Stream<Path> files = Files.walk(folder)) {
-      return files.filter(it -> it.toString().endsWith(extension)).toList();
+      return files
+          .filter(it -> it.toString().endsWith(extension))
+          .filter(it -> !it.toString().contains("node_modules"))
+          .toList();
     }
   }
 
