@@ -11,8 +11,11 @@ const sources = /<scm>[^]*?<url>(.*?)<\/url>/.exec(pom)[1];
 
 function read(source) {
   const text = readFileSync(path.join(repository, source), 'utf8');
-  const title = /^# (.*)$/m.exec(text)[1].replaceAll('`', '');
-  return { source, target: target(source), title, text };
+  const heading = /^# (.*)$/m.exec(text);
+  if (!heading) {
+    throw new Error(`${source} has no heading, which would be the title of its page`);
+  }
+  return { source, target: target(source), title: heading[1].replaceAll('`', ''), text };
 }
 
 function target(source) {
