@@ -3,7 +3,7 @@
 // is looked up.
 import { existsSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import { pageOf } from './pages.mjs';
+import { pageOf, target } from './pages.mjs';
 
 const CONTENTS = 'docs/guide/README.md';
 
@@ -15,14 +15,10 @@ function guide() {
     if (heading) {
       groups.push({ title: heading[1], items: [] });
     } else if (item && groups.length > 0) {
-      groups.at(-1).items.push({ title: item[1], target: `docs/guide/${pageTarget(item[2])}` });
+      groups.at(-1).items.push({ title: item[1], target: `docs/guide/${target(item[2])}` });
     }
   }
   return groups;
-}
-
-function pageTarget(link) {
-  return link.replace(/\.md$/, '.html');
 }
 
 function page(source, title) {

@@ -18,7 +18,8 @@ function read(source) {
   return { source, target: target(source), title: heading[1].replaceAll('`', ''), text };
 }
 
-function target(source) {
+/** The path of the page of a Markdown file. */
+export function target(source) {
   return source.replace(/(^|\/)README\.md$/, '$1index.html').replace(/\.md$/, '.html');
 }
 
@@ -55,7 +56,7 @@ export function href(link, source) {
   const place = path.posix.normalize(path.posix.join(path.posix.dirname(source), file));
   const after = fragment === undefined ? '' : `#${fragment}`;
   if (bySource.has(place)) {
-    return file.replace(/README\.md$/, 'index.html').replace(/\.md$/, '.html') + after;
+    return target(file) + after;
   }
   if (/^docs\/(schema|screenshots)\//.test(place)) {
     return link;
