@@ -3,6 +3,7 @@ package dev.cachette.internal.cassette;
 
 import dev.cachette.http.Query;
 import dev.cachette.http.Request;
+import dev.cachette.internal.scan.BodyType;
 import dev.cachette.internal.uri.Percent;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -72,7 +73,7 @@ final class LoginParameters {
     return request
         .headers()
         .first("content-type")
-        .filter(it -> it.startsWith("application/x-www-form-urlencoded"))
+        .filter(it -> BodyType.of(it).isForm())
         .isPresent();
   }
 

@@ -31,6 +31,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Login parameters and tokens in cassettes: what is redacted, what matches, what is filled in. */
 class RecordedLoginsTest {
@@ -100,6 +101,25 @@ class RecordedLoginsTest {
 
   private static Optional<Response> answer(LoadedCassette cassette, Request request) {
     return cassette.replay(request).flatMap(it -> it.exchange().response());
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "application/x-www-form-urlencoded",
+        "Application/X-WWW-Form-URLEncoded",
+        "application/x-www-form-urlencoded; charset=UTF-8"
+      })
+  void statesInPostedFormsAreRedacted(String contentType) throws IOException {
+    Request request =
+        new Request(
+            "POST",
+            Uri.parse("https://desk.example/signed-in"),
+            Headers.none().and("content-type", contentType),
+            Body.of("code=Kx7q9Zt4Vb2n&state=Vb2nKx7q9Zt4"));
+    String file = recorded(Redaction.byDefault(), json(request, "{}"));
+    assertFalse(file.contains("Vb2nKx7q9Zt4"), file);
+    assertTrue(file.contains("{{state}}"), file);
   }
 
   @ParameterizedTest

@@ -30,7 +30,7 @@ public final class FormFormat implements BodyFormat {
 
   @Override
   public boolean isNamedBy(BodyType type) {
-    return type.name().equals("application/x-www-form-urlencoded");
+    return type.isForm();
   }
 
   @Override

@@ -32,6 +32,11 @@ public record BodyType(String name, String header) {
     return name.endsWith("/" + subtype) || name.endsWith("+" + subtype);
   }
 
+  /** Returns true for the fields of a form that are not in parts. */
+  public boolean isForm() {
+    return name.equals("application/x-www-form-urlencoded");
+  }
+
   /** Returns the boundary of a multipart type. */
   Optional<String> boundary() {
     Matcher found = BOUNDARY.matcher(header);

@@ -17,7 +17,7 @@ final class FormValues implements ValueFormat {
 
   @Override
   public boolean isNamedBy(BodyType type) {
-    return type.name().equals("application/x-www-form-urlencoded");
+    return type.isForm();
   }
 
   @Override

@@ -93,7 +93,7 @@ public final class SecretFinder {
   /** Returns a body. */
   public String body(Optional<String> contentType, String text) {
     BodyType type = contentType.map(BodyType::of).orElse(BodyType.NONE);
-    boolean form = type.name().equals("application/x-www-form-urlencoded");
+    boolean form = type.isForm();
     return ValueFormats.change(
         type, text, value -> form ? field(value, DEEPEST) : value(value, DEEPEST));
   }

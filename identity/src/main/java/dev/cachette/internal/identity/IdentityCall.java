@@ -11,6 +11,7 @@ import dev.cachette.identity.option.IdentityRule;
 import dev.cachette.internal.engine.ServedService.ServedCall;
 import dev.cachette.internal.explain.RequestText;
 import dev.cachette.internal.finding.CheckText;
+import dev.cachette.internal.scan.BodyType;
 import dev.cachette.internal.text.Failed;
 import dev.cachette.result.Check;
 import dev.cachette.result.Difference;
@@ -20,7 +21,6 @@ import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -48,7 +48,7 @@ record IdentityCall(ServedCall call, Provider provider, Map<String, List<String>
     return request
         .headers()
         .first("content-type")
-        .filter(it -> it.toLowerCase(Locale.ROOT).startsWith("application/x-www-form-urlencoded"))
+        .filter(it -> BodyType.of(it).isForm())
         .isPresent();
   }
 
