@@ -5,6 +5,7 @@ import static dev.cachette.http.Tokens.requireToken;
 
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.Printable;
+import java.util.Set;
 
 /**
  * A request as it arrived.
@@ -15,6 +16,9 @@ import dev.cachette.internal.text.Printable;
  * @param body its content, empty if it had none
  */
 public record Request(String method, Uri uri, Headers headers, Body body) {
+
+  private static final Set<String> IDEMPOTENT =
+      Set.of("GET", "HEAD", "OPTIONS", "TRACE", "PUT", "DELETE");
 
   /**
    * Validates the method.
@@ -28,6 +32,11 @@ public record Request(String method, Uri uri, Headers headers, Body body) {
   /** Returns the body as text, in the charset of its content type or UTF-8. */
   public String text() {
     return Texts.of(headers, body);
+  }
+
+  /** Returns true if it may be repeated: its method is idempotent (RFC 9110 section 9.2.2). */
+  public boolean isIdempotent() {
+    return IDEMPOTENT.contains(method);
   }
 
   /** Returns the request line: method and URI, with tokens and passwords in its query masked. */

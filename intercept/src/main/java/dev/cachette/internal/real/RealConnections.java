@@ -19,7 +19,6 @@ import java.net.InetSocketAddress;
 import java.security.cert.X509Certificate;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import javax.net.ssl.SSLContext;
 import org.jspecify.annotations.Nullable;
@@ -30,10 +29,6 @@ import org.jspecify.annotations.Nullable;
 final class RealConnections {
 
   static final int CONNECT_MILLIS = 10_000;
-
-  /** Methods that may be repeated if their connection fails (RFC 9110 section 9.2.2). */
-  private static final Set<String> IDEMPOTENT =
-      Set.of("GET", "HEAD", "OPTIONS", "TRACE", "PUT", "DELETE");
 
   private final Engine engine;
   private final List<X509Certificate> authorities;
@@ -108,7 +103,7 @@ final class RealConnections {
         observer.connectedFrom(((InetSocketAddress) connection.localAddress()).getPort());
       }
       OneCall call = call();
-      if (IDEMPOTENT.contains(request.method())) {
+      if (request.isIdempotent()) {
         call.repeatedBy(() -> CompletableFuture.runAsync(this::repeat));
       }
       response.whole().whenComplete((got, failed) -> closeUnlessKept(connection, response));

@@ -18,9 +18,6 @@ import java.util.stream.Collectors;
 /** Judges a run: what the code did, and what of it is not allowed. */
 final class Judgement {
 
-  private static final Set<String> IDEMPOTENT =
-      Set.of("GET", "HEAD", "OPTIONS", "TRACE", "PUT", "DELETE");
-
   private static final String KEY_HEADER = "idempotency-key";
 
   private final SweepSettings settings;
@@ -209,7 +206,7 @@ final class Judgement {
     if (repeats > 0
         && observed.isMet()
         && variant.fault().mayHaveBeenProcessed()
-        && !IDEMPOTENT.contains(method)
+        && !variant.call().request().isIdempotent()
         && !hasSameKey()
         && settings.mayRepeat().stream().noneMatch(it -> matches(it, variant.call()))) {
       findings.add(
