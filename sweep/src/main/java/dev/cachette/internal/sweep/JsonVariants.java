@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.BigIntegerNode;
 import com.fasterxml.jackson.databind.node.NullNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.cachette.internal.jsonpath.Located;
 import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -61,7 +62,7 @@ final class JsonVariants {
 
   private List<Changed> each(Predicate<Member> wanted, BiConsumer<ObjectNode, String> change) {
     List<Member> members = new ArrayList<>();
-    addMembers(json, "$", List.of(), members);
+    addMembers(Located.root(json), List.of(), members);
     members.removeIf(wanted.negate());
     List<Changed> changed = new ArrayList<>();
     for (Member member : chosen(members)) {
@@ -88,19 +89,16 @@ final class JsonVariants {
     return places.subList(0, most).stream().sorted().map(members::get).toList();
   }
 
-  private static void addMembers(JsonNode node, String place, List<Object> steps, List<Member> to) {
-    if (node instanceof ObjectNode) {
-      for (Map.Entry<String, JsonNode> each : node.properties()) {
+  private static void addMembers(Located in, List<Object> steps, List<Member> to) {
+    if (in.node() instanceof ObjectNode object) {
+      for (Map.Entry<String, JsonNode> each : object.properties()) {
         String name = each.getKey();
-        String at =
-            name.matches("[A-Za-z_][A-Za-z0-9_]*")
-                ? place + "." + name
-                : place + "['" + name + "']";
-        to.add(new Member(at, steps, name, each.getValue()));
-        addMembers(each.getValue(), at, with(steps, name), to);
+        Located member = in.member(name);
+        to.add(new Member(member.path(), steps, name, member.node()));
+        addMembers(member, with(steps, name), to);
       }
-    } else if (node instanceof ArrayNode && !node.isEmpty()) {
-      addMembers(node.get(0), place + "[0]", with(steps, 0), to);
+    } else if (in.node() instanceof ArrayNode array && !array.isEmpty()) {
+      addMembers(in.element(0), with(steps, 0), to);
     }
   }
 

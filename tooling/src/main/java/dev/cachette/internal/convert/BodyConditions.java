@@ -11,6 +11,7 @@ import dev.cachette.http.Request;
 import dev.cachette.internal.body.BodyFormats;
 import dev.cachette.internal.content.Content;
 import dev.cachette.internal.content.Part;
+import dev.cachette.internal.jsonpath.Located;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -100,30 +101,23 @@ final class BodyConditions {
 
   private static void ignorePlaceholders(ObjectNode condition) {
     List<String> places = new ArrayList<>();
-    find(condition.get("sameJson"), "$", places);
+    find(Located.root(condition.get("sameJson")), places);
     if (!places.isEmpty()) {
       ArrayNode ignoring = condition.putArray("ignoring");
       places.forEach(ignoring::add);
     }
   }
 
-  private static void find(JsonNode value, String place, List<String> places) {
+  private static void find(Located in, List<String> places) {
+    JsonNode value = in.node();
     if (value.isTextual() && value.textValue().contains(PLACEHOLDER)) {
-      places.add(place);
+      places.add(in.path());
     } else if (value.isArray()) {
       for (int at = 0; at < value.size(); at++) {
-        find(value.get(at), place + "[" + at + "]", places);
+        find(in.element(at), places);
       }
     } else if (value.isObject()) {
-      value
-          .properties()
-          .forEach(member -> find(member.getValue(), place + step(member.getKey()), places));
+      value.properties().forEach(member -> find(in.member(member.getKey()), places));
     }
-  }
-
-  private static String step(String name) {
-    return name.matches("[A-Za-z_][A-Za-z0-9_]*")
-        ? "." + name
-        : "['" + name.replace("\\", "\\\\").replace("'", "\\'") + "']";
   }
 }
