@@ -3,6 +3,7 @@ package dev.cachette.sweep.result;
 
 import dev.cachette.sweep.result.SweptRun.Outcome;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -96,7 +97,7 @@ final class SweepText {
       }
       table.append(line.toString().stripTrailing()).append('\n');
     }
-    return table.append('\n').append(legend(faults, runs)).toString();
+    return table.append('\n').append(legend(faults, rows.values())).toString();
   }
 
   private static String left(String call, int width) {
@@ -130,13 +131,11 @@ final class SweepText {
     return failed ? "err" : repeats > 0 ? "ok+" + repeats : "ok";
   }
 
-  private static String legend(Set<SweepFault> faults, List<SweptRun> runs) {
+  private static String legend(
+      Set<SweepFault> faults, Collection<Map<SweepFault, List<SweptRun>>> rows) {
     Set<String> cells =
-        runs.stream()
-            .collect(
-                Collectors.groupingBy(run -> run.number() + " " + run.fault(), Collectors.toList()))
-            .values()
-            .stream()
+        rows.stream()
+            .flatMap(row -> row.values().stream())
             .map(SweepText::cell)
             .map(cell -> cell.startsWith("ok+") ? "ok+n" : cell)
             .collect(Collectors.toSet());
