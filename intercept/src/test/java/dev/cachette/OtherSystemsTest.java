@@ -24,7 +24,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** What differs on Windows and macOS, as far as it can be simulated: paths, permissions, lines. */
+/**
+ * The differences of Windows and macOS, as far as it can be simulated: paths, permissions, lines.
+ */
 class OtherSystemsTest {
 
   private static final String TIDES = "https://tides.example/v1/today";

@@ -45,7 +45,7 @@ final class SweepTests {
                 "all of them", () -> requireRight(new SweepResult(name, done)))));
   }
 
-  /** What was wrong in each run is in its own test. */
+  /** Fails with the table only: the findings of each run are in its own test. */
   private static void requireRight(SweepResult result) {
     if (!result.wrong().isEmpty()) {
       throw Failed.of(result + ".\n\n" + result.table());

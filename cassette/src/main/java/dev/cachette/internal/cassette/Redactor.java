@@ -263,7 +263,7 @@ public final class Redactor {
     return exchange.with(changed(response, (name, value) -> values.fill(value), values::fill));
   }
 
-  /** What the user has named counts most. */
+  /** Returns values to fill in; those that the user has named count most. */
   private PlaceholderValues values(
       Map<String, String> claims, TokenSigner signer, Map<String, String> more) {
     Map<String, String> values = new HashMap<>(more);

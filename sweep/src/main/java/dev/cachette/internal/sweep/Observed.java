@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * What was observed in a run.
+ * The observations of a run.
  *
  * @param isMet whether the fault was given
  * @param isHung whether the run did not end in time

@@ -10,7 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * What a sweep tries, and what may happen.
+ * The settings of a sweep: what it tries, and what may happen.
  *
  * @param name its name
  * @param faults the faults

@@ -45,7 +45,7 @@ public enum SweepFault {
   /** The response comes late, see {@code FaultSweep.slow}. */
   SLOW("slow response", "slow", Effect.CHANGED);
 
-  /** What a fault does to the call. */
+  /** The effect of a fault on its call. */
   private enum Effect {
     /** The request does not arrive. */
     NOT_SENT,

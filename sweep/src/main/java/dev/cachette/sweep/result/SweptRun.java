@@ -34,7 +34,7 @@ public record SweptRun(
     List<String> calls,
     Duration duration) {
 
-  /** What the code did. */
+  /** The behaviour of the code in a run. */
   public enum Outcome {
     /** It returned a right result. */
     RECOVERED,
