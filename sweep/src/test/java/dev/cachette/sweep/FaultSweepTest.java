@@ -115,7 +115,7 @@ class FaultSweepTest extends SweptDesk {
             .within(Duration.ofMillis(400)),
         "1/UNAVAILABLE",
         "It did not end within 400 ms",
-        "times again; 3 are allowed.");
+        " times; 3 are allowed.");
   }
 
   /** Whatever has failed, it books again. */
@@ -180,7 +180,7 @@ class FaultSweepTest extends SweptDesk {
             .faults(SweepFault.INVALID_JSON, SweepFault.MISSING_MEMBER, SweepFault.NOT_FOUND)
             .callsTo(BOOKINGS),
         "2/INVALID_JSON 2/MISSING_MEMBER/$.berth 2/NOT_FOUND",
-        "It leaks an exception of its parsing, java.lang.NullPointerException");
+        "It leaks a raw exception, java.lang.NullPointerException");
   }
 
   @Test

@@ -163,7 +163,7 @@ class SweepRunsTest extends SweptDesk {
             .faults(SweepFault.UNKNOWN_HOST, SweepFault.CONNECTION_REFUSED, SweepFault.NOT_FOUND)
             .lasting(),
         "1/CONNECTION_REFUSED 1/NOT_FOUND 1/UNKNOWN_HOST",
-        "It called 9 times again; 3 are allowed.");
+        "It repeated the call 9 times; 3 are allowed.");
   }
 
   /** A recorded arrival is swept like a stubbed one. */

@@ -148,7 +148,7 @@ final class Judgement {
     String what = thrown.getClass().getName() + ": " + firstLines(thrown.getMessage());
     findings.add(
         leaks
-            ? "It leaks an exception of its parsing, "
+            ? "It leaks a raw exception, "
                 + what
                 + "\nFix: check the response, and throw an exception that says which service sent"
                 + " what."
@@ -198,9 +198,9 @@ final class Judgement {
     if (repeats > settings.retries()) {
       findings.add(
           String.format(
-              "It called %d times again; %d are allowed.\nFix: limit the retries, or"
+              "It repeated the call %s; %d are allowed.\nFix: limit the retries, or"
                   + " retries(%d).",
-              repeats, settings.retries(), repeats));
+              repeats == 1 ? "once" : repeats + " times", settings.retries(), repeats));
     }
     String method = variant.call().request().method();
     if (repeats > 0
