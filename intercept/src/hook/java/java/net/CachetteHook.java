@@ -73,6 +73,10 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
             (String) arguments[1],
             (URI) arguments[2],
             (Long) arguments[3]);
+      case "passConnecting":
+        CachetteConnecting.pass(
+            arguments[0], (String) arguments[1], (Integer) arguments[2], (Long) arguments[3]);
+        return null;
       case "leave":
         return CachetteUnserved.leave((Integer) arguments[0], (Runnable) arguments[1]);
       case "take":
@@ -251,7 +255,7 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
    * Shuts down both directions of a socket, whose owner sees the other side disconnect. Does nothing
    * if it is closed already.
    */
-  private static void shutDown(Object socket) {
+  static void shutDown(Object socket) {
     try {
       FileDescriptor descriptor = descriptorOf(socket);
       if (descriptor != null && descriptor.valid()) {

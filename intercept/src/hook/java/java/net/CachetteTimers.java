@@ -12,12 +12,19 @@ import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * Lets clients time out by the clock of a session: a read of a blocking socket, and a request of
- * {@code java.net.http.HttpClient}. Called by the hooks; does nothing while nothing is followed.
+ * Lets clients time out by the clock of a session: a read of a blocking socket, and the timers
+ * of {@code java.net.http.HttpClient}. Called by the hooks; does nothing while nothing is followed.
  */
 public final class CachetteTimers {
 
-  private static final String REQUEST_TIMER = "jdk.internal.net.http.ResponseTimerEvent";
+  private static final String JDK_CLIENT = "jdk.internal.net.http.";
+  private static final String REQUEST_TIMER = JDK_CLIENT + "ResponseTimerEvent";
+  private static final String CONNECT_TIMER = JDK_CLIENT + "PlainHttpConnection$ConnectTimerEvent";
+
+  private static final String CONNECTION = JDK_CLIENT + "HttpConnection";
+
+  private static final int HTTP = 80;
+  private static final int HTTPS = 443;
 
   /** By local port: the timeouts of reads under way, in nanoseconds. */
   private static final Map<Integer, Long> READING = new ConcurrentHashMap<>();
@@ -25,7 +32,7 @@ public final class CachetteTimers {
   /** By local port: how much time has passed for the present call, in nanoseconds. */
   private static final Map<Integer, Long> PASSED = new ConcurrentHashMap<>();
 
-  /** Timers of requests. Guarded by itself. */
+  /** Timers of {@code java.net.http.HttpClient}. Guarded by itself. */
   private static final Set<Object> TIMERS = Collections.newSetFromMap(new WeakHashMap<>());
 
   private CachetteTimers() {}
@@ -48,6 +55,8 @@ public final class CachetteTimers {
       Long timeout = READING.remove(port);
       if (timeout != null) {
         throwIfPassed(port, timeout);
+        // A response has come in time; its other parts may have other timeouts.
+        PASSED.remove(port);
       }
     }
     return count;
@@ -64,7 +73,7 @@ public final class CachetteTimers {
 
   /** A timer of {@code java.net.http.HttpClient} begins. */
   public static void begins(Object timer) {
-    if (CachetteContext.isFollowing() && timer.getClass().getName().equals(REQUEST_TIMER)) {
+    if (CachetteContext.isFollowing() && (isOf(REQUEST_TIMER, timer) || isOf(CONNECT_TIMER, timer))) {
       synchronized (TIMERS) {
         TIMERS.add(timer);
       }
@@ -79,49 +88,105 @@ public final class CachetteTimers {
   /** Lets time pass for a call; returns true if its client is in a read that has timed out. */
   static boolean pass(int port, String method, URI uri, long nanos) {
     PASSED.put(port, nanos);
-    for (Object timer : timersOf(method, uri)) {
-      fire(timer, nanos);
+    for (Object timer : timers()) {
+      try {
+        if (isOf(REQUEST_TIMER, timer) && isFor(timer, method, uri)) {
+          fire(timer, nanos);
+        }
+      } catch (ReflectiveOperationException | RuntimeException otherJdk) {
+        // The timer will fire by itself.
+      }
     }
     Long timeout = READING.get(port);
     return timeout != null && timeout <= nanos;
   }
 
-  private static List<Object> timersOf(String method, URI uri) {
-    List<Object> all;
-    synchronized (TIMERS) {
-      all = new ArrayList<>(TIMERS);
+  /** Lets time pass for an attempt to connect; the timeout of a request includes it. */
+  static void passConnecting(Object socket, String host, int port, long nanos) {
+    for (Object timer : timers()) {
+      try {
+        boolean wanted =
+            isOf(CONNECT_TIMER, timer)
+                ? isOfConnection(timer, socket)
+                : isConnecting(timer, socket, host, port);
+        if (wanted) {
+          fire(timer, nanos);
+        }
+      } catch (ReflectiveOperationException | RuntimeException otherJdk) {
+        // The timer will fire by itself.
+      }
     }
-    all.removeIf(timer -> !isFor(timer, method, uri));
-    return all;
   }
 
-  private static boolean isFor(Object timer, String method, URI uri) {
-    try {
-      Object exchange = valueOf(timer.getClass(), "multiExchange", timer);
-      Object request = valueOf(exchange.getClass(), "userRequest", exchange);
-      Class<?> type = Class.forName("java.net.http.HttpRequest", false, loader(timer));
-      return method.equals(type.getMethod("method").invoke(request))
-          && uri.equals(type.getMethod("uri").invoke(request));
-    } catch (ReflectiveOperationException | RuntimeException otherJdk) {
-      // The timer will fire by itself.
+  private static List<Object> timers() {
+    synchronized (TIMERS) {
+      return new ArrayList<>(TIMERS);
+    }
+  }
+
+  private static boolean isOf(String className, Object timer) {
+    return timer.getClass().getName().equals(className);
+  }
+
+  private static boolean isFor(Object timer, String method, URI uri)
+      throws ReflectiveOperationException {
+    Class<?> type = requestType(timer);
+    Object request = request(timer);
+    return method.equals(type.getMethod("method").invoke(request))
+        && uri.equals(type.getMethod("uri").invoke(request));
+  }
+
+  private static boolean isOfConnection(Object timer, Object socket)
+      throws ReflectiveOperationException {
+    Object connection = valueOf(timer.getClass(), "this$0", timer);
+    return valueOf(connection.getClass(), "chan", connection) == socket;
+  }
+
+  /** Its request waits for this attempt: has this connection, or none yet to this host and port. */
+  private static boolean isConnecting(Object timer, Object socket, String host, int port)
+      throws ReflectiveOperationException {
+    Object calls = valueOf(timer.getClass(), "multiExchange", timer);
+    Object call = valueOf(calls.getClass(), "exchange", calls);
+    Object started = valueOf(call.getClass(), "exchImpl", call);
+    if (started == null) {
+      return isTo(host, port, (URI) requestType(timer).getMethod("uri").invoke(request(timer)));
+    }
+    Object connection = valueOf(started.getClass(), "connection", started);
+    Class<?> type = Class.forName(CONNECTION, false, timer.getClass().getClassLoader());
+    if (!type.isInstance(connection)) {
+      // Of HTTP/2, which is connected.
       return false;
     }
+    Method channel = type.getDeclaredMethod("channel");
+    channel.setAccessible(true);
+    return channel.invoke(connection) == socket;
   }
 
-  private static void fire(Object timer, long nanos) {
-    try {
-      Duration duration = (Duration) valueOf(timer.getClass().getSuperclass(), "duration", timer);
-      boolean due = duration.toNanos() <= nanos;
-      synchronized (TIMERS) {
-        due = due && TIMERS.remove(timer);
-      }
-      if (due) {
-        Method handle = timer.getClass().getMethod("handle");
-        handle.setAccessible(true);
-        handle.invoke(timer);
-      }
-    } catch (ReflectiveOperationException | RuntimeException otherJdk) {
-      // The timer will fire by itself.
+  private static boolean isTo(String host, int port, URI uri) {
+    int ofScheme = "https".equals(uri.getScheme()) ? HTTPS : HTTP;
+    return host.equalsIgnoreCase(uri.getHost())
+        && port == (uri.getPort() >= 0 ? uri.getPort() : ofScheme);
+  }
+
+  private static Object request(Object timer) throws ReflectiveOperationException {
+    Object calls = valueOf(timer.getClass(), "multiExchange", timer);
+    return valueOf(calls.getClass(), "userRequest", calls);
+  }
+
+  private static Class<?> requestType(Object timer) throws ClassNotFoundException {
+    return Class.forName("java.net.http.HttpRequest", false, timer.getClass().getClassLoader());
+  }
+
+  private static void fire(Object timer, long nanos) throws ReflectiveOperationException {
+    Duration duration = (Duration) valueOf(timer.getClass().getSuperclass(), "duration", timer);
+    boolean due = duration.toNanos() <= nanos;
+    synchronized (TIMERS) {
+      due = due && TIMERS.remove(timer);
+    }
+    if (due) {
+      Method handle = timer.getClass().getMethod("handle");
+      handle.setAccessible(true);
+      handle.invoke(timer);
     }
   }
 
@@ -130,9 +195,5 @@ public final class CachetteTimers {
     Field found = type.getDeclaredField(field);
     found.setAccessible(true);
     return found.get(object);
-  }
-
-  private static ClassLoader loader(Object object) {
-    return object.getClass().getClassLoader();
   }
 }

@@ -11,6 +11,7 @@ import dev.cachette.internal.wire.WireServer;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.InetSocketAddress;
+import java.time.Instant;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Consumer;
@@ -81,6 +82,11 @@ final class ConnectionPolicy implements Destinations, HandshakePolicy {
     // HTTP/1.1 that ends a connection is exact.
     boolean exactly = connections.mayMeetEarly(host, port) && client.isOfJdk();
     return server.listenerFor(host, port, exactly, client.isBlocking());
+  }
+
+  @Override
+  public Instant now() {
+    return scopes.now();
   }
 
   @Override

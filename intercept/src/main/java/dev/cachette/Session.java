@@ -62,8 +62,7 @@ final class Session {
           settings.interception()
               ? SessionHooks.begin(owner, answering, test)
               : SessionHooks.none(server);
-      this.stopFollowingClock =
-          settings.interception() ? clock().onMove(server::clockMoved) : () -> {};
+      this.stopFollowingClock = clock().onMove(hooks::clockMoved);
       addresses.setProperties();
     } catch (RuntimeException refused) {
       server.close();

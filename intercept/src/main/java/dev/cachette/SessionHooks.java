@@ -108,6 +108,15 @@ final class SessionHooks {
         });
   }
 
+  /** The clock of the session was moved. */
+  void clockMoved() {
+    interception.ifPresent(
+        it -> {
+          it.clockMoved();
+          server.clockMoved();
+        });
+  }
+
   /** Takes the hooks out of this JVM. */
   void close() {
     interception.ifPresent(

@@ -34,6 +34,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.HttpURLConnection;
+import java.net.InetSocketAddress;
 import java.net.ProtocolException;
 import java.net.Socket;
 import java.net.SocketException;
@@ -44,8 +45,11 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.HttpTimeoutException;
+import java.nio.channels.SocketChannel;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.time.Instant;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import java.util.zip.GZIPInputStream;
@@ -166,6 +170,67 @@ class FaultsTest {
     test.close();
 
     assertTrue(outcome.join() instanceof IOException, outcome.join()::toString);
+  }
+
+  @Test
+  void aSocketOfAChannelTimesOutByTheClock() throws Exception {
+    net.stub("GET " + http).answer(connectTimeout());
+    CompletableFuture<Throwable> outcome = new CompletableFuture<>();
+    Thread caller =
+        new Thread(
+            () -> {
+              try (SocketChannel channel = SocketChannel.open()) {
+                channel.socket().connect(new InetSocketAddress(host, 80), 600_000);
+                outcome.complete(null);
+              } catch (IOException failed) {
+                outcome.complete(failed);
+              }
+            });
+    caller.start();
+    net.clock().advance(Duration.ofMinutes(20));
+    while (!isWaiting(caller)) {
+      Thread.onSpinWait();
+    }
+
+    net.clock().advance(Duration.ofMinutes(-1));
+    net.clock().advance(Duration.ofMinutes(9));
+    assertTrue(isWaiting(caller));
+    net.clock().set(Instant.parse("9999-01-01T00:00:00Z"));
+
+    assertEquals("java.net.SocketTimeoutException: Connect timed out", outcome.join().toString());
+  }
+
+  @Test
+  void aSocketThatIsClosedWhileItConnectsIsNotTimedOut() throws Exception {
+    net.stub("GET " + http).answer(connectTimeout());
+    CompletableFuture<Throwable> outcome = new CompletableFuture<>();
+    Socket socket = new Socket();
+    Thread caller =
+        new Thread(
+            () -> {
+              try {
+                socket.connect(new InetSocketAddress(host, 80), 600_000);
+                outcome.complete(null);
+              } catch (IOException failed) {
+                outcome.complete(failed);
+              }
+            });
+    caller.start();
+    while (!isWaiting(caller)) {
+      Thread.onSpinWait();
+    }
+
+    net.clock().advance(Duration.ofMinutes(9));
+    socket.close();
+
+    assertEquals("java.net.SocketException: Socket closed", outcome.join().toString());
+  }
+
+  /** Returns true if it waits for a connection, with a timeout. */
+  private static boolean isWaiting(Thread thread) {
+    return Stream.of(thread.getStackTrace())
+        .map(StackTraceElement::getMethodName)
+        .anyMatch(Set.of("timedFinishConnect", "finishTimedConnect")::contains);
   }
 
   private static boolean isConnecting(Thread thread) {

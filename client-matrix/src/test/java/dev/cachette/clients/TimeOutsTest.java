@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.clients;
 
+import static dev.cachette.Factories.connectTimeout;
 import static dev.cachette.Factories.noResponse;
+import static dev.cachette.Factories.text;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -64,7 +66,8 @@ class TimeOutsTest {
             client("Apache HttpClient 5", TimeOutsTest::apache5),
             client("OkHttp", TimeOutsTest::okHttp),
             client("JDK HttpClient, HTTP/1.1", url -> java(url, HttpClient.Version.HTTP_1_1)),
-            client("JDK HttpClient, HTTP/2", url -> java(url, HttpClient.Version.HTTP_2)))
+            client("JDK HttpClient, HTTP/2", url -> java(url, HttpClient.Version.HTTP_2)),
+            client("JDK HttpClient, timeout of the request", TimeOutsTest::javaRequest))
         .flatMap(
             client ->
                 Stream.of("http", "https")
@@ -99,8 +102,80 @@ class TimeOutsTest {
     }
   }
 
+  @ParameterizedTest(name = "{0}, {1}")
+  @MethodSource("clients")
+  void aClientTimesOutBeforeALongerDelayIsOver(String name, String scheme, Client client)
+      throws Exception {
+    String url = scheme + "://tides.example/v1";
+    ExecutorService pool = Executors.newSingleThreadExecutor();
+    try (Cachette net = Cachette.open()) {
+      net.stub("GET " + url).answer(text("late").delayed(TIME_OUT.plusSeconds(1)));
+      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(url));
+      net.calls().awaitArrival(1, Duration.ofSeconds(20));
+
+      net.clock().advance(TIME_OUT.plusSeconds(60));
+
+      ExecutionException failed =
+          assertThrows(ExecutionException.class, () -> calling.get(20, TimeUnit.SECONDS));
+      String root = Findings.rootOf(failed).toString();
+      assertTrue(root.contains("imed out") || root.contains("imeout"), root);
+    } finally {
+      pool.shutdownNow();
+    }
+  }
+
+  @ParameterizedTest(name = "{0}, {1}")
+  @MethodSource("clients")
+  void aClientGetsAResponseWhoseDelayTheClockHasPassed(String name, String scheme, Client client)
+      throws Exception {
+    String url = scheme + "://tides.example/v1";
+    ExecutorService pool = Executors.newSingleThreadExecutor();
+    try (Cachette net = Cachette.open()) {
+      net.stub("GET " + url).answer(text("late").delayed(TIME_OUT.minusSeconds(60)));
+      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(url));
+      net.calls().awaitArrival(1, Duration.ofSeconds(20));
+
+      net.clock().advance(TIME_OUT.minusSeconds(90));
+      assertFalse(calling.isDone());
+      net.clock().advance(TIME_OUT);
+
+      calling.get(20, TimeUnit.SECONDS);
+      net.calls().assertCount(1);
+    } finally {
+      pool.shutdownNow();
+    }
+  }
+
+  @ParameterizedTest(name = "{0}, {1}")
+  @MethodSource("clients")
+  void anAttemptToConnectTimesOutWhenTheClockPassesItsTime(
+      String name, String scheme, Client client) throws Exception {
+    String host = scheme + "://tides.example";
+    ExecutorService pool = Executors.newSingleThreadExecutor();
+    try (Cachette net = Cachette.open()) {
+      net.stub("GET " + host + "/v1").answer(connectTimeout());
+      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(host + "/v1"));
+      while (net.calls().attempts(host).count() == 0) {
+        Thread.onSpinWait();
+      }
+
+      net.clock().advance(TIME_OUT.minusSeconds(60));
+      assertFalse(calling.isDone());
+      net.clock().advance(Duration.ofSeconds(61));
+
+      ExecutionException failed =
+          assertThrows(ExecutionException.class, () -> calling.get(20, TimeUnit.SECONDS));
+      String root = Findings.rootOf(failed).toString();
+      assertTrue(root.contains("onnect timed out"), root);
+      net.calls().attempts(host).assertCount(1);
+    } finally {
+      pool.shutdownNow();
+    }
+  }
+
   private static Object urlConnection(String url) throws IOException {
     URLConnection connection = URI.create(url).toURL().openConnection();
+    connection.setConnectTimeout(MILLIS);
     connection.setReadTimeout(MILLIS);
     try (InputStream in = connection.getInputStream()) {
       return in.read();
@@ -108,7 +183,8 @@ class TimeOutsTest {
   }
 
   private static Object apache4(String url) throws IOException {
-    RequestConfig config = RequestConfig.custom().setSocketTimeout(MILLIS).build();
+    RequestConfig config =
+        RequestConfig.custom().setConnectTimeout(MILLIS).setSocketTimeout(MILLIS).build();
     try (var client =
         HttpClientBuilder.create()
             .setDefaultRequestConfig(config)
@@ -121,7 +197,10 @@ class TimeOutsTest {
   private static Object apache5(String url) throws IOException {
     BasicHttpClientConnectionManager connections = new BasicHttpClientConnectionManager();
     connections.setConnectionConfig(
-        ConnectionConfig.custom().setSocketTimeout(Timeout.of(TIME_OUT)).build());
+        ConnectionConfig.custom()
+            .setConnectTimeout(Timeout.of(TIME_OUT))
+            .setSocketTimeout(Timeout.of(TIME_OUT))
+            .build());
     try (CloseableHttpClient client =
         HttpClients.custom().setConnectionManager(connections).disableAutomaticRetries().build()) {
       return client.execute(new HttpGet(url), response -> response.getCode());
@@ -131,6 +210,7 @@ class TimeOutsTest {
   private static Object okHttp(String url) throws IOException {
     OkHttpClient client =
         new OkHttpClient.Builder()
+            .connectTimeout(TIME_OUT)
             .readTimeout(TIME_OUT)
             .protocols(List.of(Protocol.HTTP_1_1))
             .retryOnConnectionFailure(false)
@@ -141,9 +221,14 @@ class TimeOutsTest {
   }
 
   private static Object java(String url, HttpClient.Version version) throws Exception {
-    HttpClient client = HttpClient.newBuilder().version(version).build();
+    HttpClient client = HttpClient.newBuilder().version(version).connectTimeout(TIME_OUT).build();
     HttpRequest request = HttpRequest.newBuilder(URI.create(url)).timeout(TIME_OUT).build();
     CompletableFuture<?> answer = client.sendAsync(request, BodyHandlers.ofString());
     return answer.get();
+  }
+
+  private static Object javaRequest(String url) throws Exception {
+    HttpRequest request = HttpRequest.newBuilder(URI.create(url)).timeout(TIME_OUT).build();
+    return HttpClient.newHttpClient().send(request, BodyHandlers.ofString());
   }
 }

@@ -4,6 +4,7 @@ package dev.cachette.internal.engine;
 import dev.cachette.calls.Call;
 import dev.cachette.http.Response;
 import dev.cachette.result.StubReference;
+import java.time.Duration;
 import java.util.Optional;
 
 /** Notes in the log what becomes of calls. The log is guarded by the lock of {@link Scopes}. */
@@ -63,5 +64,10 @@ final class CallProgress {
     settings.onlooker().delivered(call, call.arrival().scope().test());
     settings.watcher().accept(call);
     scopes.changed();
+  }
+
+  /** Returns how long ago a request arrived, in real time. */
+  Duration since(Arrival arrival) {
+    return Duration.ofNanos(settings.nanos().getAsLong() - arrival.nanos());
   }
 }

@@ -153,6 +153,11 @@ public final class PendingCall {
     return Duration.between(arrived.arrival().at(), scopes.now());
   }
 
+  /** Returns the same in real time. */
+  public Duration realAge() {
+    return progress.since(arrived.arrival());
+  }
+
   /** Fails the test: the answer cannot be sent to this client. */
   public Response cannotBeSent(String why) {
     return failed(Refusal.of(answer.cannotBeSent(why).failure(request())));

@@ -89,7 +89,8 @@ public final class Scopes {
     return question.apply(List.copyOf(scopes));
   }
 
-  Instant now() {
+  /** Returns the time by the clock of the session. */
+  public Instant now() {
     return settings.clock().instant();
   }
 

@@ -24,6 +24,6 @@ public final class ClientTimers {
    * @return whether the client waits in a blocking read, which must be woken by a byte
    */
   public boolean pass(int port, String method, URI uri, Duration time) {
-    return holder.pass(port, method, uri, time.toNanos());
+    return holder.pass(port, method, uri, time);
   }
 }

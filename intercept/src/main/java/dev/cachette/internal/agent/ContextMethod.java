@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.agent;
 
+import org.objectweb.asm.Label;
 import org.objectweb.asm.MethodVisitor;
 import org.objectweb.asm.Opcodes;
+import org.objectweb.asm.Type;
 
 /** A method through which work goes on, with a call of {@code java.net.CachetteContext}. */
 final class ContextMethod extends MethodVisitor {
@@ -10,10 +12,8 @@ final class ContextMethod extends MethodVisitor {
   private static final String CONTEXT = "java/net/CachetteContext";
   private static final String HOOK = "java/net/CachetteHook";
   private static final String INCOMING = "java/net/CachetteIncoming";
+  private static final String CONNECTING = "java/net/CachetteConnecting";
   private static final String TIMERS = "java/net/CachetteTimers";
-
-  /** The variable of {@code timedRead} that has the timeout. */
-  private static final int TIMEOUT = 5;
 
   private static final String WITH_OBJECT = "(Ljava/lang/Object;)V";
 
@@ -23,17 +23,21 @@ final class ContextMethod extends MethodVisitor {
   private final ContextPoint point;
   private final String className;
   private final ContextPoint.Hook hook;
+  private final Type[] parameters;
+  private final Label begin = new Label();
 
   /**
    * Creates it.
    *
    * @param className the name of the class, with slashes
+   * @param descriptor the parameters and the result of the method
    */
-  ContextMethod(ContextPoint point, String className, MethodVisitor next) {
+  ContextMethod(ContextPoint point, String className, String descriptor, MethodVisitor next) {
     super(Opcodes.ASM9, next);
     this.className = className;
     this.point = point;
     this.hook = point.hook();
+    this.parameters = Type.getArgumentTypes(descriptor);
   }
 
   @Override
@@ -67,9 +71,13 @@ final class ContextMethod extends MethodVisitor {
         timers("begins", WITH_OBJECT);
       }
       case READS -> {
-        super.visitVarInsn(Opcodes.ALOAD, 0);
-        super.visitVarInsn(Opcodes.LLOAD, TIMEOUT);
+        thisAndTimeout();
         timers("reads", "(Ljava/lang/Object;J)V");
+      }
+      case CONNECTS -> {
+        super.visitLabel(begin);
+        thisAndTimeout();
+        connecting("begins", "(Ljava/lang/Object;J)V");
       }
       case MADE, TAKEN, RUNS, READ -> {
         // Not at its beginning.
@@ -88,6 +96,9 @@ final class ContextMethod extends MethodVisitor {
     } else if (hook == ContextPoint.Hook.READS && opcode == Opcodes.IRETURN) {
       super.visitVarInsn(Opcodes.ALOAD, 0);
       timers("read", "(ILjava/lang/Object;)I");
+    } else if (hook == ContextPoint.Hook.CONNECTS && opcode == Opcodes.IRETURN) {
+      super.visitVarInsn(Opcodes.ALOAD, 0);
+      connecting("ends", "(ZLjava/lang/Object;)Z");
     }
     if (hook == ContextPoint.Hook.READ && opcode == Opcodes.IRETURN) {
       incoming("(ILjava/lang/Object;)I");
@@ -118,12 +129,58 @@ final class ContextMethod extends MethodVisitor {
 
   @Override
   public void visitMaxs(int maxStack, int maxLocals) {
+    if (hook == ContextPoint.Hook.CONNECTS) {
+      throwWhatItsClientGets();
+    }
     super.visitMaxs(maxStack + MORE_STACK, maxLocals);
+  }
+
+  /** {@code catch (Throwable failure) { throw CachetteConnecting.fails(failure, this); }}. */
+  private void throwWhatItsClientGets() {
+    Label end = new Label();
+    Label handler = new Label();
+    super.visitTryCatchBlock(begin, end, handler, "java/lang/Throwable");
+    super.visitLabel(end);
+    super.visitLabel(handler);
+    super.visitFrame(
+        Opcodes.F_FULL,
+        parameters.length + 1,
+        variables(),
+        1,
+        new Object[] {"java/lang/Throwable"});
+    super.visitVarInsn(Opcodes.ALOAD, 0);
+    connecting("fails", "(Ljava/lang/Throwable;Ljava/lang/Object;)Ljava/lang/Throwable;");
+    super.visitInsn(Opcodes.ATHROW);
+  }
+
+  /** Returns the types of {@code this} and the parameters, for a frame: of classes and longs. */
+  private Object[] variables() {
+    Object[] types = new Object[parameters.length + 1];
+    types[0] = className;
+    for (int at = 0; at < parameters.length; at++) {
+      boolean isLong = parameters[at].getSort() == Type.LONG;
+      types[at + 1] = isLong ? Opcodes.LONG : parameters[at].getInternalName();
+    }
+    return types;
+  }
+
+  /** The timeout is the last parameter. */
+  private void thisAndTimeout() {
+    int timeout = 1;
+    for (int at = 0; at < parameters.length - 1; at++) {
+      timeout += parameters[at].getSize();
+    }
+    super.visitVarInsn(Opcodes.ALOAD, 0);
+    super.visitVarInsn(Opcodes.LLOAD, timeout);
   }
 
   private void tell(String name, int variable) {
     super.visitVarInsn(Opcodes.ALOAD, variable);
     call(name, WITH_OBJECT);
+  }
+
+  private void connecting(String name, String descriptor) {
+    super.visitMethodInsn(Opcodes.INVOKESTATIC, CONNECTING, name, descriptor, false);
   }
 
   private void timers(String name, String descriptor) {

@@ -20,6 +20,13 @@ enum ContextPoint {
       Hook.WROTE, "sun/nio/ch/SocketChannelImpl", "blockingWriteFully", "([BII)V"),
   SOCKET_TIMED_READ(
       Hook.READS, "sun/nio/ch/NioSocketImpl", "timedRead", "(Ljava/io/FileDescriptor;[BIIJ)I"),
+  SOCKET_TIMED_CONNECT(
+      Hook.CONNECTS,
+      "sun/nio/ch/NioSocketImpl",
+      "timedFinishConnect",
+      "(Ljava/io/FileDescriptor;J)Z"),
+  CHANNEL_TIMED_CONNECT(
+      Hook.CONNECTS, "sun/nio/ch/SocketChannelImpl", "finishTimedConnect", "(J)Z"),
   SOCKET_CONNECTED(
       Hook.CONNECTED, "sun/nio/ch/NioSocketImpl", "endConnect", "(Ljava/io/FileDescriptor;Z)V"),
   CHANNEL_CONNECTED(Hook.CONNECTED, "sun/nio/ch/SocketChannelImpl", "endConnect", "(ZZ)V"),
@@ -97,6 +104,8 @@ enum ContextPoint {
     TIMER,
     /** At its beginning, with its timeout, and at its end, with its result. */
     READS,
+    /** The same, and if it fails, with its exception. */
+    CONNECTS,
     /** At its end, with its result and {@code this}. */
     READ,
     /** At its beginning, with the call that {@code this} runs. */

@@ -5,6 +5,7 @@ import dev.cachette.answer.Fault;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.InetSocketAddress;
+import java.time.Instant;
 import java.util.Optional;
 import java.util.OptionalInt;
 
@@ -31,6 +32,9 @@ public interface Destinations {
 
   /** Returns the fault that the next look-up or connection gets, and moves on past it. */
   Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port);
+
+  /** Returns the time by the clock of the session. */
+  Instant now();
 
   /** Returns why a connection over HTTP/3 is refused, which is not intercepted. */
   ConnectException refuseHttp3(String host, int port);

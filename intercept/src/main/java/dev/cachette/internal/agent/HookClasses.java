@@ -26,6 +26,7 @@ final class HookClasses {
           "CachetteContext",
           "CachetteIncoming",
           "CachetteTimers",
+          "CachetteConnecting",
           "CachetteHook",
           "CachetteDns");
 

@@ -8,6 +8,7 @@ import java.net.InetAddress;
 import java.net.SocketAddress;
 import java.net.URI;
 import java.security.cert.X509Certificate;
+import java.time.Duration;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.BiFunction;
@@ -22,6 +23,8 @@ final class HookHolder {
 
   private static final String PACKAGE = "java.net.";
   private static final String NAME = PACKAGE + "CachetteHook";
+
+  private static final Duration LONGEST = Duration.ofNanos(Long.MAX_VALUE);
 
   private final BiFunction<String, Object[], Object> control;
 
@@ -99,8 +102,18 @@ final class HookHolder {
    * Notes how much time has passed for a call from this port; returns true if its client waits in a
    * blocking read.
    */
-  boolean pass(int port, String method, URI uri, long nanos) {
-    return (Boolean) control.apply("pass", new Object[] {port, method, uri, nanos});
+  boolean pass(int port, String method, URI uri, Duration time) {
+    return (Boolean) control.apply("pass", new Object[] {port, method, uri, nanos(time)});
+  }
+
+  /** Notes how much time has passed for an attempt to connect that nobody answers. */
+  void passConnecting(Object socket, String host, int port, Duration time) {
+    control.apply("passConnecting", new Object[] {socket, host, port, nanos(time)});
+  }
+
+  /** A clock may be moved by more than the 292 years that fit. */
+  private static long nanos(Duration time) {
+    return time.isNegative() ? 0 : time.compareTo(LONGEST) > 0 ? Long.MAX_VALUE : time.toNanos();
   }
 
   /**

@@ -19,6 +19,8 @@ import java.nio.channels.NetworkChannel;
 import java.nio.channels.SocketChannel;
 import java.security.cert.CertificateException;
 import java.security.cert.X509Certificate;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;
@@ -140,6 +142,20 @@ public final class Interception implements AutoCloseable {
     oldConnections.end(address -> interceptedHost(address).isPresent());
   }
 
+  /** The clock of the session was moved: attempts to connect that nobody answers may time out. */
+  public void clockMoved() {
+    Instant now = destinations.now();
+    deadEnds
+        .waiting()
+        .forEach(
+            (socket, attempt) ->
+                holder.passConnecting(
+                    socket,
+                    attempt.host(),
+                    attempt.port(),
+                    Duration.between(attempt.since(), now)));
+  }
+
   /** Ends connection attempts that wait for a timeout. */
   public void endWaiting() {
     try {
@@ -248,7 +264,8 @@ public final class Interception implements AutoCloseable {
     Optional<Fault> fault = meet(Stage.CONNECTION, host, port);
     if (fault.isPresent()) {
       return fault.get().kind() == Fault.Kind.CONNECT_TIMEOUT
-          ? deadEnds.silent(socket)
+          ? deadEnds.silent(
+              socket, new UnreachableSockets.Waiting(host, address.getPort(), destinations.now()))
           : deadEnds.refusing();
     }
     InetSocketAddress listener =

@@ -6,10 +6,11 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.channels.ServerSocketChannel;
 import java.nio.channels.SocketChannel;
+import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Set;
+import java.util.Map;
 import java.util.WeakHashMap;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -24,7 +25,15 @@ final class UnreachableSockets implements AutoCloseable {
   private static final int FILLING = 8;
 
   private final Consumer<Object> shutDown;
-  private final Set<Object> waiting = Collections.newSetFromMap(new WeakHashMap<>());
+  private final Map<Object, Waiting> waiting = new WeakHashMap<>();
+
+  /**
+   * An attempt to connect that nobody answers.
+   *
+   * @param since when it began
+   */
+  record Waiting(String host, int port, Instant since) {}
+
   private final List<SocketChannel> filling = new ArrayList<>();
   private @Nullable SocketChannel refusing;
   private @Nullable ServerSocketChannel silent;
@@ -52,7 +61,7 @@ final class UnreachableSockets implements AutoCloseable {
    *
    * @param socket the socket that will wait there
    */
-  synchronized InetSocketAddress silent(Object socket) throws IOException {
+  synchronized InetSocketAddress silent(Object socket, Waiting attempt) throws IOException {
     if (silent == null) {
       silent = ServerSocketChannel.open();
       silent.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 1);
@@ -63,8 +72,13 @@ final class UnreachableSockets implements AutoCloseable {
         connection.connect(silent.getLocalAddress());
       }
     }
-    waiting.add(socket);
+    waiting.put(socket, attempt);
     return (InetSocketAddress) silent.getLocalAddress();
+  }
+
+  /** Returns the sockets that wait, or have waited. */
+  synchronized Map<Object, Waiting> waiting() {
+    return new HashMap<>(waiting);
   }
 
   /**
@@ -75,7 +89,7 @@ final class UnreachableSockets implements AutoCloseable {
     List<Object> ending;
     synchronized (this) {
       closeSilent();
-      ending = List.copyOf(waiting);
+      ending = List.copyOf(waiting.keySet());
       waiting.clear();
     }
     ending.forEach(shutDown);

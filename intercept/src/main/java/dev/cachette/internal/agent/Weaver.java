@@ -111,7 +111,7 @@ final class Weaver implements ClassFileTransformer {
       }
       for (ContextPoint point : contextPoints) {
         if (hasCode && point.isAt(name, descriptor)) {
-          return new ContextMethod(point, className, method);
+          return new ContextMethod(point, className, descriptor, method);
         }
       }
       return method;

@@ -17,6 +17,7 @@ import java.security.PublicKey;
 import java.security.cert.CertificateException;
 import java.security.cert.CertificateFactory;
 import java.security.cert.X509Certificate;
+import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -106,6 +107,11 @@ public final class TunnelledJvm implements Destinations {
   @Override
   public Optional<Fault> meet(Fault.Stage stage, String host, OptionalInt port) {
     return Optional.empty();
+  }
+
+  @Override
+  public Instant now() {
+    return Instant.now();
   }
 
   @Override

@@ -52,6 +52,9 @@ final class Transmission {
   private boolean begun;
   private boolean writing;
 
+  /** The delay before it, while it waits for that. */
+  private @Nullable Delay delay;
+
   /** True once it is known that there will be no answer. */
   private boolean silent;
 
@@ -132,11 +135,17 @@ final class Transmission {
       call.held();
     } else {
       call.sending();
+      Delay waiting = Delay.of(reply.schedule().before(), call.age(), call.realAge());
+      delay = waiting;
       after(reply.schedule().before(), this::head);
+      if (delay != null && waiting.isClockAhead()) {
+        hasten(waiting);
+      }
     }
   }
 
   private void head() {
+    delay = null;
     if (reply.response().isEmpty()) {
       goWrong(reply.fault().orElseThrow());
       return;
@@ -272,7 +281,7 @@ final class Transmission {
     if (fault.kind() == Fault.Kind.NO_RESPONSE) {
       // Nothing happens until the client disconnects or times out, or the test ends.
       silent = true;
-      letTimeOut();
+      letTimeOut(call.age());
       return;
     }
     what(fault).run();
@@ -336,15 +345,33 @@ final class Transmission {
     if (!context.executor().inEventLoop()) {
       context.executor().execute(this::clockMoved);
     } else if (silent && !ended) {
-      letTimeOut();
+      letTimeOut(call.age());
+    } else if (delay != null && !ended) {
+      hasten(delay);
     }
   }
 
-  /** A client that reads notices its timeout when a byte arrives, which it does not get. */
-  private void letTimeOut() {
-    if (clients.pass(peer.port(), call.request(), call.age())) {
+  /** Sends it now if its delay is over by the clock, unless its client has timed out by then. */
+  private void hasten(Delay waiting) {
+    Duration age = call.age();
+    if (!letTimeOut(waiting.within(age))) {
+      stopWaiting.run();
+      after(waiting.left(age), this::head);
+    }
+  }
+
+  /**
+   * Lets time pass for its client. One that reads notices its timeout when a byte arrives, which it
+   * does not get.
+   *
+   * @return whether that is so
+   */
+  private boolean letTimeOut(Duration time) {
+    boolean reads = clients.pass(peer.port(), call.request(), time);
+    if (reads) {
       peer.raw(new byte[] {'\n'});
     }
+    return reads;
   }
 
   private boolean wentWrong(Fault.Kind kind) {
