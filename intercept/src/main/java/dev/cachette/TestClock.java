@@ -16,9 +16,10 @@ import org.jspecify.annotations.Nullable;
  * A clock that runs, and that a test can move, set and stop. Every session has one, see {@link
  * Cachette#clock()}; give it to the code under test as well, so that both have the same time.
  *
- * <p>If it is moved past the timeout of a client that waits for a stub without a response ({@link
- * Factories#noResponse}), the client times out at once, if its timer is known: the read timeout of
- * a blocking socket, and the timeout of a request of {@code java.net.http.HttpClient}.
+ * <p>If it is moved past the timeout of a client that waits for a connection ({@link
+ * Factories#connectTimeout}) or a response ({@link Factories#noResponse}), the client times out at
+ * once, if its timer is known: the timeouts of blocking sockets and of {@code
+ * java.net.http.HttpClient}. If it is moved past the delay of a response, the response is sent.
  *
  * <p>In UTC, unless {@link #withZone} sets another zone. Thread-safe.
  */

@@ -74,6 +74,41 @@ class TimingTest {
   }
 
   @Test
+  void aDelayEndsWhenTheClockHasPassedIt() throws Exception {
+    net.clock().stop();
+    net.stub("GET " + TIDES)
+        .answer(text("high").delayed(LONG), connectionReset().delayed(LONG), text("low"));
+    CompletableFuture<HttpResponse<String>> loading = send(TIDES);
+    net.calls().awaitArrival(1, PATIENCE);
+
+    net.clock().advance(LONG.minusMinutes(1));
+    net.clock().advance(LONG.negated());
+    assertFalse(loading.isDone());
+    net.clock().advance(LONG.plus(LONG));
+    assertEquals("high", loading.join().body());
+
+    CompletableFuture<HttpResponse<String>> failing = send(TIDES);
+    net.calls().awaitArrival(2, PATIENCE);
+    net.clock().advance(LONG);
+    assertThrows(CompletionException.class, failing::join);
+    assertEquals("low", send(TIDES).join().body());
+  }
+
+  @Test
+  void aDelayAfterAGateEndsByTheClock() {
+    Gate gate = new Gate();
+    net.stub("GET " + TIDES).answer(text("high").heldBy(gate).delayed(LONG));
+    CompletableFuture<HttpResponse<String>> loading = send(TIDES);
+    net.calls().awaitArrival(1, PATIENCE);
+    net.clock().advance(LONG.minusMinutes(1));
+
+    gate.open();
+    net.clock().advance(Duration.ofMinutes(2));
+
+    assertEquals("high", loading.join().body());
+  }
+
+  @Test
   void impossibleTimesAreRefused() {
     assertThrows(IllegalArgumentException.class, () -> text("").delayed(Duration.ofMillis(-1)));
     assertThrows(IllegalArgumentException.class, () -> text("").delayed(LONG, Duration.ZERO));

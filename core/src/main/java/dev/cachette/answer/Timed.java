@@ -27,7 +27,7 @@ public abstract sealed class Timed<T extends Timed<T>> implements Answer
   /** Returns the same answer with another timing. */
   abstract T timed(Timing timing);
 
-  /** Delays the answer. */
+  /** Delays the answer, in real time, or until the clock of the session is moved past the delay. */
   public final T delayed(Duration delay) {
     return timed(timing().before(Span.of(delay)));
   }

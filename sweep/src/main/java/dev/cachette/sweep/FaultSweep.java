@@ -55,9 +55,9 @@ import org.junit.jupiter.api.DynamicNode;
  *   <li>does not end {@linkplain #within in time}.
  * </ul>
  *
- * <p>A call without a response waits for the timeout of its client: the clock of the session is
- * moved past it, if its timer is known (see {@link dev.cachette.TestClock}). A connect timeout
- * takes as long as the client sets.
+ * <p>Nothing waits in real time if the timer of its client is known (see {@link
+ * dev.cachette.TestClock}): the clock of the session is moved past its timeout, and past the delay
+ * of a slow response.
  *
  * <p>The scenario runs on a thread of its own, one run after the other. For one thread.
  *
@@ -83,7 +83,7 @@ public final class FaultSweep<T> implements Iterable<DynamicNode> {
   private int retries = 3;
   private Duration within = Duration.ofSeconds(5);
   private boolean lasting;
-  private Duration slow = Duration.ofMillis(300);
+  private Duration slow = Duration.ofSeconds(2);
   private int members = 12;
   private long seed = 1;
   private @Nullable String only;
@@ -220,7 +220,7 @@ public final class FaultSweep<T> implements Iterable<DynamicNode> {
   }
 
   /**
-   * Sets the delay of {@link SweepFault#SLOW}; 300 milliseconds by default.
+   * Sets the delay of {@link SweepFault#SLOW}, by the clock of the session; 2 seconds by default.
    *
    * @throws IllegalArgumentException if the duration is not positive
    */

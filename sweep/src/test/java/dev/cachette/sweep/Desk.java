@@ -28,7 +28,7 @@ class Desk {
   record Plan(String high, String berth) {}
 
   private static final ObjectMapper JSON = new ObjectMapper();
-  private static final Duration CONNECT_TIMEOUT = Duration.ofMillis(1_500);
+  private static final Duration CONNECT_TIMEOUT = Duration.ofMinutes(1);
   private static final Duration TIMEOUT = Duration.ofMinutes(1);
 
   private final HttpClient http = HttpClient.newBuilder().connectTimeout(CONNECT_TIMEOUT).build();

@@ -9,6 +9,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
+import dev.cachette.TestClock;
 import dev.cachette.cassette.CassetteSettings;
 import dev.cachette.cassette.RecordingMode;
 import dev.cachette.sweep.Desk.ArrivalFailed;
@@ -26,13 +27,16 @@ import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicContainer;
 import org.junit.jupiter.api.DynamicNode;
@@ -121,6 +125,7 @@ class SweepRunsTest extends SweptDesk {
                 () -> {
                   HttpURLConnection connection =
                       (HttpURLConnection) URI.create(url).toURL().openConnection();
+                  connection.setConnectTimeout(180_000);
                   connection.setReadTimeout(180_000);
                   byte[] first = connection.getInputStream().readAllBytes();
                   HttpRequest request =
@@ -130,13 +135,38 @@ class SweepRunsTest extends SweptDesk {
                   return new String(first) + http.send(request, BodyHandlers.ofString()).body();
                 })
             .allow(IOException.class)
-            .faults(SweepFault.NO_RESPONSE)
+            .faults(SweepFault.CONNECT_TIMEOUT, SweepFault.NO_RESPONSE, SweepFault.SLOW)
             .within(Duration.ofSeconds(20));
-    SweepResult result = sweep.run();
-    result.assertRight();
-    assertEquals(
-        List.of(Outcome.FAILED_AS_ALLOWED, Outcome.FAILED_AS_ALLOWED),
-        result.runs().stream().map(SweptRun::outcome).toList());
+    Instant before = net.clock().instant();
+    SweepResult late = sweep.slow(Duration.ofMinutes(4)).run();
+    late.assertRight();
+    assertEquals(Set.of(Outcome.FAILED_AS_ALLOWED), outcomes(late), late::toString);
+    SweepResult inTime = sweep.faults(SweepFault.SLOW).slow(Duration.ofMinutes(2)).run();
+    assertEquals(Set.of(Outcome.RECOVERED), outcomes(inTime), inTime::toString);
+    assertTrue(Duration.between(before, net.clock().instant()).toMinutes() < 2);
+  }
+
+  private static Set<Outcome> outcomes(SweepResult result) {
+    return result.runs().stream().map(SweptRun::outcome).collect(Collectors.toSet());
+  }
+
+  /** A clock that the user has set is not reset at the end of a scope. */
+  @Test
+  void clockIsMovedBackAfterEachRun() {
+    net.close();
+    Instant noon = Instant.parse("2031-04-02T12:00:00Z");
+    TestClock clock = TestClock.stoppedAt(noon);
+    try (Cachette own = Cachette.open(Settings.defaults().clock(clock))) {
+      own.stub(TIDES).answer(json(Map.of("high", "04:10")));
+      SweepResult result =
+          FaultSweep.of(own, () -> new Desk().tides())
+              .faults(SweepFault.NO_RESPONSE, SweepFault.SLOW, SweepFault.CONNECT_TIMEOUT)
+              .slow(Duration.ofSeconds(30))
+              .run();
+      result.assertRight();
+      assertEquals(3, result.runs().size());
+      assertEquals(noon, clock.instant());
+    }
   }
 
   /** Each fault that lasts is counted, also before there is a request. */

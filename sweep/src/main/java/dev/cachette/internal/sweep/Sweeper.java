@@ -7,7 +7,6 @@ import dev.cachette.calls.Call;
 import dev.cachette.internal.misuse.Refusals;
 import dev.cachette.internal.text.DurationText;
 import dev.cachette.match.RequestPattern;
-import dev.cachette.sweep.result.SweepFault;
 import dev.cachette.sweep.result.SweptRun;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -29,14 +28,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Sweeper<T> {
 
-  /** How long a call waits before the clock is moved past the timeout of its client. */
-  private static final long PATIENCE_MILLIS = 40;
-
   /** How long the scenario may take without a fault: classes are loaded, and compiled. */
   private static final Duration LEARNING = Duration.ofMinutes(1);
-
-  /** How far the clock is moved each time. */
-  private static final Duration STEP = Duration.ofMinutes(10);
 
   private final Cachette net;
   private final Callable<T> code;
@@ -261,17 +254,17 @@ public final class Sweeper<T> {
   /** Waits for the end of a run; returns false if it does not come in time. */
   private boolean await(Scenario running, Variant variant, Injected injected) {
     long end = System.nanoTime() + settings.within().toNanos();
-    boolean waits = variant.fault() == SweepFault.NO_RESPONSE;
-    long pause = waits ? PATIENCE_MILLIS : settings.within().toMillis();
-    while (!running.await(Math.min(pause, (end - System.nanoTime()) / 1_000_000))) {
-      if (System.nanoTime() >= end) {
-        return false;
+    RunClock clock = new RunClock(net.clock(), variant.fault(), settings.slow());
+    try {
+      while (!running.await(Math.min(clock.pauseMillis(), (end - System.nanoTime()) / 1_000_000))) {
+        if (System.nanoTime() >= end) {
+          return false;
+        }
+        clock.look(injected.times());
       }
-      if (injected.times() > 0) {
-        // Its client times out now, instead of in some seconds.
-        net.clock().advance(STEP);
-      }
+      return true;
+    } finally {
+      clock.restore();
     }
-    return true;
   }
 }

@@ -77,6 +77,11 @@ public enum SweepFault {
     return effect == Effect.NOT_SENT;
   }
 
+  /** Returns true if its client waits for it, or for a timeout. */
+  public boolean isWaitedFor() {
+    return this == CONNECT_TIMEOUT || this == NO_RESPONSE || this == SLOW;
+  }
+
   /** Returns true if the service may have done what was asked for: repeating it may do it twice. */
   public boolean mayHaveBeenProcessed() {
     return effect == Effect.LOST || effect == Effect.CHANGED;
