@@ -26,6 +26,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -33,6 +34,7 @@ import org.junit.jupiter.api.Test;
  *
  * <p>To write the drawing: {@code mvn verify -Dtest=StructureTest -Dreference.refresh=true}.
  */
+@Tag("once")
 class StructureTest {
 
   private static final Path PAGE = Path.of("..", "docs", "decisions", "030-modules.md");

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -291,6 +292,7 @@ class RunReportTest {
 
   @ParameterizedTest
   @ValueSource(strings = {"many", "lost"})
+  @Tag("once")
   void fiveThousandCallsStayUnderFiveMegabytes(String name) throws Exception {
     Runs.run(name, folder, folder);
 
@@ -302,6 +304,7 @@ class RunReportTest {
   }
 
   @Test
+  @Tag("once")
   void aLongBodyIsCut() throws Exception {
     Runs.run("many", folder, folder);
 

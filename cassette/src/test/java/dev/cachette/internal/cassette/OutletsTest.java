@@ -34,11 +34,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.w3c.dom.Document;
 
 /** Messages print nothing that cassettes hide: every placement through every outlet of core. */
+@Tag("once")
 class OutletsTest {
 
   /** Only another part of the exchange tells that these are secret. */

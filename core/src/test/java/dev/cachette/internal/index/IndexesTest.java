@@ -16,9 +16,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.Set;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** An index finds the same among generated patterns as a search through all of them. */
+@Tag("once")
 class IndexesTest {
 
   private static final String[] METHODS = {"GET", "POST", "GET|HEAD", "*", "PUT"};
