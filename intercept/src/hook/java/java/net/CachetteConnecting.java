@@ -47,13 +47,14 @@ public final class CachetteConnecting {
     return late && failure instanceof IOException ? timedOut() : failure;
   }
 
-  /** Lets time pass for an attempt that nobody answers. */
-  static void pass(Object socket, String host, int port, long nanos) {
+  /** Lets time pass for an attempt that nobody answers; returns true if it times out now. */
+  static boolean pass(Object socket, String host, int port, long nanos) {
     PASSED.put(socket, nanos);
     if (isTimedOut(socket)) {
       CachetteHook.shutDown(socket);
+      return true;
     }
-    CachetteTimers.passConnecting(socket, host, port, nanos);
+    return CachetteTimers.passConnecting(socket, host, port, nanos);
   }
 
   private static boolean isTimedOut(Object socket) {

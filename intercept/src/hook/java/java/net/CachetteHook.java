@@ -74,9 +74,8 @@ public final class CachetteHook implements BiFunction<String, Object[], Object> 
             (URI) arguments[2],
             (Long) arguments[3]);
       case "passConnecting":
-        CachetteConnecting.pass(
+        return CachetteConnecting.pass(
             arguments[0], (String) arguments[1], (Integer) arguments[2], (Long) arguments[3]);
-        return null;
       case "leave":
         return CachetteUnserved.leave((Integer) arguments[0], (Runnable) arguments[1]);
       case "take":

@@ -101,21 +101,24 @@ public final class CachetteTimers {
     return timeout != null && timeout <= nanos;
   }
 
-  /** Lets time pass for an attempt to connect; the timeout of a request includes it. */
-  static void passConnecting(Object socket, String host, int port, long nanos) {
+  /**
+   * Lets time pass for an attempt to connect; the timeout of a request includes it. Returns true if
+   * it times out.
+   */
+  static boolean passConnecting(Object socket, String host, int port, long nanos) {
+    boolean timedOut = false;
     for (Object timer : timers()) {
       try {
         boolean wanted =
             isOf(CONNECT_TIMER, timer)
                 ? isOfConnection(timer, socket)
                 : isConnecting(timer, socket, host, port);
-        if (wanted) {
-          fire(timer, nanos);
-        }
+        timedOut |= wanted && fire(timer, nanos);
       } catch (ReflectiveOperationException | RuntimeException otherJdk) {
         // The timer will fire by itself.
       }
     }
+    return timedOut;
   }
 
   private static List<Object> timers() {
@@ -177,7 +180,7 @@ public final class CachetteTimers {
     return Class.forName("java.net.http.HttpRequest", false, timer.getClass().getClassLoader());
   }
 
-  private static void fire(Object timer, long nanos) throws ReflectiveOperationException {
+  private static boolean fire(Object timer, long nanos) throws ReflectiveOperationException {
     Duration duration = (Duration) valueOf(timer.getClass().getSuperclass(), "duration", timer);
     boolean due = duration.toNanos() <= nanos;
     synchronized (TIMERS) {
@@ -188,6 +191,7 @@ public final class CachetteTimers {
       handle.setAccessible(true);
       handle.invoke(timer);
     }
+    return due;
   }
 
   private static Object valueOf(Class<?> type, String field, Object object)

@@ -2,6 +2,7 @@
 package dev.cachette.sweep;
 
 import static dev.cachette.answer.Answers.json;
+import static dev.cachette.answer.Answers.status;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
@@ -23,6 +24,7 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Path;
@@ -33,9 +35,12 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicContainer;
@@ -264,6 +269,88 @@ class SweepRunsTest extends SweptDesk {
     String text = assertThrows(AssertionError.class, result::assertRight).getMessage();
     assertFalse(text.contains(secret) || text.contains("hunter2"), text);
     assertTrue(text.contains("refused, password=****"), text);
+  }
+
+  /** The faults of a call occur though its path is another one each time. */
+  @Test
+  void identifiersInPathsMayVary() {
+    net.stub("PUT https://berths.example/v1/bookings/{id}/lines/{line}").answer(status(204));
+    net.stub("GET https://berths.example/v1/berths/{berth}").answer(json(Map.of("berth", "B-12")));
+    Desk desk = new Desk();
+    SweepResult result =
+        FaultSweep.of(
+                net,
+                () -> {
+                  String booking = "https://berths.example/v1/bookings/" + UUID.randomUUID();
+                  HttpRequest.Builder put =
+                      desk.request(booking + "/lines/1").PUT(BodyPublishers.noBody());
+                  if (desk.send(put).statusCode() != 204) {
+                    throw new ArrivalFailed("the line is not written", null);
+                  }
+                  HttpResponse<String> berth = desk.get("https://berths.example/v1/berths/twelve");
+                  desk.text(berth, "berth");
+                  return desk.text(desk.get("https://berths.example/v1/berths/12"), "berth");
+                })
+            .allow(ArrivalFailed.class)
+            .run();
+    result.assertRight();
+    assertEquals(
+        Set.of(
+            "1 PUT https://berths.example/v1/bookings/{id}/lines/1",
+            "2 GET https://berths.example/v1/berths/twelve",
+            "3 GET https://berths.example/v1/berths/12"),
+        result.runs().stream()
+            .map(it -> it.number() + " " + it.call())
+            .collect(Collectors.toSet()));
+    assertFalse(outcomes(result).contains(Outcome.NOT_MET), result.table());
+  }
+
+  /** A call that a cache saves gets no fault, which must not pass for a success. */
+  @Test
+  void callsOfTheFirstRunOnlyAreRefused() {
+    Desk desk = new Desk();
+    AtomicReference<String> cached = new AtomicReference<>();
+    FaultSweep<Plan> sweep =
+        FaultSweep.of(
+                net,
+                () -> {
+                  if (cached.get() == null) {
+                    cached.set(desk.tides());
+                  }
+                  return new Plan(cached.get(), desk.book("Kittiwake"));
+                })
+            .allow(ArrivalFailed.class)
+            .faults(SweepFault.NOT_FOUND);
+    String refused = assertThrows(IllegalStateException.class, sweep::run).getMessage();
+    assertEquals(
+        "The fault sweep: only one of two runs without a fault made the call "
+            + TIDES
+            + ", so it cannot be swept. Fix: create what caches its response within the scenario;"
+            + " or, if it needs no faults, mayLeaveOut(\""
+            + TIDES
+            + "\").",
+        refused);
+    SweepResult rest = sweep.mayLeaveOut(TIDES).run();
+    rest.assertRight();
+    assertEquals(1, rest.runs().size());
+  }
+
+  @Test
+  void faultsThatDoNotOccurAreFound() {
+    Desk desk = new Desk();
+    AtomicInteger runs = new AtomicInteger();
+    assertFound(
+        FaultSweep.of(
+                net,
+                () -> {
+                  String high = runs.incrementAndGet() > 2 ? "04:10" : desk.tides();
+                  return new Plan(high, desk.book("Kittiwake"));
+                })
+            .allow(ArrivalFailed.class)
+            .faults(SweepFault.NOT_FOUND, SweepFault.UNKNOWN_HOST),
+        "1/NOT_FOUND",
+        "The fault did not occur: this run did not make the call.",
+        "mayLeaveOut(\"" + TIDES + "\")");
   }
 
   /** Calls in parallel arrive in any order. */

@@ -106,9 +106,13 @@ final class HookHolder {
     return (Boolean) control.apply("pass", new Object[] {port, method, uri, nanos(time)});
   }
 
-  /** Notes how much time has passed for an attempt to connect that nobody answers. */
-  void passConnecting(Object socket, String host, int port, Duration time) {
-    control.apply("passConnecting", new Object[] {socket, host, port, nanos(time)});
+  /**
+   * Notes how much time has passed for an attempt to connect that nobody answers; returns true if
+   * it times out now.
+   */
+  boolean passConnecting(Object socket, String host, int port, Duration time) {
+    return (Boolean)
+        control.apply("passConnecting", new Object[] {socket, host, port, nanos(time)});
   }
 
   /** A clock may be moved by more than the 292 years that fit. */

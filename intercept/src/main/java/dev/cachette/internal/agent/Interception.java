@@ -148,12 +148,12 @@ public final class Interception implements AutoCloseable {
     deadEnds
         .waiting()
         .forEach(
-            (socket, attempt) ->
-                holder.passConnecting(
-                    socket,
-                    attempt.host(),
-                    attempt.port(),
-                    Duration.between(attempt.since(), now)));
+            (socket, attempt) -> {
+              Duration passed = Duration.between(attempt.since(), now);
+              if (holder.passConnecting(socket, attempt.host(), attempt.port(), passed)) {
+                deadEnds.timedOut(socket);
+              }
+            });
   }
 
   /** Ends connection attempts that wait for a timeout. */
@@ -265,7 +265,7 @@ public final class Interception implements AutoCloseable {
     if (fault.isPresent()) {
       return fault.get().kind() == Fault.Kind.CONNECT_TIMEOUT
           ? deadEnds.silent(
-              socket, new UnreachableSockets.Waiting(host, address.getPort(), destinations.now()))
+              socket, UnreachableSockets.Waiting.of(host, address.getPort(), destinations.now()))
           : deadEnds.refusing();
     }
     InetSocketAddress listener =

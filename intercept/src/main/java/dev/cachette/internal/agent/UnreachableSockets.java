@@ -31,8 +31,19 @@ final class UnreachableSockets implements AutoCloseable {
    * An attempt to connect that nobody answers.
    *
    * @param since when it began
+   * @param isOver whether its client has timed out
    */
-  record Waiting(String host, int port, Instant since) {}
+  record Waiting(String host, int port, Instant since, boolean isOver) {
+
+    /** Returns one that begins. */
+    static Waiting of(String host, int port, Instant since) {
+      return new Waiting(host, port, since, false);
+    }
+
+    private Waiting over() {
+      return new Waiting(host, port, since, true);
+    }
+  }
 
   private final List<SocketChannel> filling = new ArrayList<>();
   private @Nullable SocketChannel refusing;
@@ -76,9 +87,16 @@ final class UnreachableSockets implements AutoCloseable {
     return (InetSocketAddress) silent.getLocalAddress();
   }
 
-  /** Returns the sockets that wait, or have waited. */
+  /** Returns the sockets that wait, or have waited, unless their clients have timed out. */
   synchronized Map<Object, Waiting> waiting() {
-    return new HashMap<>(waiting);
+    Map<Object, Waiting> all = new HashMap<>(waiting);
+    all.values().removeIf(Waiting::isOver);
+    return all;
+  }
+
+  /** Notes that the client of a socket has timed out. */
+  synchronized void timedOut(Object socket) {
+    waiting.computeIfPresent(socket, (unused, attempt) -> attempt.over());
   }
 
   /**

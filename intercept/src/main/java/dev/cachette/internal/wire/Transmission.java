@@ -110,12 +110,19 @@ final class Transmission {
     pass(reply.schedule().gates().iterator());
   }
 
-  /** Closes the connection, and everything that waits for it; thread-safe. */
+  /**
+   * Ends the call abruptly. An HTTP/2 connection stays open: its other calls may belong to a test
+   * that goes on. Thread-safe.
+   */
   void breakOff() {
     if (!context.executor().inEventLoop()) {
       context.executor().execute(this::breakOff);
     } else if (!ended) {
-      peer.reset();
+      if (peer.isHttp2()) {
+        peer.resetStream();
+      } else {
+        peer.reset();
+      }
       end(false);
     }
   }

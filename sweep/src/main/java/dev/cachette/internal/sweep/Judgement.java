@@ -50,7 +50,7 @@ final class Judgement {
     return new SweptRun(
         variant.id(),
         variant.call().number(),
-        Masking.url(variant.call().key()),
+        Masking.url(variant.call().kind()),
         variant.fault(),
         variant.detail(),
         judgement.outcome(),
@@ -66,7 +66,7 @@ final class Judgement {
     return new SweptRun(
         variant.id(),
         variant.call().number(),
-        Masking.url(variant.call().key()),
+        Masking.url(variant.call().kind()),
         variant.fault(),
         variant.detail(),
         Outcome.NOT_RUN,
@@ -80,17 +80,17 @@ final class Judgement {
   }
 
   private static String line(Call call) {
-    return Masking.url(ScenarioCall.key(call.request())) + "  ->  " + call.outcome();
+    return Masking.url(CallKinds.literal(call.request())) + "  ->  " + call.outcome();
   }
 
   /** Returns how often the call was made again. */
   private int repeats() {
-    String key = variant.call().key();
-    return Math.max(0, observed.count(key, true) - timesInScenario(key));
+    String kind = variant.call().kind();
+    return Math.max(0, observed.count(kind, true) - timesInScenario(kind));
   }
 
-  private int timesInScenario(String key) {
-    return (int) scenario.stream().filter(it -> it.key().equals(key)).count();
+  private int timesInScenario(String kind) {
+    return (int) scenario.stream().filter(it -> it.kind().equals(kind)).count();
   }
 
   private Outcome outcome() {
@@ -114,6 +114,7 @@ final class Judgement {
               + ". Fix: set a timeout for this call; or, if it has a longer one, within(...).");
     } else {
       observed.thrown().ifPresentOrElse(this::judgeThrown, this::judgeReturned);
+      judgeNotMet();
     }
     judgeRepeats();
     observed
@@ -159,6 +160,18 @@ final class Judgement {
                 + ".class).");
   }
 
+  /** Calls that share a connection may need none of their own. */
+  private void judgeNotMet() {
+    if (!observed.isMet() && !variant.fault().isBeforeRequest() && !mayBeLeftOut(variant.call())) {
+      findings.add(
+          "The fault did not occur: this run did not make the call.\n"
+              + "Fix: let the scenario make the same calls each time, and create what caches"
+              + " responses within it; or mayLeaveOut(\""
+              + variant.call().kind()
+              + "\").");
+    }
+  }
+
   private void judgeReturned() {
     if (observed.wrongResult().isPresent()) {
       findings.add(
@@ -177,20 +190,24 @@ final class Judgement {
     }
     Set<String> undone = new LinkedHashSet<>();
     for (ScenarioCall call : scenario) {
-      boolean mayBeLeftOut = settings.mayLeaveOut().stream().anyMatch(it -> matches(it, call));
-      boolean isOfFault = call.key().equals(variant.call().key());
-      if (!mayBeLeftOut && observed.count(call.key(), isOfFault) < timesInScenario(call.key())) {
-        undone.add(call.key());
+      boolean isOfFault = call.kind().equals(variant.call().kind());
+      if (!mayBeLeftOut(call)
+          && observed.count(call.kind(), isOfFault) < timesInScenario(call.kind())) {
+        undone.add(call.kind());
       }
     }
     undone.forEach(
-        key ->
+        kind ->
             findings.add(
                 "It returned, but left a call undone: "
-                    + key
+                    + kind
                     + "\nFix: make it; or, if it depends on the one that failed, mayLeaveOut(\""
-                    + key
+                    + kind
                     + "\")."));
+  }
+
+  private boolean mayBeLeftOut(ScenarioCall call) {
+    return settings.mayLeaveOut().stream().anyMatch(it -> matches(it, call));
   }
 
   private void judgeRepeats() {
@@ -214,7 +231,7 @@ final class Judgement {
               + method
               + ", so this may do it twice (RFC 9110 section 9.2.2).\nFix: ask whether it was done,"
               + " or send an idempotency-key; or, if the service recognizes it, mayRepeat(\""
-              + variant.call().key()
+              + variant.call().kind()
               + "\").");
     }
   }
@@ -222,8 +239,8 @@ final class Judgement {
   /** Returns true if all attempts have the same key, by which the service recognizes them. */
   private boolean hasSameKey() {
     Set<Optional<String>> keys =
-        observed.calls().stream()
-            .filter(it -> ScenarioCall.key(it.request()).equals(variant.call().key()))
+        observed
+            .of(variant.call().kind())
             .map(it -> it.request().headers().first(KEY_HEADER))
             .collect(Collectors.toSet());
     return keys.size() == 1 && keys.iterator().next().isPresent();

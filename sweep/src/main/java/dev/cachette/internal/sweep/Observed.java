@@ -5,6 +5,7 @@ import dev.cachette.calls.Call;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * The observations of a run.
@@ -15,6 +16,7 @@ import java.util.Optional;
  * @param wrongResult why its result is wrong
  * @param isResultChecked whether its result was checked at all
  * @param calls the calls that arrived
+ * @param kinds the kinds of calls
  * @param notSent how many attempts failed before there was a request
  * @param broken the invariants that do not hold, each with the reason
  * @param unexpected what the end of the run reports, such as unexpected calls
@@ -26,14 +28,19 @@ record Observed(
     Optional<Throwable> wrongResult,
     boolean isResultChecked,
     List<Call> calls,
+    CallKinds kinds,
     int notSent,
     Map<String, Throwable> broken,
     Optional<AssertionError> unexpected) {
 
   /** Returns how often a call was made, or tried. */
-  int count(String key, boolean isOfFault) {
-    int arrived =
-        (int) calls.stream().filter(it -> ScenarioCall.key(it.request()).equals(key)).count();
+  int count(String kind, boolean isOfFault) {
+    int arrived = (int) of(kind).count();
     return isOfFault ? arrived + notSent : arrived;
+  }
+
+  /** Returns the calls of a kind. */
+  Stream<Call> of(String kind) {
+    return calls.stream().filter(it -> kinds.of(it.request()).equals(kind));
   }
 }

@@ -4,7 +4,9 @@ package dev.cachette.internal.sweep;
 import dev.cachette.Cachette;
 import dev.cachette.CachetteInternals;
 import dev.cachette.calls.Call;
+import dev.cachette.http.Request;
 import dev.cachette.internal.misuse.Refusals;
+import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.DurationText;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.sweep.result.SweptRun;
@@ -36,6 +38,7 @@ public final class Sweeper<T> {
   private final Optional<Consumer<T>> check;
   private final SweepSettings settings;
   private List<ScenarioCall> scenario = List.of();
+  private CallKinds kinds = CallKinds.of(List.of(), List.of());
   private boolean isStuck;
 
   /**
@@ -62,7 +65,7 @@ public final class Sweeper<T> {
 
     /** Returns the call, as a heading. */
     public String call() {
-      return variant.call().number() + " " + variant.call().key();
+      return variant.call().number() + " " + variant.call().kind();
     }
 
     /** Returns the fault in words. */
@@ -84,7 +87,7 @@ public final class Sweeper<T> {
    * @throws IllegalStateException if it does not pass without a fault, or makes no call
    */
   public List<Planned> learn() {
-    scenario = withoutFault();
+    scenario = inTwoRuns();
     List<Planned> runs =
         scenario.stream()
             .filter(this::isChosen)
@@ -99,7 +102,7 @@ public final class Sweeper<T> {
               settings.name(),
               settings.only().map(it -> ", since there is no \"" + it + "\"").orElse(""),
               scenario.stream()
-                  .map(it -> "  " + it.number() + " " + it.key())
+                  .map(it -> "  " + it.number() + " " + it.kind())
                   .collect(Collectors.joining("\n"))));
     }
     return runs;
@@ -110,8 +113,31 @@ public final class Sweeper<T> {
         || settings.calls().stream().anyMatch(it -> it.match(call.request()).isPresent());
   }
 
-  private List<ScenarioCall> withoutFault() {
-    List<ScenarioCall> calls;
+  /** The second run shows which calls are made each time, and what differs in their paths. */
+  private List<ScenarioCall> inTwoRuns() {
+    List<Request> first = withoutFault().stream().map(Call::request).toList();
+    List<Call> second = withoutFault();
+    kinds = CallKinds.of(first, second.stream().map(Call::request).toList());
+    List<String> notEachTime =
+        kinds.onlyOnce().stream()
+            .filter(
+                one -> settings.mayLeaveOut().stream().noneMatch(it -> it.match(one).isPresent()))
+            .map(one -> Masking.url(CallKinds.literal(one)))
+            .distinct()
+            .toList();
+    if (!notEachTime.isEmpty()) {
+      throw Refusals.state(
+          String.format(
+              "%s: only one of two runs without a fault made the call %s, so it cannot be swept."
+                  + " Fix: create what caches its response within the scenario; or, if it needs no"
+                  + " faults, mayLeaveOut(\"%s\").",
+              settings.name(), String.join(", and ", notEachTime), notEachTime.get(0)));
+    }
+    return ScenarioCall.of(second, kinds);
+  }
+
+  private List<Call> withoutFault() {
+    List<Call> calls;
     try (Cachette.Scope scope =
         CachetteInternals.scope(net, settings.name() + ", without a fault")) {
       Scenario running = Scenario.start(code);
@@ -138,7 +164,7 @@ public final class Sweeper<T> {
                 throw doesNotPass(
                     "the invariant \"" + name + "\" does not hold: " + why.getMessage(), why);
               });
-      calls = ScenarioCall.of(net.calls().stream().toList());
+      calls = net.calls().stream().toList();
     }
     if (calls.isEmpty()) {
       throw Refusals.state(
@@ -213,6 +239,7 @@ public final class Sweeper<T> {
             wrong,
             check.isPresent(),
             calls,
+            kinds,
             variant.fault().isBeforeRequest() ? given : 0,
             broken,
             isHung ? Optional.empty() : unexpected);
@@ -242,9 +269,7 @@ public final class Sweeper<T> {
         early
             ? RequestPattern.of("* " + origin + "/{+any}")
             : RequestPattern.of(call.request().method() + " " + origin + "/{+any}")
-                .satisfies(
-                    "the path " + call.request().uri().path(),
-                    it -> ScenarioCall.key(it).equals(call.key()));
+                .satisfies("a call like " + call.kind(), it -> kinds.of(it).equals(call.kind()));
     int number = early ? call.ofOrigin() : call.occurrence();
     return new Injected(
         CachetteInternals.inject(net, pattern, number, variant.answer(), settings.lasting()),
