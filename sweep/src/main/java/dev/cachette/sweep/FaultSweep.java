@@ -8,6 +8,7 @@ import dev.cachette.internal.sweep.Sweeper;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.sweep.result.SweepFault;
 import dev.cachette.sweep.result.SweepResult;
+import dev.cachette.sweep.result.SweptRun;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -84,7 +85,7 @@ public final class FaultSweep<T> implements Iterable<DynamicNode> {
   private Duration within = Duration.ofSeconds(5);
   private boolean lasting;
   private Duration slow = Duration.ofSeconds(2);
-  private int members = 12;
+  private int members = 100;
   private long seed = 1;
   private @Nullable String only;
 
@@ -231,8 +232,9 @@ public final class FaultSweep<T> implements Iterable<DynamicNode> {
   }
 
   /**
-   * Limits how many members of a response are missing, null or huge in turn; 12 by default. If a
-   * response has more, {@link #seed} chooses among them.
+   * Limits how many members of a response are missing, null or huge in turn; 100 by default. If a
+   * response has more, {@link #seed} chooses among them, and the table says so. Of an array, the
+   * first element is changed.
    *
    * @param most 1 to 1,000
    * @throws IllegalArgumentException if the number is out of range
@@ -266,7 +268,9 @@ public final class FaultSweep<T> implements Iterable<DynamicNode> {
    * @throws IllegalStateException if the scenario does not pass without a fault, or makes no call
    */
   public SweepResult run() {
-    return new SweepResult(name, sweeper().learn().stream().map(Sweeper<T>.Planned::run).toList());
+    Sweeper<T> sweeper = sweeper();
+    List<SweptRun> runs = sweeper.learn().stream().map(Sweeper<T>.Planned::run).toList();
+    return new SweepResult(name, runs, sweeper.omitted());
   }
 
   /**
@@ -276,7 +280,7 @@ public final class FaultSweep<T> implements Iterable<DynamicNode> {
    * @throws IllegalStateException if the scenario does not pass without a fault, or makes no call
    */
   public Stream<DynamicNode> tests() {
-    return SweepTests.of(name, sweeper().learn());
+    return SweepTests.of(name, sweeper());
   }
 
   /** Returns the tests, so that a test factory can return this object. */

@@ -20,7 +20,8 @@ final class SweepTests {
   private SweepTests() {}
 
   /** Returns a container for each call, and a test with the table. */
-  static <T> Stream<DynamicNode> of(String name, List<Sweeper<T>.Planned> runs) {
+  static <T> Stream<DynamicNode> of(String name, Sweeper<T> sweeper) {
+    List<Sweeper<T>.Planned> runs = sweeper.learn();
     List<SweptRun> done = new ArrayList<>();
     Map<String, List<DynamicTest>> byCall = new LinkedHashMap<>();
     for (Sweeper<T>.Planned run : runs) {
@@ -42,7 +43,8 @@ final class SweepTests {
         calls,
         Stream.of(
             DynamicTest.dynamicTest(
-                "all of them", () -> requireRight(new SweepResult(name, done)))));
+                "all of them",
+                () -> requireRight(new SweepResult(name, done, sweeper.omitted())))));
   }
 
   /** Fails with the table only: the findings of each run are in its own test. */

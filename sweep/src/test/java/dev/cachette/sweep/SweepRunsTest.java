@@ -8,6 +8,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.cachette.Cachette;
 import dev.cachette.Settings;
 import dev.cachette.TestClock;
@@ -20,6 +21,7 @@ import dev.cachette.sweep.result.SweepResult;
 import dev.cachette.sweep.result.SweptRun;
 import dev.cachette.sweep.result.SweptRun.Outcome;
 import java.io.IOException;
+import java.io.InputStream;
 import java.net.HttpURLConnection;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -35,6 +37,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
@@ -43,6 +47,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import java.util.zip.GZIPInputStream;
 import org.junit.jupiter.api.DynamicContainer;
 import org.junit.jupiter.api.DynamicNode;
 import org.junit.jupiter.api.Test;
@@ -269,6 +274,45 @@ class SweepRunsTest extends SweptDesk {
     String text = assertThrows(AssertionError.class, result::assertRight).getMessage();
     assertFalse(text.contains(secret) || text.contains("hunter2"), text);
     assertTrue(text.contains("refused, password=****"), text);
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {3, 100})
+  void compressedAndLongBodiesAreChanged(int members) {
+    Map<String, Object> tides = new TreeMap<>();
+    for (int at = 0; at < 20; at++) {
+      tides.put("metres" + at, at);
+    }
+    net.stub("GET https://tides.example/v1/all").answer(json(Map.of("all", List.of(tides))).gzip());
+    Set<Integer> sizes = new TreeSet<>();
+    SweepResult result =
+        FaultSweep.of(
+                net,
+                () -> {
+                  HttpURLConnection connection =
+                      (HttpURLConnection)
+                          URI.create("https://tides.example/v1/all").toURL().openConnection();
+                  try (InputStream in = connection.getInputStream()) {
+                    InputStream plain =
+                        "gzip".equals(connection.getContentEncoding())
+                            ? new GZIPInputStream(in)
+                            : in;
+                    sizes.add(new ObjectMapper().readTree(plain).at("/all/0").size());
+                    return "read";
+                  }
+                })
+            .faults(SweepFault.MISSING_MEMBER)
+            .members(members)
+            .run();
+    result.assertRight();
+    assertEquals(Math.min(members, 21), result.runs().size());
+    assertTrue(sizes.containsAll(Set.of(19, 20)), sizes::toString);
+    assertEquals(
+        members == 3,
+        result
+            .table()
+            .contains("Tried of call 1: 3 of the 21 members of its response, chosen by seed 1"),
+        result.table());
   }
 
   /** The faults of a call occur though its path is another one each time. */

@@ -45,6 +45,13 @@ final class JsonVariants {
   /** A member: the steps to its object, and its name. */
   private record Member(String place, List<Object> steps, String name, JsonNode value) {}
 
+  /** Returns how many members it has. */
+  int members() {
+    List<Member> members = new ArrayList<>();
+    addMembers(Located.root(json), List.of(), members);
+    return members.size();
+  }
+
   List<Changed> withoutMembers() {
     return each(member -> true, ObjectNode::remove);
   }

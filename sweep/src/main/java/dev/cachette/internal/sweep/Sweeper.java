@@ -108,6 +108,14 @@ public final class Sweeper<T> {
     return runs;
   }
 
+  /** Returns what is not tried of the calls, in words. */
+  public List<String> omitted() {
+    return scenario.stream()
+        .filter(this::isChosen)
+        .flatMap(call -> Variants.omitted(call, settings).stream())
+        .toList();
+  }
+
   private boolean isChosen(ScenarioCall call) {
     return settings.calls().isEmpty()
         || settings.calls().stream().anyMatch(it -> it.match(call.request()).isPresent());

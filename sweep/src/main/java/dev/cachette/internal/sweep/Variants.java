@@ -17,6 +17,7 @@ import java.util.function.Function;
 /** The faults that a call can get, made of the response that it gets without one. */
 final class Variants {
 
+  private static final String ENCODING = "content-encoding";
   private static final int FIRST_ERROR = 400;
   private static final int TOO_MANY_REQUESTS = 429;
   private static final int SERVER_ERROR = 500;
@@ -26,19 +27,33 @@ final class Variants {
 
   private final ScenarioCall call;
   private final SweepSettings settings;
+  private final Response response;
   private final ResponseAnswer right;
   private final Optional<JsonNode> json;
 
   private Variants(ScenarioCall call, SweepSettings settings) {
     this.call = call;
     this.settings = settings;
-    Response response = call.response();
+    this.response = decoded(call.response());
     Content content = Content.of(response.headers(), response.body());
     this.right = ResponseAnswer.of(response);
     this.json =
-        response.body().isEmpty() || response.headers().first("content-encoding").isPresent()
+        response.body().isEmpty()
             ? Optional.empty()
             : content.json().filter(JsonNode::isContainerNode);
+  }
+
+  /** Without a content encoding, so that what the code reads can be changed. */
+  private static Response decoded(Response response) {
+    Content content = Content.of(response.headers(), response.body());
+    if (response.headers().first(ENCODING).isEmpty() || content.encodingProblem().isPresent()) {
+      return response;
+    }
+    return new Response(
+        response.status(),
+        response.headers().with(ENCODING).with("content-length"),
+        Body.of(content.bytes()),
+        response.trailers());
   }
 
   /** Returns those of a call. */
@@ -54,7 +69,7 @@ final class Variants {
   }
 
   private List<Variant> of(SweepFault fault) {
-    boolean hasBody = !call.response().body().isEmpty();
+    boolean hasBody = !response.body().isEmpty();
     return switch (fault) {
       case UNKNOWN_HOST -> one(fault, Faults.unknownHost());
       case CONNECTION_REFUSED -> one(fault, Faults.connectionRefused());
@@ -80,23 +95,37 @@ final class Variants {
     };
   }
 
+  private Optional<JsonVariants> jsonVariants() {
+    return json.map(
+        it -> new JsonVariants(it, settings.members(), settings.seed() + call.number()));
+  }
+
+  /** Returns which members of its response are not tried; empty if all are. */
+  static Optional<String> omitted(ScenarioCall call, SweepSettings settings) {
+    return new Variants(call, settings)
+        .jsonVariants()
+        .map(JsonVariants::members)
+        .filter(all -> all > settings.members())
+        .map(
+            all ->
+                String.format(
+                    "call %d: %d of the %d members of its response, chosen by seed %d;"
+                        + " members(...) sets another number",
+                    call.number(), settings.members(), all, settings.seed()));
+  }
+
   private List<Variant> one(SweepFault fault, Answer answer) {
     return List.of(new Variant(call, fault, "", answer));
   }
 
   private List<Variant> each(
       SweepFault fault, Function<JsonVariants, List<JsonVariants.Changed>> making) {
-    return json
-        .map(it -> new JsonVariants(it, settings.members(), settings.seed() + call.number()))
-        .map(making)
-        .orElse(List.of())
-        .stream()
+    return jsonVariants().map(making).orElse(List.of()).stream()
         .map(it -> new Variant(call, fault, it.place(), withBody(it.json().toString())))
         .toList();
   }
 
   private ResponseAnswer withBody(String text) {
-    Response response = call.response();
     return ResponseAnswer.of(
         new Response(
             response.status(),

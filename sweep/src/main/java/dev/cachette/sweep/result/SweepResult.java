@@ -9,12 +9,14 @@ import java.util.List;
  *
  * @param name the name of the sweep
  * @param runs its runs, by call and fault
+ * @param omitted what was not tried: large responses have more members than are changed
  */
-public record SweepResult(String name, List<SweptRun> runs) {
+public record SweepResult(String name, List<SweptRun> runs, List<String> omitted) {
 
-  /** Copies the runs. */
+  /** Copies the lists. */
   public SweepResult {
     runs = List.copyOf(runs);
+    omitted = List.copyOf(omitted);
   }
 
   /** Returns the runs in which something is wrong. */
@@ -24,7 +26,7 @@ public record SweepResult(String name, List<SweptRun> runs) {
 
   /** Returns the table: calls down, faults across, what the code did in each cell. */
   public String table() {
-    return SweepText.table(runs);
+    return SweepText.table(runs, omitted);
   }
 
   /**
@@ -34,7 +36,7 @@ public record SweepResult(String name, List<SweptRun> runs) {
    */
   public void assertRight() {
     if (!wrong().isEmpty()) {
-      throw Failed.of(SweepText.failure(name, runs));
+      throw Failed.of(SweepText.failure(this));
     }
   }
 

@@ -32,9 +32,10 @@ final class SweepText {
   }
 
   /** Returns the text of a failure. */
-  static String failure(String name, List<SweptRun> runs) {
-    StringBuilder text = new StringBuilder(summary(name, runs));
-    text.append(".\n\n").append(table(runs));
+  static String failure(SweepResult result) {
+    List<SweptRun> runs = result.runs();
+    StringBuilder text = new StringBuilder(result.toString());
+    text.append(".\n\n").append(result.table());
     Map<List<String>, List<SweptRun>> alike = new LinkedHashMap<>();
     for (SweptRun run : runs) {
       if (!run.isRight()) {
@@ -74,7 +75,7 @@ final class SweepText {
   }
 
   /** Returns the table: calls down, faults across. */
-  static String table(List<SweptRun> runs) {
+  static String table(List<SweptRun> runs, List<String> omitted) {
     Set<SweepFault> faults = EnumSet.noneOf(SweepFault.class);
     Map<Integer, Map<SweepFault, List<SweptRun>>> rows = new TreeMap<>();
     Map<Integer, String> calls = new LinkedHashMap<>();
@@ -97,7 +98,9 @@ final class SweepText {
       }
       table.append(line.toString().stripTrailing()).append('\n');
     }
-    return table.append('\n').append(legend(faults, rows.values())).toString();
+    table.append('\n').append(legend(faults, rows.values()));
+    omitted.forEach(it -> table.append("Tried of ").append(it).append('\n'));
+    return table.toString();
   }
 
   private static String left(String call, int width) {
@@ -145,7 +148,7 @@ final class SweepText {
     words.put("err", "threw what is allowed");
     words.put("FAIL", "wrong");
     words.put("HUNG", "did not end in time");
-    words.put("-", "the call was not made");
+    words.put("-", "did not occur");
     words.put("?", "not run");
     String meanings =
         words.entrySet().stream()
