@@ -123,8 +123,8 @@ public final class Sweeper<T> {
 
   /** The second run shows which calls are made each time, and what differs in their paths. */
   private List<ScenarioCall> inTwoRuns() {
-    List<Request> first = withoutFault().stream().map(Call::request).toList();
-    List<Call> second = withoutFault();
+    List<Request> first = withoutFault("without a fault").stream().map(Call::request).toList();
+    List<Call> second = withoutFault("without a fault, again");
     kinds = CallKinds.of(first, second.stream().map(Call::request).toList());
     List<String> notEachTime =
         kinds.onlyOnce().stream()
@@ -144,10 +144,9 @@ public final class Sweeper<T> {
     return ScenarioCall.of(second, kinds);
   }
 
-  private List<Call> withoutFault() {
+  private List<Call> withoutFault(String run) {
     List<Call> calls;
-    try (Cachette.Scope scope =
-        CachetteInternals.scope(net, settings.name() + ", without a fault")) {
+    try (Cachette.Scope scope = CachetteInternals.scope(net, settings.name() + ", " + run)) {
       Scenario running = Scenario.start(code);
       if (!running.await(LEARNING.toMillis())) {
         String place = running.place();
