@@ -23,6 +23,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.IntSupplier;
 import java.util.function.UnaryOperator;
 
@@ -124,6 +125,14 @@ public final class CachetteInternals {
     } catch (AssertionError reported) {
       return Optional.of(reported);
     }
+  }
+
+  /**
+   * From now on, clients keep no connections over HTTP/1.1 to these origins, and no others: a
+   * client that does not notice the end of one in time would not meet a fault before the request.
+   */
+  public static void keepNoConnections(Cachette net, Set<String> origins) {
+    net.session().scopes().connections().keepNone(origins);
   }
 
   /** Reports a run of a fault sweep to the observers of the session. */

@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 
@@ -26,8 +27,23 @@ public final class ConnectionRules {
   /** True once something has been let through. */
   private volatile boolean lettingThrough;
 
+  /** The origins whose connections over HTTP/1.1 carry one call each. */
+  private volatile Set<String> unkept = Set.of();
+
   ConnectionRules(Scopes scopes) {
     this.scopes = scopes;
+  }
+
+  /**
+   * From now on, connections over HTTP/1.1 to these origins, and no others, end with their
+   * response: a client that keeps none must make a new one for its next call.
+   */
+  public void keepNone(Set<String> origins) {
+    unkept = Set.copyOf(origins);
+  }
+
+  boolean keepsNone(String origin) {
+    return unkept.contains(origin);
   }
 
   void noteEarlyFault() {

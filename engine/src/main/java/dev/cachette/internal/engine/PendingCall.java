@@ -148,6 +148,11 @@ public final class PendingCall {
     return answer.needsNewConnectionNext(scopes.connections());
   }
 
+  /** Returns true if its connection, over HTTP/1.1, is to end with the response. */
+  public boolean endsConnection() {
+    return scopes.connections().keepsNone(request().uri().origin());
+  }
+
   /** Returns how long ago the request arrived, by the clock of the session. */
   public Duration age() {
     return Duration.between(arrived.arrival().at(), scopes.now());

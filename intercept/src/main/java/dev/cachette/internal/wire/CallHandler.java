@@ -185,7 +185,8 @@ final class CallHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     if (call.needsNewConnectionNext()) {
       sendAsLast(context, call, reply);
     } else {
-      sendNow(context, call, reply, keepAlive && more);
+      boolean ends = call.endsConnection() && !new Peer(context).isHttp2();
+      sendNow(context, call, reply, keepAlive && more && !ends);
     }
   }
 

@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import java.util.function.IntSupplier;
@@ -58,9 +59,11 @@ public final class Sweeper<T> {
   public final class Planned {
 
     private final Variant variant;
+    private final Optional<Variant> next;
 
-    private Planned(Variant variant) {
+    private Planned(Variant variant, Optional<Variant> next) {
       this.variant = variant;
+      this.next = next;
     }
 
     /** Returns the call, as a heading. */
@@ -75,6 +78,7 @@ public final class Sweeper<T> {
 
     /** Makes the run. */
     public SweptRun run() {
+      prepare(next);
       SweptRun swept = Sweeper.this.run(variant);
       CachetteInternals.swept(net, SweptRunReport.of(settings.name(), swept));
       return swept;
@@ -88,13 +92,19 @@ public final class Sweeper<T> {
    */
   public List<Planned> learn() {
     scenario = inTwoRuns();
-    List<Planned> runs =
+    List<Variant> variants =
         scenario.stream()
             .filter(this::isChosen)
             .flatMap(call -> Variants.of(call, settings).stream())
             .filter(it -> settings.only().isEmpty() || settings.only().get().equals(it.id()))
-            .map(Planned::new)
             .toList();
+    List<Planned> runs = new ArrayList<>();
+    for (int at = 0; at < variants.size(); at++) {
+      boolean isLast = at == variants.size() - 1;
+      runs.add(
+          new Planned(
+              variants.get(at), isLast ? Optional.empty() : Optional.of(variants.get(at + 1))));
+    }
     if (runs.isEmpty()) {
       throw Refusals.state(
           String.format(
@@ -106,6 +116,18 @@ public final class Sweeper<T> {
                   .collect(Collectors.joining("\n"))));
     }
     return runs;
+  }
+
+  /**
+   * Lets clients keep no connections to the service that is unreachable in the next run: some would
+   * notice only after they have sent a request.
+   */
+  private void prepare(Optional<Variant> next) {
+    CachetteInternals.keepNoConnections(
+        net,
+        next.filter(it -> it.fault().isBeforeRequest())
+            .map(it -> Set.of(it.call().request().uri().origin()))
+            .orElse(Set.of()));
   }
 
   /** Returns what is not tried of the calls, in words. */
@@ -124,6 +146,8 @@ public final class Sweeper<T> {
   /** The second run shows which calls are made each time, and what differs in their paths. */
   private List<ScenarioCall> inTwoRuns() {
     List<Request> first = withoutFault("without a fault").stream().map(Call::request).toList();
+    CachetteInternals.keepNoConnections(
+        net, first.stream().map(it -> it.uri().origin()).collect(Collectors.toSet()));
     List<Call> second = withoutFault("without a fault, again");
     kinds = CallKinds.of(first, second.stream().map(Call::request).toList());
     List<String> notEachTime =
