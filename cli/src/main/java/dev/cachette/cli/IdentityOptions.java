@@ -35,6 +35,9 @@ final class IdentityOptions {
   @Option(names = "--login-page", description = "Let people choose on a page which user they are.")
   private boolean page;
 
+  /** Once it is read. */
+  private @Nullable IdentityFile file;
+
   boolean isWanted() {
     return issuer != null;
   }
@@ -44,11 +47,12 @@ final class IdentityOptions {
     return isWanted() ? Uri.parse(file().map(IdentityFile::issuer).orElse(issuer)).origin() : null;
   }
 
-  /** Reads the file, if it is one. */
+  /** Returns the file, if it is one. */
   private Optional<IdentityFile> file() {
-    return issuer != null && FileKind.named(Path.of(issuer)) == FileKind.STUBS
-        ? Optional.of(IdentityFile.read(Path.of(issuer)))
-        : Optional.empty();
+    if (file == null && issuer != null && FileKind.named(Path.of(issuer)) == FileKind.STUBS) {
+      file = IdentityFile.read(Path.of(issuer));
+    }
+    return Optional.ofNullable(file);
   }
 
   /** Checks that they fit together. */
