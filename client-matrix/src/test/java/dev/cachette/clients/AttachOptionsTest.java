@@ -1,23 +1,32 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.clients;
 
+import static dev.cachette.Factories.text;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
+import java.io.IOException;
+import java.io.InputStream;
 import java.io.PrintStream;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
-/** Options that forbid attaching are recognised wherever they are, and named with the fix. */
+/**
+ * Attaching at run time: options that forbid it are recognised wherever they are, and named with
+ * the fix; and each system has a way.
+ */
 @DisabledIfSystemProperty(named = "matrix.few", matches = "true")
 class AttachOptionsTest {
 
@@ -26,7 +35,7 @@ class AttachOptionsTest {
 
   @TempDir Path folder;
 
-  /** Opens a session, and prints what comes of it. */
+  /** Opens a session, makes a call, and prints what comes of it. */
   static final class Opening {
     private static final PrintStream OUT = System.out;
 
@@ -34,8 +43,11 @@ class AttachOptionsTest {
 
     public static void main(String[] arguments) {
       try (Cachette net = Cachette.open()) {
-        OUT.println("OPENED");
-      } catch (IllegalStateException refused) {
+        net.stub("GET http://tides.example/v1").answer(text("04:10"));
+        try (InputStream in = URI.create("http://tides.example/v1").toURL().openStream()) {
+          OUT.println("ANSWERED " + new String(in.readAllBytes(), StandardCharsets.UTF_8));
+        }
+      } catch (IOException | IllegalStateException refused) {
         OUT.println("REFUSED " + refused.getMessage());
       }
     }
@@ -73,17 +85,36 @@ class AttachOptionsTest {
       Path file = Files.writeString(folder.resolve("options"), option + "\n");
       command.add("@" + file);
     }
-    command.addAll(List.of("-cp", System.getProperty("java.class.path"), Opening.class.getName()));
-    ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
-    if (way.name().endsWith("OPTIONS")) {
-      builder.environment().put(way.name(), option);
-    }
-    Process process = builder.start();
-    String printed = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-    assertTrue(process.waitFor(1, TimeUnit.MINUTES));
+    Map<String, String> variables =
+        way.name().endsWith("OPTIONS") ? Map.of(way.name(), option) : Map.of();
+    String printed = printed(command, variables);
 
     assertTrue(printed.contains("REFUSED"), printed);
     assertTrue(printed.contains(option + " forbids attaching"), printed);
     assertTrue(printed.contains("-javaagent:"), printed);
+  }
+
+  /**
+   * The way to attach depends on the name of the system; that of Windows, by {@code jcmd}, works on
+   * every one.
+   */
+  @ParameterizedTest
+  @ValueSource(strings = {"Linux", "Mac OS X", "Windows 11"})
+  void eachSystemHasAWayToAttach(String system) throws Exception {
+    String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+    String printed = printed(List.of(java, "-Dos.name=" + system), Map.of());
+    assertTrue(printed.contains("ANSWERED 04:10"), printed);
+  }
+
+  private static String printed(List<String> jvm, Map<String, String> variables)
+      throws IOException, InterruptedException {
+    List<String> command = new ArrayList<>(jvm);
+    command.addAll(List.of("-cp", System.getProperty("java.class.path"), Opening.class.getName()));
+    ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
+    builder.environment().putAll(variables);
+    Process process = builder.start();
+    String printed = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertTrue(process.waitFor(1, TimeUnit.MINUTES));
+    return printed;
   }
 }
