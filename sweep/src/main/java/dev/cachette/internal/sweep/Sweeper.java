@@ -20,6 +20,7 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import java.util.function.IntSupplier;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -78,8 +79,11 @@ public final class Sweeper<T> {
 
     /** Makes the run. */
     public SweptRun run() {
-      prepare(next);
-      SweptRun swept = Sweeper.this.run(variant);
+      Set<String> unreachableNext =
+          next.filter(it -> it.fault().isBeforeRequest())
+              .map(it -> Set.of(it.call().request().uri().origin()))
+              .orElse(Set.of());
+      SweptRun swept = endingConnectionsTo(unreachableNext, () -> Sweeper.this.run(variant));
       CachetteInternals.swept(net, SweptRunReport.of(settings.name(), swept));
       return swept;
     }
@@ -119,15 +123,17 @@ public final class Sweeper<T> {
   }
 
   /**
-   * Lets clients keep no connections to the service that is unreachable in the next run: some would
-   * notice only after they have sent a request.
+   * Makes a run after which clients have no connections over HTTP/1.1 to some services. A service
+   * may be unreachable in the next run, and some clients would notice the end of a connection only
+   * after they have sent a request.
    */
-  private void prepare(Optional<Variant> next) {
-    CachetteInternals.keepNoConnections(
-        net,
-        next.filter(it -> it.fault().isBeforeRequest())
-            .map(it -> Set.of(it.call().request().uri().origin()))
-            .orElse(Set.of()));
+  private <R> R endingConnectionsTo(Set<String> origins, Supplier<R> run) {
+    CachetteInternals.keepNoConnections(net, origins);
+    try {
+      return run.get();
+    } finally {
+      CachetteInternals.keepNoConnections(net, Set.of());
+    }
   }
 
   /** Returns what is not tried of the calls, in words. */
@@ -146,9 +152,8 @@ public final class Sweeper<T> {
   /** The second run shows which calls are made each time, and what differs in their paths. */
   private List<ScenarioCall> inTwoRuns() {
     List<Request> first = withoutFault("without a fault").stream().map(Call::request).toList();
-    CachetteInternals.keepNoConnections(
-        net, first.stream().map(it -> it.uri().origin()).collect(Collectors.toSet()));
-    List<Call> second = withoutFault("without a fault, again");
+    Set<String> origins = first.stream().map(it -> it.uri().origin()).collect(Collectors.toSet());
+    List<Call> second = endingConnectionsTo(origins, () -> withoutFault("without a fault, again"));
     kinds = CallKinds.of(first, second.stream().map(Call::request).toList());
     List<String> notEachTime =
         kinds.onlyOnce().stream()
