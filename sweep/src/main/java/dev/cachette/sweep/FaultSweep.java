@@ -42,9 +42,10 @@ import org.junit.jupiter.api.DynamicNode;
  * }
  * }</pre>
  *
- * <p>First the scenario runs without a fault, with the stubs or cassettes of the test, to learn its
- * calls. Each of the other runs is in a scope of its own: stubs begin again, one call gets a fault,
- * all others get what they get anyway. A run is wrong if it
+ * <p>First the scenario runs twice without a fault, with the stubs or cassettes of the test, to
+ * learn its calls; identifiers in paths may differ from run to run. Each of the other runs is in a
+ * scope of its own: stubs begin again, one call gets a fault, all others get what they get anyway.
+ * A run is wrong if it
  *
  * <ul>
  *   <li>throws an exception that is not {@linkplain #allow allowed}, or one of a parser,
@@ -52,7 +53,7 @@ import org.junit.jupiter.api.DynamicNode;
  *   <li>breaks an {@linkplain #invariant invariant},
  *   <li>repeats a call that is not idempotent after the service may have processed it,
  *   <li>makes more than the allowed {@linkplain #retries retries},
- *   <li>leaves another call undone, makes a call that nothing answers, or
+ *   <li>leaves a call undone, makes a call that nothing answers, or
  *   <li>does not end {@linkplain #within in time}.
  * </ul>
  *

@@ -44,7 +44,7 @@ public record SweptRun(
     FAILED,
     /** It did not end in time. */
     HUNG,
-    /** It did not get the fault: the call was not made. */
+    /** It did not get the fault: the call was not made, or needed no connection of its own. */
     NOT_MET,
     /** It was not run, since an earlier one did not end. */
     NOT_RUN
