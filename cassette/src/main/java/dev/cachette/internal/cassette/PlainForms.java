@@ -58,7 +58,7 @@ public final class PlainForms {
   }
 
   private static boolean hasAny(String text) {
-    return text.contains(Placeholders.OPEN) || text.contains("%7B%7B");
+    return text.contains(Placeholders.OPEN) || text.contains("%7");
   }
 
   private static String of(String text) {

@@ -13,7 +13,12 @@ public final class Placeholders {
   /** The end of a placeholder. */
   public static final String CLOSE = "}}";
 
-  private static final Pattern ESCAPED = Pattern.compile("%7B%7B([A-Za-z0-9_:=-]+)%7D%7D");
+  /** Tools differ in the case of escapes (RFC 3986 section 6.2.2.1), and in what they escape. */
+  private static final Pattern ESCAPED =
+      Pattern.compile("%7B%7B((?:[a-z0-9_:=-]|%3[AD])+)%7D%7D", Pattern.CASE_INSENSITIVE);
+
+  private static final Pattern COLON = Pattern.compile("%3A", Pattern.CASE_INSENSITIVE);
+  private static final Pattern EQUALS = Pattern.compile("%3D", Pattern.CASE_INSENSITIVE);
 
   /** The forms of a secret: {@code {{name:base64}}}. */
   private static final Pattern FORM =
@@ -33,7 +38,13 @@ public final class Placeholders {
 
   /** Returns a URL in which placeholders are not percent-encoded, as files have to write them. */
   public static String unescaped(String url) {
-    return url.contains("%7B%7B") ? ESCAPED.matcher(url).replaceAll("{{$1}}") : url;
+    return url.contains("%7")
+        ? ESCAPED.matcher(url).replaceAll(found -> OPEN + plain(found.group(1)) + CLOSE)
+        : url;
+  }
+
+  private static String plain(String name) {
+    return EQUALS.matcher(COLON.matcher(name).replaceAll(":")).replaceAll("=");
   }
 
   /** Returns true if a name and a value in a text are the name and the form of a placeholder. */
