@@ -110,11 +110,8 @@ final class SessionHooks {
 
   /** The clock of the session was moved. */
   void clockMoved() {
-    interception.ifPresent(
-        it -> {
-          it.clockMoved();
-          server.clockMoved();
-        });
+    interception.ifPresent(Interception::clockMoved);
+    server.clockMoved();
   }
 
   /** Takes the hooks out of this JVM. */

@@ -95,6 +95,20 @@ class TimingTest {
   }
 
   @Test
+  void aDelayOfAServedOriginEndsByTheClock() {
+    try (Cachette served = Cachette.open(Settings.defaults().withoutInterception())) {
+      served.stub("GET " + TIDES).answer(text("high").delayed(LONG));
+      CompletableFuture<HttpResponse<String>> loading =
+          send(served.baseUrlFor("https://tides.example") + "/v1");
+      served.calls().awaitArrival(1, PATIENCE);
+
+      served.clock().advance(LONG);
+
+      assertEquals("high", loading.join().body());
+    }
+  }
+
+  @Test
   void aDelayAfterAGateEndsByTheClock() {
     Gate gate = new Gate();
     net.stub("GET " + TIDES).answer(text("high").heldBy(gate).delayed(LONG));
