@@ -57,6 +57,7 @@ import java.util.zip.ZipException;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.function.Executable;
 import org.opentest4j.AssertionFailedError;
 
 /** Each fault as the JDK's own clients report it. */
@@ -152,93 +153,81 @@ class FaultsTest {
   void pendingConnectsEndWithTheTest() throws Exception {
     Cachette.Scope test = net.scope();
     net.stub("GET " + http).answer(connectTimeout());
-    CompletableFuture<Object> outcome = new CompletableFuture<>();
-    Thread caller =
-        new Thread(
-            () -> {
-              try (Socket socket = new Socket(host, 80)) {
-                outcome.complete(socket);
-              } catch (IOException failed) {
-                outcome.complete(failed);
-              }
-            });
-    caller.start();
-    while (!isConnecting(caller)) {
-      Thread.onSpinWait();
-    }
+    Connecting attempt = new Connecting(() -> new Socket(host, 80).close());
 
     test.close();
 
-    assertTrue(outcome.join() instanceof IOException, outcome.join()::toString);
+    assertTrue(attempt.failure.join() instanceof IOException, attempt.failure.join()::toString);
   }
 
   @Test
   void aSocketOfAChannelTimesOutByTheClock() throws Exception {
     net.stub("GET " + http).answer(connectTimeout());
-    CompletableFuture<Throwable> outcome = new CompletableFuture<>();
-    Thread caller =
-        new Thread(
+    net.clock().advance(Duration.ofMinutes(20));
+    Connecting attempt =
+        new Connecting(
             () -> {
               try (SocketChannel channel = SocketChannel.open()) {
                 channel.socket().connect(new InetSocketAddress(host, 80), 600_000);
-                outcome.complete(null);
-              } catch (IOException failed) {
-                outcome.complete(failed);
               }
             });
-    caller.start();
-    net.clock().advance(Duration.ofMinutes(20));
-    while (!isWaiting(caller)) {
-      Thread.onSpinWait();
-    }
 
     net.clock().advance(Duration.ofMinutes(-1));
     net.clock().advance(Duration.ofMinutes(9));
-    assertTrue(isWaiting(caller));
+    assertTrue(attempt.isWaiting());
     net.clock().set(Instant.parse("9999-01-01T00:00:00Z"));
 
-    assertEquals("java.net.SocketTimeoutException: Connect timed out", outcome.join().toString());
+    assertEquals(
+        "java.net.SocketTimeoutException: Connect timed out", attempt.failure.join().toString());
   }
 
   @Test
   void aSocketThatIsClosedWhileItConnectsIsNotTimedOut() throws Exception {
     net.stub("GET " + http).answer(connectTimeout());
-    CompletableFuture<Throwable> outcome = new CompletableFuture<>();
     Socket socket = new Socket();
-    Thread caller =
-        new Thread(
-            () -> {
-              try {
-                socket.connect(new InetSocketAddress(host, 80), 600_000);
-                outcome.complete(null);
-              } catch (IOException failed) {
-                outcome.complete(failed);
-              }
-            });
-    caller.start();
-    while (!isWaiting(caller)) {
-      Thread.onSpinWait();
-    }
+    Connecting attempt =
+        new Connecting(() -> socket.connect(new InetSocketAddress(host, 80), 600_000));
 
     net.clock().advance(Duration.ofMinutes(9));
     socket.close();
 
-    assertEquals("java.net.SocketException: Socket closed", outcome.join().toString());
+    assertEquals("java.net.SocketException: Socket closed", attempt.failure.join().toString());
   }
 
-  /** Returns true if it waits for a connection, with a timeout. */
-  private static boolean isWaiting(Thread thread) {
-    return Stream.of(thread.getStackTrace())
-        .map(StackTraceElement::getMethodName)
-        .anyMatch(Set.of("timedFinishConnect", "finishTimedConnect")::contains);
-  }
+  /** An attempt to connect, on a thread of its own, which waits when this is made. */
+  private static final class Connecting {
 
-  private static boolean isConnecting(Thread thread) {
-    return Stream.of(thread.getStackTrace())
-        .anyMatch(
-            frame ->
-                frame.getClassName().equals("sun.nio.ch.Net")
-                    && frame.getMethodName().startsWith("connect"));
+    /** Native, or with a timeout. */
+    private static final Set<String> METHODS =
+        Set.of("connect0", "connect", "timedFinishConnect", "finishTimedConnect");
+
+    private final CompletableFuture<Throwable> failure = new CompletableFuture<>();
+    private final Thread thread;
+
+    Connecting(Executable attempt) {
+      thread =
+          new Thread(
+              () -> {
+                try {
+                  attempt.execute();
+                  failure.complete(null);
+                } catch (Throwable failed) {
+                  failure.complete(failed);
+                }
+              });
+      thread.start();
+      while (!isWaiting()) {
+        Thread.onSpinWait();
+      }
+    }
+
+    boolean isWaiting() {
+      return Stream.of(thread.getStackTrace())
+          .anyMatch(
+              frame ->
+                  frame.getClassName().startsWith("sun.nio.ch.")
+                      && METHODS.contains(frame.getMethodName()));
+    }
   }
 
   @Test

@@ -9,6 +9,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Cachette;
+import dev.cachette.answer.Answer;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
@@ -44,13 +45,14 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /**
- * The clock of the session lets a client time out at once that waits for a stub without a response.
- * All of them wait for ten minutes, which no test could.
+ * The clock of the session lets a client time out at once that waits for a connection or a
+ * response, and ends delays. All of them wait for ten minutes, which no test could.
  */
 @DisabledIfSystemProperty(named = "matrix.few", matches = "true")
 class TimeOutsTest {
 
   private static final Duration TIME_OUT = Duration.ofMinutes(10);
+  private static final Duration PATIENCE = Duration.ofSeconds(20);
   private static final int MILLIS = (int) TIME_OUT.toMillis();
 
   /** A client with a timeout. */
@@ -82,23 +84,14 @@ class TimeOutsTest {
   @MethodSource("clients")
   void aClientTimesOutWhenTheClockPassesItsTime(String name, String scheme, Client client)
       throws Exception {
-    String url = scheme + "://tides.example/v1";
-    ExecutorService pool = Executors.newSingleThreadExecutor();
-    try (Cachette net = Cachette.open()) {
-      net.stub("GET " + url).answer(noResponse());
-      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(url));
-      net.calls().awaitArrival(1, Duration.ofSeconds(20));
+    try (Waiting waiting = new Waiting(scheme, client, noResponse())) {
+      waiting.net.calls().awaitArrival(1, PATIENCE);
 
-      net.clock().advance(TIME_OUT.minusSeconds(60));
-      assertFalse(calling.isDone());
-      net.clock().advance(Duration.ofSeconds(61));
+      waiting.net.clock().advance(TIME_OUT.minusSeconds(60));
+      assertFalse(waiting.calling.isDone());
+      waiting.net.clock().advance(Duration.ofSeconds(61));
 
-      ExecutionException failed =
-          assertThrows(ExecutionException.class, () -> calling.get(20, TimeUnit.SECONDS));
-      String root = Findings.rootOf(failed).toString();
-      assertTrue(root.contains("imed out") || root.contains("imeout"), root);
-    } finally {
-      pool.shutdownNow();
+      waiting.assertTimedOut();
     }
   }
 
@@ -106,21 +99,13 @@ class TimeOutsTest {
   @MethodSource("clients")
   void aClientTimesOutBeforeALongerDelayIsOver(String name, String scheme, Client client)
       throws Exception {
-    String url = scheme + "://tides.example/v1";
-    ExecutorService pool = Executors.newSingleThreadExecutor();
-    try (Cachette net = Cachette.open()) {
-      net.stub("GET " + url).answer(text("late").delayed(TIME_OUT.plusSeconds(1)));
-      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(url));
-      net.calls().awaitArrival(1, Duration.ofSeconds(20));
+    Answer late = text("late").delayed(TIME_OUT.plusSeconds(1));
+    try (Waiting waiting = new Waiting(scheme, client, late)) {
+      waiting.net.calls().awaitArrival(1, PATIENCE);
 
-      net.clock().advance(TIME_OUT.plusSeconds(60));
+      waiting.net.clock().advance(TIME_OUT.plusSeconds(60));
 
-      ExecutionException failed =
-          assertThrows(ExecutionException.class, () -> calling.get(20, TimeUnit.SECONDS));
-      String root = Findings.rootOf(failed).toString();
-      assertTrue(root.contains("imed out") || root.contains("imeout"), root);
-    } finally {
-      pool.shutdownNow();
+      waiting.assertTimedOut();
     }
   }
 
@@ -128,21 +113,16 @@ class TimeOutsTest {
   @MethodSource("clients")
   void aClientGetsAResponseWhoseDelayTheClockHasPassed(String name, String scheme, Client client)
       throws Exception {
-    String url = scheme + "://tides.example/v1";
-    ExecutorService pool = Executors.newSingleThreadExecutor();
-    try (Cachette net = Cachette.open()) {
-      net.stub("GET " + url).answer(text("late").delayed(TIME_OUT.minusSeconds(60)));
-      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(url));
-      net.calls().awaitArrival(1, Duration.ofSeconds(20));
+    Answer late = text("late").delayed(TIME_OUT.minusSeconds(60));
+    try (Waiting waiting = new Waiting(scheme, client, late)) {
+      waiting.net.calls().awaitArrival(1, PATIENCE);
 
-      net.clock().advance(TIME_OUT.minusSeconds(90));
-      assertFalse(calling.isDone());
-      net.clock().advance(TIME_OUT);
+      waiting.net.clock().advance(TIME_OUT.minusSeconds(90));
+      assertFalse(waiting.calling.isDone());
+      waiting.net.clock().advance(TIME_OUT);
 
-      calling.get(20, TimeUnit.SECONDS);
-      net.calls().assertCount(1);
-    } finally {
-      pool.shutdownNow();
+      waiting.calling.get(PATIENCE.toSeconds(), TimeUnit.SECONDS);
+      waiting.net.calls().assertCount(1);
     }
   }
 
@@ -150,26 +130,46 @@ class TimeOutsTest {
   @MethodSource("clients")
   void anAttemptToConnectTimesOutWhenTheClockPassesItsTime(
       String name, String scheme, Client client) throws Exception {
-    String host = scheme + "://tides.example";
-    ExecutorService pool = Executors.newSingleThreadExecutor();
-    try (Cachette net = Cachette.open()) {
-      net.stub("GET " + host + "/v1").answer(connectTimeout());
-      Future<Object> calling = pool.submit((Callable<Object>) () -> client.get(host + "/v1"));
-      while (net.calls().attempts(host).count() == 0) {
+    try (Waiting waiting = new Waiting(scheme, client, connectTimeout())) {
+      while (waiting.net.calls().attempts(scheme + "://tides.example").count() == 0) {
         Thread.onSpinWait();
       }
 
-      net.clock().advance(TIME_OUT.minusSeconds(60));
-      assertFalse(calling.isDone());
-      net.clock().advance(Duration.ofSeconds(61));
+      waiting.net.clock().advance(TIME_OUT.minusSeconds(60));
+      assertFalse(waiting.calling.isDone());
+      waiting.net.clock().advance(Duration.ofSeconds(61));
 
+      waiting.assertTimedOut();
+      waiting.net.calls().attempts(scheme + "://tides.example").assertCount(1);
+    }
+  }
+
+  /** A call of a client, on a thread of its own, in a session. */
+  private static final class Waiting implements AutoCloseable {
+
+    private final ExecutorService pool = Executors.newSingleThreadExecutor();
+    private final Cachette net = Cachette.open();
+    private final Future<Object> calling;
+
+    Waiting(String scheme, Client client, Answer answer) {
+      String url = scheme + "://tides.example/v1";
+      net.stub("GET " + url).answer(answer);
+      calling = pool.submit((Callable<Object>) () -> client.get(url));
+    }
+
+    void assertTimedOut() {
       ExecutionException failed =
-          assertThrows(ExecutionException.class, () -> calling.get(20, TimeUnit.SECONDS));
+          assertThrows(
+              ExecutionException.class, () -> calling.get(PATIENCE.toSeconds(), TimeUnit.SECONDS));
       String root = Findings.rootOf(failed).toString();
-      assertTrue(root.contains("onnect timed out"), root);
-      net.calls().attempts(host).assertCount(1);
-    } finally {
-      pool.shutdownNow();
+      assertTrue(root.contains("imed out") || root.contains("imeout"), root);
+    }
+
+    @Override
+    public void close() {
+      try (net) {
+        pool.shutdownNow();
+      }
     }
   }
 
