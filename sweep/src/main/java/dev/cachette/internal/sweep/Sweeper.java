@@ -4,15 +4,11 @@ package dev.cachette.internal.sweep;
 import dev.cachette.Cachette;
 import dev.cachette.CachetteInternals;
 import dev.cachette.calls.Call;
-import dev.cachette.http.Request;
 import dev.cachette.internal.misuse.Refusals;
-import dev.cachette.internal.secret.Masking;
-import dev.cachette.internal.text.DurationText;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.sweep.result.SweptRun;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,27 +16,21 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import java.util.function.IntSupplier;
-import java.util.function.Supplier;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 
 /**
- * Runs a scenario: once to learn its calls, then with each fault. Each run is in a scope of its
+ * Runs a scenario: twice to learn its calls, then with each fault. Each run is in a scope of its
  * own, so stubs and clock begin again.
  *
  * @param <T> the result of the scenario
  */
 public final class Sweeper<T> {
 
-  /** How long the scenario may take without a fault: classes are loaded, and compiled. */
-  private static final Duration LEARNING = Duration.ofMinutes(1);
-
   private final Cachette net;
   private final Callable<T> code;
-  private final Optional<Consumer<T>> check;
+  private final Checks<T> checks;
   private final SweepSettings settings;
-  private List<ScenarioCall> scenario = List.of();
-  private CallKinds kinds = CallKinds.of(List.of(), List.of());
+  private Learned scenario = Learned.NOTHING;
   private boolean isStuck;
 
   /**
@@ -52,7 +42,7 @@ public final class Sweeper<T> {
       Cachette net, Callable<T> code, Optional<Consumer<T>> check, SweepSettings settings) {
     this.net = net;
     this.code = code;
-    this.check = check;
+    this.checks = new Checks<>(check, settings.invariants());
     this.settings = settings;
   }
 
@@ -83,7 +73,8 @@ public final class Sweeper<T> {
           next.filter(it -> it.fault().isBeforeRequest())
               .map(it -> Set.of(it.call().request().uri().origin()))
               .orElse(Set.of());
-      SweptRun swept = endingConnectionsTo(unreachableNext, () -> Sweeper.this.run(variant));
+      SweptRun swept =
+          UnkeptConnections.during(net, unreachableNext, () -> Sweeper.this.run(variant));
       CachetteInternals.swept(net, SweptRunReport.of(settings.name(), swept));
       return swept;
     }
@@ -95,9 +86,9 @@ public final class Sweeper<T> {
    * @throws IllegalStateException if it does not pass without a fault, or makes no call
    */
   public List<Planned> learn() {
-    scenario = inTwoRuns();
+    scenario = new Learning(net, code, checks, settings).inTwoRuns();
     List<Variant> variants =
-        scenario.stream()
+        scenario.calls().stream()
             .filter(this::isChosen)
             .flatMap(call -> Variants.of(call, settings).stream())
             .filter(it -> settings.only().isEmpty() || settings.only().get().equals(it.id()))
@@ -115,30 +106,16 @@ public final class Sweeper<T> {
               "%s: no run is left%s. The calls of the scenario are:\n%s",
               settings.name(),
               settings.only().map(it -> ", since there is no \"" + it + "\"").orElse(""),
-              scenario.stream()
+              scenario.calls().stream()
                   .map(it -> "  " + it.number() + " " + it.kind())
                   .collect(Collectors.joining("\n"))));
     }
     return runs;
   }
 
-  /**
-   * Makes a run after which clients have no connections over HTTP/1.1 to some services. A service
-   * may be unreachable in the next run, and some clients would notice the end of a connection only
-   * after they have sent a request.
-   */
-  private <R> R endingConnectionsTo(Set<String> origins, Supplier<R> run) {
-    CachetteInternals.keepNoConnections(net, origins);
-    try {
-      return run.get();
-    } finally {
-      CachetteInternals.keepNoConnections(net, Set.of());
-    }
-  }
-
   /** Returns what is not tried of the calls, in words. */
   public List<String> omitted() {
-    return scenario.stream()
+    return scenario.calls().stream()
         .filter(this::isChosen)
         .flatMap(call -> Variants.omitted(call, settings).stream())
         .toList();
@@ -147,96 +124,6 @@ public final class Sweeper<T> {
   private boolean isChosen(ScenarioCall call) {
     return settings.calls().isEmpty()
         || settings.calls().stream().anyMatch(it -> it.match(call.request()).isPresent());
-  }
-
-  /** The second run shows which calls are made each time, and what differs in their paths. */
-  private List<ScenarioCall> inTwoRuns() {
-    List<Request> first = withoutFault("without a fault").stream().map(Call::request).toList();
-    Set<String> origins = first.stream().map(it -> it.uri().origin()).collect(Collectors.toSet());
-    List<Call> second = endingConnectionsTo(origins, () -> withoutFault("without a fault, again"));
-    kinds = CallKinds.of(first, second.stream().map(Call::request).toList());
-    List<String> notEachTime =
-        kinds.onlyOnce().stream()
-            .filter(
-                one -> settings.mayLeaveOut().stream().noneMatch(it -> it.match(one).isPresent()))
-            .map(one -> Masking.url(CallKinds.literal(one)))
-            .distinct()
-            .toList();
-    if (!notEachTime.isEmpty()) {
-      throw Refusals.state(
-          String.format(
-              "%s: only one of two runs without a fault made the call %s, so it cannot be swept."
-                  + " Fix: create what caches its response within the scenario; or, if it needs no"
-                  + " faults, mayLeaveOut(\"%s\").",
-              settings.name(), String.join(", and ", notEachTime), notEachTime.get(0)));
-    }
-    return ScenarioCall.of(second, kinds);
-  }
-
-  private List<Call> withoutFault(String run) {
-    List<Call> calls;
-    try (Cachette.Scope scope = CachetteInternals.scope(net, settings.name() + ", " + run)) {
-      Scenario running = Scenario.start(code);
-      if (!running.await(LEARNING.toMillis())) {
-        String place = running.place();
-        running.interrupt();
-        throw doesNotPass(
-            "it does not end within " + DurationText.of(LEARNING) + "." + place, null);
-      }
-      running
-          .thrown()
-          .ifPresent(
-              thrown -> {
-                throw doesNotPass("it threw " + thrown, thrown);
-              });
-      wrong(running.result())
-          .ifPresent(
-              wrong -> {
-                throw doesNotPass("its result is wrong: " + wrong.getMessage(), wrong);
-              });
-      broken()
-          .forEach(
-              (name, why) -> {
-                throw doesNotPass(
-                    "the invariant \"" + name + "\" does not hold: " + why.getMessage(), why);
-              });
-      calls = net.calls().stream().toList();
-    }
-    if (calls.isEmpty()) {
-      throw Refusals.state(
-          settings.name() + ": the scenario makes no call, so no fault can occur.");
-    }
-    return calls;
-  }
-
-  private IllegalStateException doesNotPass(String why, @Nullable Throwable cause) {
-    return new IllegalStateException(
-        settings.name() + ": the scenario does not pass without a fault: " + why, cause);
-  }
-
-  @SuppressWarnings("unchecked")
-  private Optional<Throwable> wrong(@Nullable Object result) {
-    try {
-      check.ifPresent(it -> it.accept((T) result));
-      return Optional.empty();
-    } catch (AssertionError | RuntimeException wrong) {
-      return Optional.of(wrong);
-    }
-  }
-
-  private Map<String, Throwable> broken() {
-    Map<String, Throwable> broken = new LinkedHashMap<>();
-    settings
-        .invariants()
-        .forEach(
-            (name, invariant) -> {
-              try {
-                invariant.run();
-              } catch (AssertionError | RuntimeException failure) {
-                broken.put(name, failure);
-              }
-            });
-    return broken;
   }
 
   private SweptRun run(Variant variant) {
@@ -259,8 +146,8 @@ public final class Sweeper<T> {
     // The thread goes on until its calls are ended.
     Optional<Throwable> thrown = isHung ? Optional.empty() : running.thrown();
     boolean returned = !isHung && thrown.isEmpty();
-    Optional<Throwable> wrong = returned ? wrong(running.result()) : Optional.empty();
-    Map<String, Throwable> broken = isHung ? Map.of() : broken();
+    Optional<Throwable> wrong = returned ? checks.wrong(running.result()) : Optional.empty();
+    Map<String, Throwable> broken = isHung ? Map.of() : checks.broken();
     List<Call> calls = new ArrayList<>(net.calls().stream().toList());
     int given = injected.times();
     Optional<AssertionError> unexpected = CachetteInternals.end(scope);
@@ -273,14 +160,14 @@ public final class Sweeper<T> {
             isHung,
             thrown,
             wrong,
-            check.isPresent(),
+            checks.ofResult().isPresent(),
             calls,
-            kinds,
+            scenario.kinds(),
             variant.fault().isBeforeRequest() ? given : 0,
             broken,
             isHung ? Optional.empty() : unexpected);
     return Judgement.of(
-        settings, scenario, variant, observed, Duration.ofNanos(System.nanoTime() - begin));
+        settings, scenario.calls(), variant, observed, Duration.ofNanos(System.nanoTime() - begin));
   }
 
   /**
@@ -305,7 +192,9 @@ public final class Sweeper<T> {
         early
             ? RequestPattern.of("* " + origin + "/{+any}")
             : RequestPattern.of(call.request().method() + " " + origin + "/{+any}")
-                .satisfies("a call like " + call.kind(), it -> kinds.of(it).equals(call.kind()));
+                .satisfies(
+                    "a call like " + call.kind(),
+                    it -> scenario.kinds().of(it).equals(call.kind()));
     int number = early ? call.ofOrigin() : call.occurrence();
     return new Injected(
         CachetteInternals.inject(net, pattern, number, variant.answer(), settings.lasting()),
