@@ -7,6 +7,7 @@ import dev.cachette.http.Body;
 import dev.cachette.http.Headers;
 import dev.cachette.internal.json.Json;
 import dev.cachette.internal.secret.Masking;
+import dev.cachette.internal.text.Escapes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -40,22 +41,19 @@ final class CallAs {
   private static String curl(Call call) {
     List<String> words = new ArrayList<>();
     words.add("curl " + (call.method().equals("GET") ? "" : "-X " + call.method() + " "));
-    words.set(0, words.get(0) + quoted(Masking.url(call.uri().toString())));
+    words.set(0, words.get(0) + Escapes.shell(Masking.url(call.uri().toString())));
     call.headers()
         .forEach(
             it -> {
               if (!ADDED.contains(it.name().toLowerCase(Locale.ROOT))) {
-                words.add("-H " + quoted(it.name() + ": " + Masking.header(it.name(), it.value())));
+                words.add(
+                    "-H "
+                        + Escapes.shell(it.name() + ": " + Masking.header(it.name(), it.value())));
               }
             });
     BodyText.of(call.headers(), call.body())
-        .ifPresent(body -> words.add("--data-raw " + quoted(body)));
+        .ifPresent(body -> words.add("--data-raw " + Escapes.shell(body)));
     return String.join(" \\\n  ", words) + "\n";
-  }
-
-  /** For a shell: everything but a quotation mark is itself. */
-  private static String quoted(String text) {
-    return "'" + text.replace("'", "'\\''") + "'";
   }
 
   /** Values are JSON, which is YAML. */

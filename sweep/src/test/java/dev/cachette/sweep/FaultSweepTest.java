@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.sweep;
 
+import static dev.cachette.answer.Answers.json;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.sweep.Desk.ArrivalFailed;
@@ -13,6 +15,7 @@ import dev.cachette.sweep.result.SweptRun.Outcome;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Duration;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
@@ -246,6 +249,28 @@ class FaultSweepTest extends SweptDesk {
         sweep(desk).faults(SweepFault.SERVER_ERROR).callsTo(GATE),
         "3/SERVER_ERROR",
         "It did something else: Unexpected call: POST https://berths.example/v1/cancellations");
+  }
+
+  /** What runs one cell alone can be copied into Java and into a shell. */
+  @Test
+  void namesOfMembersAreQuoted() {
+    net.stub("GET https://tides.example/v1/odd").answer(json(Map.of("it's \"high\"", "04:10")));
+    Desk desk = new Desk();
+    FaultSweep<String> sweep =
+        FaultSweep.of(
+                net,
+                () -> {
+                  if (!desk.get("https://tides.example/v1/odd").body().contains("04:10")) {
+                    throw new IllegalStateException("not high");
+                  }
+                  return "";
+                })
+            .faults(SweepFault.NULL_MEMBER);
+    String id = sweep.run().wrong().get(0).id();
+    String text = assertThrows(AssertionError.class, sweep.run()::assertRight).getMessage();
+    assertTrue(text.contains("only(\"" + id.replace("\\", "\\\\").replace("\"", "\\\"")), text);
+    assertTrue(text.contains("only='" + id.replace("'", "'\\''") + "'\n"), text);
+    assertEquals(1, sweep.only(id).run().wrong().size());
   }
 
   private void booked(int times) {

@@ -11,6 +11,11 @@ public final class Escapes {
 
   private Escapes() {}
 
+  /** Returns text as one word for a shell (POSIX): everything but a quotation mark is itself. */
+  public static String shell(String text) {
+    return "'" + text.replace("'", "'\\''") + "'";
+  }
+
   /** Returns text for a string in JSON (RFC 8259 section 7), without quotes around it. */
   public static String json(String text) {
     return new String(JsonStringEncoder.getInstance().quoteAsString(text));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.sweep.result;
 
+import dev.cachette.internal.text.Escapes;
 import dev.cachette.sweep.result.SweptRun.Outcome;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -66,11 +67,10 @@ final class SweepText {
     if (run.calls().isEmpty()) {
       text.append("    none\n");
     }
-    text.append("  To run it alone: only(\"")
-        .append(run.id())
-        .append("\"), or -Dcachette.sweep.only='")
-        .append(run.id())
-        .append("'\n");
+    text.append(
+        String.format(
+            "  To run it alone: only(\"%s\"), or -Dcachette.sweep.only=%s\n",
+            Escapes.json(run.id()), Escapes.shell(run.id())));
     return text.toString();
   }
 
