@@ -22,6 +22,7 @@ import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Random;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
@@ -31,6 +32,7 @@ import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
  * -Dfuzz.requests=100000}.
  */
 @DisabledIfSystemProperty(named = "matrix.few", matches = "true")
+@Tag("once")
 class FuzzTest {
 
   private static final int REQUESTS = Integer.getInteger("fuzz.requests", 10_000);

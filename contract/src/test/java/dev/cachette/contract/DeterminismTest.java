@@ -25,6 +25,7 @@ import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -32,6 +33,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.platform.testkit.engine.EngineTestKit;
 
 /** The file has the same bytes, whatever the order, the threads and the processes of the tests. */
+@Tag("once")
 class DeterminismTest {
 
   private static final int CLASSES = 5;

@@ -27,9 +27,11 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Cassettes with generated exchanges. */
+@Tag("once")
 class GeneratedHarTest {
 
   @Test

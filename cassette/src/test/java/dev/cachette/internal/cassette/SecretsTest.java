@@ -26,12 +26,14 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Nothing of a secret stands in the bytes that are written, wherever it stood in the call. */
+@Tag("once")
 class SecretsTest {
 
   private static final String SIMPLE = "s3cr3t-Kx7q9Zt4Vb2n";

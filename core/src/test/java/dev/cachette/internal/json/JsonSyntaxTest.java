@@ -6,11 +6,13 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.cachette.Generator;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Whatever is recognised as JSON is JSON for Jackson. */
+@Tag("once")
 class JsonSyntaxTest {
 
   private static final String SIGNS = "{}[]:,\"\\/ \n\t0123456789.-+eEtrufalsn\u0000\u001fé";

@@ -18,9 +18,11 @@ import dev.cachette.result.StubReference;
 import java.time.Duration;
 import java.util.List;
 import java.util.Set;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** The keys for when and how often a stub answers, in each combination. */
+@Tag("once")
 class StubKeysTest {
 
   private static final ObjectMapper MAPPER = new ObjectMapper();
