@@ -316,8 +316,9 @@ class SweepRunsTest extends SweptDesk {
   }
 
   /** The faults of a call occur though its path is another one each time. */
-  @Test
-  void identifiersInPathsMayVary() {
+  @ParameterizedTest
+  @ValueSource(booleans = {true, false})
+  void identifiersInPathsMayVary(boolean withDigits) {
     net.stub("PUT https://berths.example/v1/bookings/{id}/lines/{line}").answer(status(204));
     net.stub("GET https://berths.example/v1/berths/{berth}").answer(json(Map.of("berth", "B-12")));
     Desk desk = new Desk();
@@ -325,7 +326,9 @@ class SweepRunsTest extends SweptDesk {
         FaultSweep.of(
                 net,
                 () -> {
-                  String booking = "https://berths.example/v1/bookings/" + UUID.randomUUID();
+                  String random = UUID.randomUUID().toString();
+                  String id = withDigits ? random : random.replaceAll("[0-9]", "g");
+                  String booking = "https://berths.example/v1/bookings/" + id;
                   HttpRequest.Builder put =
                       desk.request(booking + "/lines/1").PUT(BodyPublishers.noBody());
                   if (desk.send(put).statusCode() != 204) {

@@ -5,6 +5,7 @@ import dev.cachette.http.Request;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiPredicate;
 import java.util.function.Predicate;
 
 /**
@@ -54,41 +55,42 @@ final class CallKinds {
   /** Compares two runs without a fault. */
   static CallKinds of(List<Request> first, List<Request> second) {
     CallKinds kinds = new CallKinds();
+    List<Request> alone = new ArrayList<>(first);
     List<Request> rest = new ArrayList<>(second);
-    List<Request> alone = new ArrayList<>();
-    for (Request request : first) {
-      if (!removeFirst(rest, other -> literal(other).equals(literal(request)))) {
-        alone.add(request);
-      }
+    pair(alone, rest, (one, other) -> literal(one).equals(literal(other)));
+    pair(alone, rest, (one, other) -> kinds.add(one, other, CallKinds::isIdentifier));
+    if (first.size() == second.size()) {
+      // The same number of calls, so most likely in the same order.
+      pair(
+          alone,
+          rest,
+          (one, other) ->
+              first.indexOf(one) == second.indexOf(other) && kinds.add(one, other, it -> true));
     }
-    for (Request request : alone) {
-      boolean isPaired =
-          removeFirst(
-              rest,
-              other -> {
-                Optional<Kind> common = common(request, other);
-                common.ifPresent(kinds.varying::add);
-                return common.isPresent();
-              });
-      if (!isPaired) {
-        kinds.onlyOnce.add(request);
-      }
-    }
+    kinds.onlyOnce.addAll(alone);
     kinds.onlyOnce.addAll(rest);
     return kinds;
   }
 
-  private static boolean removeFirst(List<Request> from, Predicate<Request> wanted) {
-    for (int at = 0; at < from.size(); at++) {
-      if (wanted.test(from.get(at))) {
-        from.remove(at);
-        return true;
-      }
-    }
-    return false;
+  /** Removes from two lists what belongs together. */
+  private static void pair(
+      List<Request> ones, List<Request> others, BiPredicate<Request, Request> together) {
+    ones.removeIf(
+        one ->
+            others.stream()
+                .filter(other -> together.test(one, other))
+                .findFirst()
+                .map(others::remove)
+                .orElse(false));
   }
 
-  private static Optional<Kind> common(Request one, Request other) {
+  private boolean add(Request one, Request other, Predicate<String> mayVary) {
+    Optional<Kind> common = common(one, other, mayVary);
+    common.ifPresent(varying::add);
+    return common.isPresent();
+  }
+
+  private static Optional<Kind> common(Request one, Request other, Predicate<String> mayVary) {
     List<String> ones = segmentsOf(one);
     List<String> others = segmentsOf(other);
     if (!beforePath(one).equals(beforePath(other)) || ones.size() != others.size()) {
@@ -98,7 +100,7 @@ final class CallKinds {
     for (int at = 0; at < ones.size(); at++) {
       if (ones.get(at).equals(others.get(at))) {
         segments.add(Optional.of(ones.get(at)));
-      } else if (isIdentifier(ones.get(at)) && isIdentifier(others.get(at))) {
+      } else if (mayVary.test(ones.get(at)) && mayVary.test(others.get(at))) {
         segments.add(Optional.empty());
       } else {
         return Optional.empty();
@@ -107,7 +109,7 @@ final class CallKinds {
     return Optional.of(new Kind(beforePath(one), segments));
   }
 
-  /** Words name other things; identifiers have digits. */
+  /** Words may name other things; most identifiers have digits. */
   private static boolean isIdentifier(String segment) {
     return segment.chars().anyMatch(Character::isDigit);
   }
