@@ -57,11 +57,15 @@ import java.util.zip.ZipException;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.DisabledOnOs;
+import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.function.Executable;
 import org.opentest4j.AssertionFailedError;
 
 /** Each fault as the JDK's own clients report it. */
 class FaultsTest {
+
+  private static final String NO_CONNECT_TIMEOUT = "Windows refuses the connection instead";
 
   private static final ResponseAnswer TIDES = json("{\"high\":\"04:10\"}");
   private static int tests;
@@ -139,6 +143,7 @@ class FaultsTest {
     assertThrows(ConnectException.class, () -> Calling.plain(http));
   }
 
+  @DisabledOnOs(value = OS.WINDOWS, disabledReason = NO_CONNECT_TIMEOUT)
   @Test
   void theClientsOwnConnectTimeoutDecides() throws Exception {
     net.stub("GET " + http).answer(connectTimeout());
@@ -149,6 +154,7 @@ class FaultsTest {
     assertThrows(SocketTimeoutException.class, connection::getResponseCode);
   }
 
+  @DisabledOnOs(value = OS.WINDOWS, disabledReason = NO_CONNECT_TIMEOUT)
   @Test
   void pendingConnectsEndWithTheTest() throws Exception {
     Cachette.Scope test = net.scope();
@@ -160,6 +166,7 @@ class FaultsTest {
     assertTrue(attempt.failure.join() instanceof IOException, attempt.failure.join()::toString);
   }
 
+  @DisabledOnOs(value = OS.WINDOWS, disabledReason = NO_CONNECT_TIMEOUT)
   @Test
   void aSocketOfAChannelTimesOutByTheClock() throws Exception {
     net.stub("GET " + http).answer(connectTimeout());
@@ -181,6 +188,7 @@ class FaultsTest {
         "java.net.SocketTimeoutException: Connect timed out", attempt.failure.join().toString());
   }
 
+  @DisabledOnOs(value = OS.WINDOWS, disabledReason = NO_CONNECT_TIMEOUT)
   @Test
   void aSocketThatIsClosedWhileItConnectsIsNotTimedOut() throws Exception {
     net.stub("GET " + http).answer(connectTimeout());

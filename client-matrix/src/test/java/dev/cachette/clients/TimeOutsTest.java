@@ -40,6 +40,8 @@ import org.apache.hc.core5.util.Timeout;
 import org.apache.http.client.config.RequestConfig;
 import org.apache.http.impl.client.HttpClientBuilder;
 import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
+import org.junit.jupiter.api.condition.DisabledOnOs;
+import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -50,6 +52,8 @@ import org.junit.jupiter.params.provider.MethodSource;
  */
 @DisabledIfSystemProperty(named = "matrix.few", matches = "true")
 class TimeOutsTest {
+
+  private static final String NO_CONNECT_TIMEOUT = "Windows refuses the connection instead";
 
   private static final Duration TIME_OUT = Duration.ofMinutes(10);
   private static final Duration PATIENCE = Duration.ofSeconds(20);
@@ -126,6 +130,7 @@ class TimeOutsTest {
     }
   }
 
+  @DisabledOnOs(value = OS.WINDOWS, disabledReason = NO_CONNECT_TIMEOUT)
   @ParameterizedTest(name = "{0}, {1}")
   @MethodSource("clients")
   void anAttemptToConnectTimesOutWhenTheClockPassesItsTime(
