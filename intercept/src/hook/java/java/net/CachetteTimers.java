@@ -2,6 +2,7 @@ package java.net;
 
 import java.lang.reflect.Field;
 import java.lang.reflect.Method;
+import java.nio.channels.SocketChannel;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -31,6 +32,9 @@ public final class CachetteTimers {
 
   /** By local port: how much time has passed for the present call, in nanoseconds. */
   private static final Map<Integer, Long> PASSED = new ConcurrentHashMap<>();
+
+  /** Ports from which the present call has timed out: the next timer there is that of another one. */
+  private static final Set<Integer> FIRED = ConcurrentHashMap.newKeySet();
 
   /** Timers of {@code java.net.http.HttpClient}. Guarded by itself. */
   private static final Set<Object> TIMERS = Collections.newSetFromMap(new WeakHashMap<>());
@@ -83,15 +87,19 @@ public final class CachetteTimers {
   /** A response is sent, or another request: what has passed for the one before does not count. */
   static void answered(int port) {
     PASSED.remove(port);
+    FIRED.remove(port);
   }
 
   /** Lets time pass for a call; returns true if its client is in a read that has timed out. */
   static boolean pass(int port, String method, URI uri, long nanos) {
     PASSED.put(port, nanos);
-    for (Object timer : timers()) {
+    for (Object timer : FIRED.contains(port) ? List.of() : timers()) {
       try {
-        if (isOf(REQUEST_TIMER, timer) && isFor(timer, method, uri)) {
-          fire(timer, nanos);
+        if (isOf(REQUEST_TIMER, timer)
+            && isFor(timer, method, uri)
+            && portOf(channelOf(timer)) == port
+            && fire(timer, nanos)) {
+          FIRED.add(port);
         }
       } catch (ReflectiveOperationException | RuntimeException otherJdk) {
         // The timer will fire by itself.
@@ -148,21 +156,33 @@ public final class CachetteTimers {
   /** Its request waits for this attempt: has this connection, or none yet to this host and port. */
   private static boolean isConnecting(Object timer, Object socket, String host, int port)
       throws ReflectiveOperationException {
+    Object channel = channelOf(timer);
+    return channel == null
+        ? isTo(host, port, (URI) requestType(timer).getMethod("uri").invoke(request(timer)))
+        : channel == socket;
+  }
+
+  /** Returns the channel of the request of a timer; null if it has no connection yet. */
+  private static Object channelOf(Object timer) throws ReflectiveOperationException {
     Object calls = valueOf(timer.getClass(), "multiExchange", timer);
     Object call = valueOf(calls.getClass(), "exchange", calls);
     Object started = valueOf(call.getClass(), "exchImpl", call);
     if (started == null) {
-      return isTo(host, port, (URI) requestType(timer).getMethod("uri").invoke(request(timer)));
+      return null;
     }
     Object connection = valueOf(started.getClass(), "connection", started);
     Class<?> type = Class.forName(CONNECTION, false, timer.getClass().getClassLoader());
     if (!type.isInstance(connection)) {
-      // Of HTTP/2, which is connected.
-      return false;
+      // Of HTTP/2.
+      connection = valueOf(connection.getClass(), "connection", connection);
     }
     Method channel = type.getDeclaredMethod("channel");
     channel.setAccessible(true);
-    return channel.invoke(connection) == socket;
+    return channel.invoke(connection);
+  }
+
+  private static int portOf(Object channel) {
+    return channel instanceof SocketChannel open ? open.socket().getLocalPort() : 0;
   }
 
   private static boolean isTo(String host, int port, URI uri) {

@@ -12,6 +12,7 @@ import dev.cachette.sweep.Desk.ArrivalFailed;
 import dev.cachette.sweep.Desk.Plan;
 import dev.cachette.sweep.result.SweepResult;
 import dev.cachette.sweep.result.SweptRun;
+import dev.cachette.sweep.result.SweptRun.Outcome;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -59,5 +60,10 @@ abstract class SweptDesk {
     for (String each : texts) {
       assertTrue(text.contains(each), text);
     }
+  }
+
+  /** Returns what the code did in all runs. */
+  static Set<Outcome> outcomes(SweepResult result) {
+    return result.runs().stream().map(SweptRun::outcome).collect(Collectors.toSet());
   }
 }

@@ -94,6 +94,17 @@ final class Learning {
               });
       calls = net.calls().stream().toList();
     }
+    calls.stream()
+        .filter(call -> call.state().compareTo(Call.State.SENDING) < 0)
+        .findFirst()
+        .ifPresent(
+            call -> {
+              throw doesNotPass(
+                  "it ends before its call "
+                      + Masking.url(CallKinds.literal(call.request()))
+                      + " has a response. Fix: wait for it within the scenario.",
+                  null);
+            });
     if (calls.isEmpty()) {
       throw Refusals.state(
           settings.name() + ": the scenario makes no call, so no fault can occur.");

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * A call that the scenario makes without a fault.
@@ -15,12 +16,17 @@ import java.util.Map;
  * @param number its number in the scenario, from 1
  * @param kind its kind, as a request line
  * @param request its request
- * @param response the response that it gets
+ * @param response the response that it gets; empty if it gets a fault instead
  * @param occurrence its number among the calls of its kind, from 1
  * @param ofOrigin its number among the calls to its origin, from 1
  */
 record ScenarioCall(
-    int number, String kind, Request request, Response response, int occurrence, int ofOrigin) {
+    int number,
+    String kind,
+    Request request,
+    Optional<Response> response,
+    int occurrence,
+    int ofOrigin) {
 
   /** Returns the calls of a run. */
   static List<ScenarioCall> of(List<Call> calls, CallKinds kinds) {
@@ -35,7 +41,7 @@ record ScenarioCall(
               all.size() + 1,
               kind,
               request,
-              call.response(),
+              call.fault().isPresent() ? Optional.empty() : Optional.of(call.response()),
               occurrences.merge(kind, 1, Integer::sum),
               origins.merge(request.uri().origin(), 1, Integer::sum)));
     }

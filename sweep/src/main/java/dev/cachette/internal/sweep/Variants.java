@@ -7,6 +7,7 @@ import dev.cachette.answer.Answers;
 import dev.cachette.answer.Faults;
 import dev.cachette.answer.ResponseAnswer;
 import dev.cachette.http.Body;
+import dev.cachette.http.Headers;
 import dev.cachette.http.Response;
 import dev.cachette.internal.content.Content;
 import dev.cachette.sweep.result.SweepFault;
@@ -16,6 +17,9 @@ import java.util.function.Function;
 
 /** The faults that a call can get, made of the response that it gets without one. */
 final class Variants {
+
+  /** Stands for that of a call that gets a fault anyway. */
+  private static final Response NONE = new Response(204, Headers.none(), Body.empty());
 
   private static final String ENCODING = "content-encoding";
   private static final int FIRST_ERROR = 400;
@@ -34,7 +38,7 @@ final class Variants {
   private Variants(ScenarioCall call, SweepSettings settings) {
     this.call = call;
     this.settings = settings;
-    this.response = decoded(call.response());
+    this.response = call.response().map(Variants::decoded).orElse(NONE);
     Content content = Content.of(response.headers(), response.body());
     this.right = ResponseAnswer.of(response);
     this.json =
@@ -60,7 +64,7 @@ final class Variants {
   static List<Variant> of(ScenarioCall call, SweepSettings settings) {
     Variants variants = new Variants(call, settings);
     // The code goes on with a response only if it is one of success.
-    boolean isSuccess = call.response().status() < FIRST_ERROR;
+    boolean isSuccess = call.response().filter(it -> it.status() < FIRST_ERROR).isPresent();
     return settings.faults().stream()
         .sorted()
         .filter(fault -> isSuccess || fault.losesResponse())

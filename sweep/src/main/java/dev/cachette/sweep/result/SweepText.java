@@ -164,6 +164,9 @@ final class SweepText {
   }
 
   private static String wrapped(String text) {
+    if (text.isEmpty()) {
+      return "";
+    }
     StringBuilder lines = new StringBuilder();
     int column = 0;
     for (String part : text.split("(?<=, )")) {
