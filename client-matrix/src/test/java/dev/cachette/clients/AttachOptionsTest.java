@@ -8,6 +8,7 @@ import dev.cachette.Cachette;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.PrintStream;
+import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -31,6 +32,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 class AttachOptionsTest {
 
   private static final String DISABLED = "-XX:+DisableAttachMechanism";
+  private static final String SYSTEM = "matrix.system";
   private static final String NOT_DYNAMIC = "-XX:-EnableDynamicAgentLoading";
 
   @TempDir Path folder;
@@ -41,7 +43,11 @@ class AttachOptionsTest {
 
     private Opening() {}
 
-    public static void main(String[] arguments) {
+    public static void main(String[] arguments) throws Exception {
+      String system = System.getProperty(SYSTEM);
+      if (system != null) {
+        pretend(system);
+      }
       try (Cachette net = Cachette.open()) {
         net.stub("GET http://tides.example/v1").answer(text("04:10"));
         try (InputStream in = URI.create("http://tides.example/v1").toURL().openStream()) {
@@ -51,6 +57,13 @@ class AttachOptionsTest {
         OUT.println("REFUSED " + refused.getMessage());
       }
     }
+  }
+
+  /** What of the JDK depends on the name of the system is loaded before it has another one. */
+  private static void pretend(String system) throws IOException, InterruptedException {
+    new ServerSocket(0).close();
+    new ProcessBuilder("true").start().waitFor();
+    System.setProperty("os.name", system);
   }
 
   /** A way to give an option to a JVM. */
@@ -102,7 +115,7 @@ class AttachOptionsTest {
   @ValueSource(strings = {"Linux", "Mac OS X", "Windows 11"})
   void eachSystemHasAWayToAttach(String system) throws Exception {
     String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
-    String printed = printed(List.of(java, "-Dos.name=" + system), Map.of());
+    String printed = printed(List.of(java, "-D" + SYSTEM + "=" + system), Map.of());
     assertTrue(printed.contains("ANSWERED 04:10"), printed);
   }
 
