@@ -144,16 +144,7 @@ public final class Interception implements AutoCloseable {
 
   /** The clock of the session was moved: attempts to connect that nobody answers may time out. */
   public void clockMoved() {
-    Instant now = destinations.now();
-    deadEnds
-        .waiting()
-        .forEach(
-            (socket, attempt) -> {
-              Duration passed = Duration.between(attempt.since(), now);
-              if (holder.passConnecting(socket, attempt.host(), attempt.port(), passed)) {
-                deadEnds.timedOut(socket);
-              }
-            });
+    deadEnds.waiting().forEach(this::pass);
   }
 
   /** Ends connection attempts that wait for a timeout. */
@@ -261,17 +252,33 @@ public final class Interception implements AutoCloseable {
         throw unknown(host);
       }
     }
+    // Before the attempt is noted: who sees it may move the clock.
+    Instant since = destinations.now();
     Optional<Fault> fault = meet(Stage.CONNECTION, host, port);
     if (fault.isPresent()) {
       return fault.get().kind() == Fault.Kind.CONNECT_TIMEOUT
-          ? deadEnds.silent(
-              socket, UnreachableSockets.Waiting.of(host, address.getPort(), destinations.now()))
+          ? unanswered(socket, UnreachableSockets.Waiting.of(host, address.getPort(), since))
           : deadEnds.refusing();
     }
     InetSocketAddress listener =
         destinations.listenerFor(host, address.getPort(), new ConnectingClient(socket));
     sendSmallPacketsAtOnce(socket);
     return listener;
+  }
+
+  /** Lets an attempt wait for its timeout, which the clock may have passed already. */
+  private InetSocketAddress unanswered(Object socket, UnreachableSockets.Waiting attempt)
+      throws IOException {
+    InetSocketAddress silent = deadEnds.silent(socket, attempt);
+    pass(socket, attempt);
+    return silent;
+  }
+
+  private void pass(Object socket, UnreachableSockets.Waiting attempt) {
+    Duration passed = Duration.between(attempt.since(), destinations.now());
+    if (holder.passConnecting(socket, attempt.host(), attempt.port(), passed)) {
+      deadEnds.timedOut(socket);
+    }
   }
 
   /** Returns the fault that an attempt meets; further ones of a call meet the same. */
