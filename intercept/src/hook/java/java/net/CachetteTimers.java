@@ -58,9 +58,13 @@ public final class CachetteTimers {
       int port = plain.getLocalPort();
       Long timeout = READING.remove(port);
       if (timeout != null) {
+        Long passed = PASSED.get(port);
         throwIfPassed(port, timeout);
-        // A response has come in time; its other parts may have other timeouts.
-        PASSED.remove(port);
+        if (passed != null) {
+          // It has come in time; what comes later may have another timeout. Not if more has passed
+          // meanwhile.
+          PASSED.remove(port, passed);
+        }
       }
     }
     return count;
