@@ -58,8 +58,7 @@ public final class CachetteTimers {
       int port = plain.getLocalPort();
       Long timeout = READING.remove(port);
       if (timeout != null) {
-        Long passed = PASSED.get(port);
-        throwIfPassed(port, timeout);
+        Long passed = throwIfPassed(port, timeout);
         if (passed != null) {
           // It has come in time; what comes later may have another timeout. Not if more has passed
           // meanwhile.
@@ -70,13 +69,15 @@ public final class CachetteTimers {
     return count;
   }
 
-  private static void throwIfPassed(int port, long timeout) throws SocketTimeoutException {
+  /** Returns how much has passed, if that is less than the timeout; null if nothing is known. */
+  private static Long throwIfPassed(int port, long timeout) throws SocketTimeoutException {
     Long passed = PASSED.get(port);
     if (passed != null && passed >= timeout) {
       PASSED.remove(port);
       READING.remove(port);
       throw new SocketTimeoutException("Read timed out");
     }
+    return passed;
   }
 
   /** A timer of {@code java.net.http.HttpClient} begins. */

@@ -59,7 +59,7 @@ class AttachOptionsTest {
     }
   }
 
-  /** What of the JDK depends on the name of the system is loaded before it has another one. */
+  /** Renames the system, once the classes of the JDK that depend on its name are loaded. */
   private static void pretend(String system) throws IOException, InterruptedException {
     new ServerSocket(0).close();
     new ProcessBuilder("true").start().waitFor();

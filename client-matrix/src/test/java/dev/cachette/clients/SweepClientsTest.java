@@ -81,7 +81,7 @@ class SweepClientsTest {
     }
   }
 
-  /** Whether the client repeats a call is its own affair. */
+  /** Returns true unless the fault occurred as it should; clients may repeat calls. */
   private static boolean isWrong(SweptRun run) {
     return run.outcome() == Outcome.NOT_MET
         || run.outcome() == Outcome.HUNG

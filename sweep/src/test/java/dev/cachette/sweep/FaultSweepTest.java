@@ -251,7 +251,7 @@ class FaultSweepTest extends SweptDesk {
         "It did something else: Unexpected call: POST https://berths.example/v1/cancellations");
   }
 
-  /** What runs one cell alone can be copied into Java and into a shell. */
+  /** The text that runs one cell alone can be copied into Java and into a shell. */
   @Test
   void namesOfMembersAreQuoted() {
     net.stub("GET https://tides.example/v1/odd").answer(json(Map.of("it's \"high\"", "04:10")));

@@ -35,7 +35,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /**
- * What scenarios may do: vary, call in parallel, have faults of their own; and what they may not.
+ * Scenarios that vary, call in parallel or have faults of their own, and those that are refused.
  */
 class SweptScenariosTest extends SweptDesk {
 

@@ -3,6 +3,7 @@ package dev.cachette.internal.engine;
 
 import dev.cachette.answer.Fault;
 import dev.cachette.cassette.Exchange;
+import dev.cachette.http.Request;
 import dev.cachette.internal.cassette.LoadedCassette;
 import dev.cachette.match.MatchInternals;
 import java.time.Instant;
@@ -42,8 +43,9 @@ public final class ConnectionRules {
     unkept = Set.copyOf(origins);
   }
 
-  boolean keepsNone(String origin) {
-    return unkept.contains(origin);
+  boolean keepsNone(Request request) {
+    Set<String> origins = unkept;
+    return !origins.isEmpty() && origins.contains(request.uri().origin());
   }
 
   void noteEarlyFault() {

@@ -150,7 +150,7 @@ public final class PendingCall {
 
   /** Returns true if its connection, over HTTP/1.1, is to end with the response. */
   public boolean endsConnection() {
-    return scopes.connections().keepsNone(request().uri().origin());
+    return scopes.connections().keepsNone(request());
   }
 
   /** Returns how long ago the request arrived, by the clock of the session. */

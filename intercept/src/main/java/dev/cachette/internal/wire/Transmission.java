@@ -142,12 +142,20 @@ final class Transmission {
       call.held();
     } else {
       call.sending();
-      Delay waiting = Delay.of(reply.schedule().before(), call.age(), call.realAge());
-      delay = waiting;
-      after(reply.schedule().before(), this::head);
-      if (delay != null && waiting.isClockAhead()) {
-        hasten(waiting);
-      }
+      delay(reply.schedule().before());
+    }
+  }
+
+  private void delay(Duration before) {
+    if (before.isZero()) {
+      head();
+      return;
+    }
+    Delay waiting = Delay.of(before, call.age(), call.realAge());
+    delay = waiting;
+    after(before, this::head);
+    if (waiting.isClockAhead()) {
+      hasten(waiting);
     }
   }
 

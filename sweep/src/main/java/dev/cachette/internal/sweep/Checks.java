@@ -8,7 +8,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What must hold after a run.
+ * The conditions on a run: its result is right, and the invariants hold.
  *
  * @param ofResult throws if a result is wrong
  * @param invariants each throws if it does not hold, by name

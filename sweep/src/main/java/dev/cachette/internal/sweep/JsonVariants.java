@@ -47,9 +47,13 @@ final class JsonVariants {
 
   /** Returns how many members it has. */
   int members() {
+    return all().size();
+  }
+
+  private List<Member> all() {
     List<Member> members = new ArrayList<>();
     addMembers(Located.root(json), List.of(), members);
-    return members.size();
+    return members;
   }
 
   List<Changed> withoutMembers() {
@@ -68,8 +72,7 @@ final class JsonVariants {
   }
 
   private List<Changed> each(Predicate<Member> wanted, BiConsumer<ObjectNode, String> change) {
-    List<Member> members = new ArrayList<>();
-    addMembers(Located.root(json), List.of(), members);
+    List<Member> members = all();
     members.removeIf(wanted.negate());
     List<Changed> changed = new ArrayList<>();
     for (Member member : chosen(members)) {
