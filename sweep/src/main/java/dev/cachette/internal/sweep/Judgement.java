@@ -4,7 +4,6 @@ package dev.cachette.internal.sweep;
 import dev.cachette.calls.Call;
 import dev.cachette.internal.secret.Masking;
 import dev.cachette.internal.text.DurationText;
-import dev.cachette.match.RequestPattern;
 import dev.cachette.sweep.result.SweptRun;
 import dev.cachette.sweep.result.SweptRun.Outcome;
 import java.time.Duration;
@@ -162,7 +161,9 @@ final class Judgement {
 
   /** Calls that share a connection may need none of their own. */
   private void judgeNotMet() {
-    if (!observed.isMet() && !variant.fault().isBeforeRequest() && !mayBeLeftOut(variant.call())) {
+    if (!observed.isMet()
+        && !variant.fault().isBeforeRequest()
+        && !settings.allowsLeavingOut(variant.call().request())) {
       findings.add(
           "The fault did not occur: this run did not make the call.\n"
               + "Fix: let the scenario make the same calls each time, and create what caches"
@@ -191,7 +192,7 @@ final class Judgement {
     Set<String> undone = new LinkedHashSet<>();
     for (ScenarioCall call : scenario) {
       boolean isOfFault = call.kind().equals(variant.call().kind());
-      if (!mayBeLeftOut(call)
+      if (!settings.allowsLeavingOut(call.request())
           && observed.count(call.kind(), isOfFault) < timesInScenario(call.kind())) {
         undone.add(call.kind());
       }
@@ -204,10 +205,6 @@ final class Judgement {
                     + "\nFix: make it; or, if it depends on the one that failed, mayLeaveOut(\""
                     + kind
                     + "\")."));
-  }
-
-  private boolean mayBeLeftOut(ScenarioCall call) {
-    return settings.mayLeaveOut().stream().anyMatch(it -> matches(it, call));
   }
 
   private void judgeRepeats() {
@@ -225,7 +222,7 @@ final class Judgement {
         && variant.fault().mayHaveBeenProcessed()
         && !variant.call().request().isIdempotent()
         && !hasSameKey()
-        && settings.mayRepeat().stream().noneMatch(it -> matches(it, variant.call()))) {
+        && !settings.allowsRepeating(variant.call().request())) {
       findings.add(
           "It repeated a call that is not idempotent: the service may have processed the first "
               + method
@@ -244,9 +241,5 @@ final class Judgement {
             .map(it -> it.request().headers().first(KEY_HEADER))
             .collect(Collectors.toSet());
     return keys.size() == 1 && keys.iterator().next().isPresent();
-  }
-
-  private static boolean matches(RequestPattern pattern, ScenarioCall call) {
-    return pattern.match(call.request()).isPresent();
   }
 }

@@ -47,8 +47,7 @@ final class Learning {
     CallKinds kinds = CallKinds.of(first, second.stream().map(Call::request).toList());
     List<String> notEachTime =
         kinds.onlyOnce().stream()
-            .filter(
-                one -> settings.mayLeaveOut().stream().noneMatch(it -> it.match(one).isPresent()))
+            .filter(one -> !settings.allowsLeavingOut(one))
             .map(one -> Masking.url(CallKinds.literal(one)))
             .distinct()
             .toList();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: Apache-2.0
 package dev.cachette.internal.sweep;
 
+import dev.cachette.http.Request;
 import dev.cachette.match.RequestPattern;
 import dev.cachette.sweep.result.SweepFault;
 import java.time.Duration;
@@ -41,4 +42,24 @@ public record SweepSettings(
     Duration slow,
     int members,
     long seed,
-    Optional<String> only) {}
+    Optional<String> only) {
+
+  /** Returns true if a call gets faults. */
+  boolean tries(Request request) {
+    return calls.isEmpty() || isAny(calls, request);
+  }
+
+  /** Returns true if a call may be made again, though its method is not idempotent. */
+  boolean allowsRepeating(Request request) {
+    return isAny(mayRepeat, request);
+  }
+
+  /** Returns true if a call need not be made. */
+  boolean allowsLeavingOut(Request request) {
+    return isAny(mayLeaveOut, request);
+  }
+
+  private static boolean isAny(List<RequestPattern> patterns, Request request) {
+    return patterns.stream().anyMatch(it -> it.match(request).isPresent());
+  }
+}

@@ -89,7 +89,7 @@ public final class Sweeper<T> {
     scenario = new Learning(net, code, checks, settings).inTwoRuns();
     List<Variant> variants =
         scenario.calls().stream()
-            .filter(this::isChosen)
+            .filter(call -> settings.tries(call.request()))
             .flatMap(call -> Variants.of(call, settings).stream())
             .filter(it -> settings.only().isEmpty() || settings.only().get().equals(it.id()))
             .toList();
@@ -116,14 +116,9 @@ public final class Sweeper<T> {
   /** Returns what is not tried of the calls, in words. */
   public List<String> omitted() {
     return scenario.calls().stream()
-        .filter(this::isChosen)
+        .filter(call -> settings.tries(call.request()))
         .flatMap(call -> Variants.omitted(call, settings).stream())
         .toList();
-  }
-
-  private boolean isChosen(ScenarioCall call) {
-    return settings.calls().isEmpty()
-        || settings.calls().stream().anyMatch(it -> it.match(call.request()).isPresent());
   }
 
   private SweptRun run(Variant variant) {
