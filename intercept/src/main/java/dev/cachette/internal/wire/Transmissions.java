@@ -2,6 +2,7 @@
 package dev.cachette.internal.wire;
 
 import java.time.Duration;
+import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
@@ -36,22 +37,28 @@ final class Transmissions {
 
   /**
    * Waits until it is decided about all calls that have arrived: what they turn out to be belongs
-   * to their test.
+   * to their test. Gives up those that take longer, but none that arrives afterwards.
    *
    * @param atMost the longest wait
    */
-  synchronized void awaitDecisions(Duration atMost) throws InterruptedException {
-    long end = System.nanoTime() + atMost.toNanos();
-    long left = atMost.toNanos();
-    while (left > 0 && working.stream().anyMatch(Work::isUndecided)) {
-      wait(left / 1_000_000, (int) (left % 1_000_000));
-      left = end - System.nanoTime();
-    }
+  void awaitDecisions(Duration atMost) throws InterruptedException {
+    undecidedAfter(atMost).forEach(Work::giveUp);
   }
 
-  /** Gives up what is undecided. */
-  void giveUp() {
-    working.forEach(Work::giveUp);
+  private synchronized List<Work> undecidedAfter(Duration atMost) throws InterruptedException {
+    long end = System.nanoTime() + atMost.toNanos();
+    long left = atMost.toNanos();
+    List<Work> undecided = undecided();
+    while (left > 0 && !undecided.isEmpty()) {
+      wait(left / 1_000_000, (int) (left % 1_000_000));
+      left = end - System.nanoTime();
+      undecided = undecided();
+    }
+    return undecided;
+  }
+
+  private List<Work> undecided() {
+    return working.stream().filter(Work::isUndecided).toList();
   }
 
   /**

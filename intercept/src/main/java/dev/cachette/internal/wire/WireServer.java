@@ -197,7 +197,6 @@ public final class WireServer implements AutoCloseable {
   public void awaitDecisions() {
     try {
       site.transmissions().awaitDecisions(DECIDING);
-      site.transmissions().giveUp();
     } catch (InterruptedException interrupted) {
       Thread.currentThread().interrupt();
     }
